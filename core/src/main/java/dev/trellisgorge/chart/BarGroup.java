@@ -1,0 +1,21 @@
+package dev.trellisgorge.chart;
+
+import java.util.List;
+
+/**
+ * Series of bars that share each category's place.
+ *
+ * @param placing how the bars of one category lie
+ * @param gap     the room between two categories, as a share of a bar's width
+ * @param series  in drawing order: first is the bottom of a stack, and behind where bars overlap
+ */
+public record BarGroup(Placing placing, double gap, List<Series> series) {
+
+    /** How the bars of one category lie to each other. */
+    public enum Placing {
+        /** All in the same place, from the base line; right where at most one is present. */
+        OVERLAPPING,
+        STACKED,
+        BESIDE
+    }
+}

@@ -1,0 +1,65 @@
+package dev.trellisgorge.chart;
+
+import dev.trellisgorge.formula.HelperTable;
+import java.util.List;
+import java.util.Optional;
+import java.util.stream.Collectors;
+import java.util.stream.IntStream;
+
+/**
+ * A chart that any chart engine can draw: the only thing engines are given. Immutable.
+ *
+ * @param name        the chart's name in its brief; names files and sheets
+ * @param title       one line, or empty
+ * @param subtitle    one line, or empty
+ * @param orientation which way bars run
+ * @param data        the helper columns with their formulas and cells, one row a category, in drawing order;
+ *                    an engine never sorts, groups or drops a row
+ * @param panels      at least one
+ * @param stamp       words to print across the chart, where it must not be taken for right
+ */
+public record PlainChart(String name, String title, String subtitle, Orientation orientation,
+        HelperTable data, List<Panel> panels, Optional<String> stamp) {
+
+    public PlainChart {
+        panels = List.copyOf(panels);
+    }
+
+    public PlainChart stamped(String words) {
+        return new PlainChart(name, title, subtitle, orientation, data, panels, Optional.of(words));
+    }
+
+    /** Every series of every panel, in drawing order. */
+    public List<Series> series() {
+        return panels.stream().flatMap(panel -> panel.series().stream()).toList();
+    }
+
+    /** The label texts of a series, one a category; empty text where nothing is drawn. */
+    public List<String> labelTexts(Series series) {
+        var drawn = data.column(series.column()).cells();
+        return IntStream.range(0, data.rowCount())
+                .mapToObj(row -> series.label().filter(label -> drawn.isPresent(row))
+                        .map(label -> label.format().write(data.column(label.column()).cells().number(row)))
+                        .orElse(""))
+                .toList();
+    }
+
+    /** What the chart shows, in words and figures, for readers who can't see it: every row, and what each series has there. */
+    public String alternative() {
+        String rows = IntStream.range(0, data.rowCount()).mapToObj(row -> data.category().written(row) + " " + figures(row))
+                .collect(Collectors.joining("; "));
+        return (title.isEmpty() ? "Chart" : title) + ": " + rows + ".";
+    }
+
+    private String figures(int row) {
+        String figures = series().stream().filter(series -> data.column(series.column()).cells().isPresent(row))
+                .map(series -> figure(series, row) + (series.inLegend() ? " (" + series.name() + ")" : ""))
+                .collect(Collectors.joining(", "));
+        return figures.isEmpty() ? "no figure" : figures;
+    }
+
+    private String figure(Series series, int row) {
+        return series.label().map(label -> label.format().write(data.column(label.column()).cells().number(row)))
+                .orElseGet(() -> data.column(series.column()).cells().written(row));
+    }
+}

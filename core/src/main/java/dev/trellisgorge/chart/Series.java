@@ -1,0 +1,15 @@
+package dev.trellisgorge.chart;
+
+import java.util.Optional;
+
+/**
+ * One series of bars.
+ *
+ * @param column   the helper column with its lengths
+ * @param name     what a reader calls it
+ * @param fill     its colour
+ * @param label    the text beside each bar, or none
+ * @param inLegend whether the legend names it
+ */
+public record Series(String column, String name, Color fill, Optional<Label> label, boolean inLegend) {
+}

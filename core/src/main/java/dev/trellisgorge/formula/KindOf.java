@@ -1,0 +1,110 @@
+package dev.trellisgorge.formula;
+
+import dev.trellisgorge.problem.BadInput;
+import dev.trellisgorge.table.Kind;
+import java.util.Optional;
+
+/** Finds the kind of a formula's cells, and refuses a formula whose sides don't go together. Empty is absent. */
+final class KindOf implements Formula.Cases<Optional<Kind>> {
+    private final Scope scope;
+
+    KindOf(Scope scope) {
+        this.scope = scope;
+    }
+
+    @Override
+    public Optional<Kind> input(Formula.Input f) {
+        return Optional.of(scope.input(f.column()).kind());
+    }
+
+    @Override
+    public Optional<Kind> helper(Formula.Helper f) {
+        return Optional.of(scope.helper(f.column()).kind());
+    }
+
+    @Override
+    public Optional<Kind> constant(Formula.Constant f) {
+        return Optional.of(Kind.NUMBER);
+    }
+
+    @Override
+    public Optional<Kind> words(Formula.Words f) {
+        return Optional.of(Kind.TEXT);
+    }
+
+    @Override
+    public Optional<Kind> setting(Formula.Setting f) {
+        scope.settings().value(f.name());
+        return Optional.of(Kind.NUMBER);
+    }
+
+    @Override
+    public Optional<Kind> absent(Formula.Absent f) {
+        return Optional.empty();
+    }
+
+    @Override
+    public Optional<Kind> arithmetic(Formula.Arithmetic f) {
+        need(Kind.NUMBER, f.left(), f);
+        need(Kind.NUMBER, f.right(), f);
+        return Optional.of(Kind.NUMBER);
+    }
+
+    @Override
+    public Optional<Kind> magnitude(Formula.Magnitude f) {
+        need(Kind.NUMBER, f.of(), f);
+        return Optional.of(Kind.NUMBER);
+    }
+
+    @Override
+    public Optional<Kind> comparison(Formula.Comparison f) {
+        same(f.left(), f.right(), f);
+        return Optional.of(Kind.TRUTH);
+    }
+
+    @Override
+    public Optional<Kind> logic(Formula.Logic f) {
+        need(Kind.TRUTH, f.left(), f);
+        need(Kind.TRUTH, f.right(), f);
+        return Optional.of(Kind.TRUTH);
+    }
+
+    @Override
+    public Optional<Kind> not(Formula.Not f) {
+        need(Kind.TRUTH, f.of(), f);
+        return Optional.of(Kind.TRUTH);
+    }
+
+    @Override
+    public Optional<Kind> present(Formula.Present f) {
+        f.of().match(this);
+        return Optional.of(Kind.TRUTH);
+    }
+
+    @Override
+    public Optional<Kind> choose(Formula.Choose f) {
+        need(Kind.TRUTH, f.when(), f);
+        return same(f.then(), f.otherwise(), f);
+    }
+
+    private void need(Kind wanted, Formula side, Formula whole) {
+        Optional<Kind> found = side.match(this);
+        if (found.isPresent() && found.get() != wanted) {
+            throw mismatch("'" + side + "' is " + found.get().phrase() + ", not " + wanted.phrase(), whole);
+        }
+    }
+
+    private Optional<Kind> same(Formula left, Formula right, Formula whole) {
+        Optional<Kind> a = left.match(this);
+        Optional<Kind> b = right.match(this);
+        if (a.isPresent() && b.isPresent() && !a.equals(b)) {
+            throw mismatch("'" + left + "' is " + a.get().phrase() + " and '" + right + "' is " + b.get().phrase()
+                    + "; they must be of one kind", whole);
+        }
+        return a.isPresent() ? a : b;
+    }
+
+    private BadInput mismatch(String message, Formula whole) {
+        return new BadInput(scope.inputs().place(), message + " (in: " + whole + ")");
+    }
+}

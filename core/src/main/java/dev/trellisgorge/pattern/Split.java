@@ -1,0 +1,84 @@
+package dev.trellisgorge.pattern;
+
+import static dev.trellisgorge.formula.Formulas.number;
+import static dev.trellisgorge.formula.Formulas.present;
+import static dev.trellisgorge.formula.Formulas.setting;
+
+import dev.trellisgorge.chart.ReferenceLine;
+import dev.trellisgorge.chart.Role;
+import dev.trellisgorge.formula.Formula;
+import dev.trellisgorge.formula.Settings;
+import dev.trellisgorge.formula.Watch;
+import java.util.List;
+import java.util.Map;
+
+/**
+ * Values below a limit, and values above it: classes {@code below} and {@code above}. The comparison is exact,
+ * on doubles. A value without a limit is {@code unjudged}; a missing value is in no class.
+ *
+ * @param at   the limit: a number, a setting, a column, or any formula of one number a row
+ * @param ties which side a value equal to the limit is counted on
+ */
+public record Split(Formula at, Ties ties) implements Classifier {
+
+    /** The side that takes a value equal to the limit. */
+    public enum Ties {
+        ABOVE, BELOW;
+
+        /** The word in a brief. */
+        @Override
+        public String toString() {
+            return name().toLowerCase(java.util.Locale.ROOT);
+        }
+    }
+
+    /** Splits at a formula; a value equal to it counts as above. */
+    public static Split at(Formula limit) {
+        return new Split(limit, Ties.ABOVE);
+    }
+
+    public static Split at(double limit) {
+        return at(number(limit));
+    }
+
+    /** Splits at a named number that a reader may change. */
+    public static Split atSetting(String name) {
+        return at(setting(name));
+    }
+
+    public Split ties(Ties side) {
+        return new Split(at, side);
+    }
+
+    @Override
+    public List<RowClass> classes(Formula value) {
+        boolean up = ties == Ties.ABOVE;
+        return List.of(
+                new RowClass("below", up ? value.below(at) : value.atMost(at), Role.ACCENT, true),
+                new RowClass("above", up ? value.atLeast(at) : value.above(at), Role.BASE, true));
+    }
+
+    @Override
+    public Formula judged() {
+        return present(at);
+    }
+
+    @Override
+    public Map<String, Formula> figures() {
+        return Map.of("at", at);
+    }
+
+    @Override
+    public List<Watch> watches(Formula value) {
+        return List.of(new Watch("equal to the limit, counted as " + ties, value.equalTo(at), value),
+                new Watch("no limit to compare with: unjudged", unjudged(value).when(), value));
+    }
+
+    @Override
+    public List<ReferenceLine> lines(Settings settings) {
+        if (at instanceof Formula.Setting s && settings.find(s.name()).isPresent()) {
+            return List.of(new ReferenceLine(s.name(), at, settings.value(s.name())));
+        }
+        return at instanceof Formula.Constant c ? List.of(new ReferenceLine("limit", at, c.value())) : List.of();
+    }
+}

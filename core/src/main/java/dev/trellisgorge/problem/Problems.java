@@ -1,0 +1,36 @@
+package dev.trellisgorge.problem;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import java.util.function.Supplier;
+
+/** Gathers mistakes while input is read, so that a user hears of all of them at once. Not thread-safe. */
+public final class Problems {
+    private final List<Problem> found = new ArrayList<>();
+
+    public void add(Place place, String message) {
+        found.add(new Problem(place, message));
+    }
+
+    /** Takes a step; where it fails with {@link BadInput}, keeps its problems and gives empty. */
+    public <T> Optional<T> attempt(Supplier<T> step) {
+        try {
+            return Optional.of(step.get());
+        } catch (BadInput bad) {
+            found.addAll(bad.problems());
+            return Optional.empty();
+        }
+    }
+
+    public boolean isEmpty() {
+        return found.isEmpty();
+    }
+
+    /** @throws BadInput with everything gathered, where anything was */
+    public void throwIfAny() {
+        if (!found.isEmpty()) {
+            throw new BadInput(found.stream().distinct().toList());
+        }
+    }
+}

@@ -1,0 +1,63 @@
+package dev.trellisgorge.table;
+
+import java.math.BigDecimal;
+import java.math.MathContext;
+import java.math.RoundingMode;
+import java.util.OptionalDouble;
+import java.util.regex.Pattern;
+
+/** How doubles are written where a machine reads them back: files, formulas, error messages. */
+public final class Numbers {
+    private static final Pattern DECIMAL = Pattern.compile("[+-]?([0-9]+\\.?[0-9]*|\\.[0-9]+)([eE][+-]?[0-9]{1,9})?");
+    private static final double EXACT_INTEGERS = 1L << 53;
+
+    private Numbers() {
+    }
+
+    /**
+     * The shortest decimal that reads back to the same double, with {@code .} and no grouping; an
+     * exponent only below 1e-7 and from 1e21 on. Not-a-number gives empty text.
+     */
+    public static String shortest(double value) {
+        if (Double.isNaN(value)) {
+            return "";
+        }
+        if (Double.isInfinite(value)) {
+            return value > 0 ? "Infinity" : "-Infinity";
+        }
+        if (value == Math.rint(value) && Math.abs(value) < EXACT_INTEGERS) {
+            return Long.toString((long) value);
+        }
+        BigDecimal digits = shortestDigits(value);
+        double magnitude = Math.abs(value);
+        if (magnitude >= 1e-7 && magnitude < 1e21) {
+            return digits.toPlainString();
+        }
+        int exponent = digits.precision() - digits.scale() - 1;
+        return digits.movePointLeft(exponent).stripTrailingZeros().toPlainString() + "e" + exponent;
+    }
+
+    /**
+     * Reads a decimal number: sign, digits with {@code .}, exponent, blanks around it; nothing else. One too
+     * large for a double is infinite. Empty where the text is no number.
+     */
+    public static OptionalDouble parse(String text) {
+        String trimmed = text.strip();
+        return DECIMAL.matcher(trimmed).matches() ? OptionalDouble.of(Double.parseDouble(trimmed) + 0.0)
+                : OptionalDouble.empty();
+    }
+
+    /** Drops digits for as long as the rest still reads back; older runtimes print one too many. */
+    private static BigDecimal shortestDigits(double value) {
+        BigDecimal best = new BigDecimal(Double.toString(value)).stripTrailingZeros();
+        BigDecimal exact = new BigDecimal(value);
+        while (best.precision() > 1) {
+            BigDecimal shorter = exact.round(new MathContext(best.precision() - 1, RoundingMode.HALF_EVEN));
+            if (shorter.doubleValue() != value) {
+                return best;
+            }
+            best = shorter.stripTrailingZeros();
+        }
+        return best;
+    }
+}

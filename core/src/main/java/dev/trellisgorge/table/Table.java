@@ -1,0 +1,138 @@
+package dev.trellisgorge.table;
+
+import dev.trellisgorge.problem.BadInput;
+import dev.trellisgorge.problem.Nearest;
+import dev.trellisgorge.problem.Place;
+import java.util.ArrayList;
+import java.util.HashSet;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.stream.IntStream;
+
+/**
+ * A named, immutable table of columns of equal length. Rows are 0-based.
+ *
+ * <p>A table that was cut from another ({@link #slice}) remembers the whole table and where each of its
+ * rows stands there, so that a workbook can point back at the raw rows and a message at the file's line.
+ */
+public final class Table {
+    private final String name;
+    private final Map<String, Column> columns;
+    private final int rowCount;
+    private final Source source;
+    private final Table whole;
+    private final int[] wholeRows;
+
+    private Table(String name, List<Column> columns, Source source, Table whole, int[] wholeRows) {
+        this.name = name;
+        this.columns = new LinkedHashMap<>();
+        this.rowCount = columns.isEmpty() ? 0 : columns.get(0).size();
+        for (Column column : columns) {
+            if (column.size() != rowCount) {
+                throw new IllegalArgumentException("table '" + name + "': column '" + column.name() + "' has "
+                        + column.size() + " rows, the first column has " + rowCount);
+            }
+            if (this.columns.put(column.name(), column) != null) {
+                throw new BadInput(Place.of("table '" + name + "'"), "two columns are named '" + column.name() + "'");
+            }
+        }
+        this.source = source;
+        this.whole = whole == null ? this : whole;
+        this.wholeRows = wholeRows;
+    }
+
+    /**
+     * @throws IllegalArgumentException where the columns differ in length
+     * @throws BadInput                 where two columns share a name
+     */
+    public static Table of(String name, Column... columns) {
+        return of(name, Source.MEMORY, List.of(columns));
+    }
+
+    public static Table of(String name, Source source, List<Column> columns) {
+        return new Table(name, columns, source, null, null);
+    }
+
+    public String name() {
+        return name;
+    }
+
+    public int rowCount() {
+        return rowCount;
+    }
+
+    public List<Column> columns() {
+        return List.copyOf(columns.values());
+    }
+
+    public List<String> columnNames() {
+        return List.copyOf(columns.keySet());
+    }
+
+    public Optional<Column> find(String column) {
+        return Optional.ofNullable(columns.get(column));
+    }
+
+    /** @throws BadInput with the nearest known name where there is no such column */
+    public Column column(String column) {
+        return find(column).orElseThrow(() -> new BadInput(place(), unknownColumn(column)));
+    }
+
+    /** The message for a column that is not here. */
+    public String unknownColumn(String column) {
+        return "table '" + name + "' has no column '" + column + "'. " + Nearest.hint(column, columns.keySet());
+    }
+
+    /** Where a row was read from; the table's name where it was made in memory. */
+    public Place rowPlace(int row) {
+        if (whole != this) {
+            return whole.rowPlace(wholeRows[row]);
+        }
+        return source.file().isEmpty() ? place().within("row " + (row + 1)) : source.row(row);
+    }
+
+    public Place place() {
+        return source.file().isEmpty() ? Place.of("table '" + name + "'") : Place.inFile(source.file());
+    }
+
+    /** The uncut table that this one was cut from; itself where nothing was cut. */
+    public Table whole() {
+        return whole;
+    }
+
+    /** The row of {@link #whole()} that {@code row} of this table is. */
+    public int wholeRow(int row) {
+        return wholeRows == null ? row : wholeRows[row];
+    }
+
+    /**
+     * The rows whose cell in {@code column} is written as {@code value} (see {@link Column#written}; a
+     * number matches any spelling of the same number).
+     *
+     * @throws BadInput where there is no such column, or no such row
+     */
+    public Table slice(String column, String value) {
+        Column cells = column(column);
+        String wanted = cells.kind() != Kind.NUMBER ? value
+                : Numbers.parse(value).stream().mapToObj(Numbers::shortest).findFirst().orElse(value);
+        int[] rows = IntStream.range(0, rowCount).filter(r -> cells.written(r).equals(wanted)).toArray();
+        if (rows.length == 0) {
+            Set<String> values = new HashSet<>();
+            List<String> known = new ArrayList<>();
+            IntStream.range(0, rowCount).mapToObj(cells::written).filter(values::add).forEach(known::add);
+            throw new BadInput(place().within("column '" + column + "'"),
+                    "no row holds '" + value + "'. " + Nearest.hint(value, known));
+        }
+        int[] inWhole = IntStream.of(rows).map(this::wholeRow).toArray();
+        List<Column> cut = columns.values().stream().map(c -> c.at(rows)).toList();
+        return new Table(name, cut, source, whole, inWhole);
+    }
+
+    @Override
+    public String toString() {
+        return name + " (" + rowCount + " rows): " + columns.values();
+    }
+}
