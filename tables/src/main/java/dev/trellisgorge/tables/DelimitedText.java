@@ -1,0 +1,159 @@
+package dev.trellisgorge.tables;
+
+import de.siegmar.fastcsv.reader.CsvParseException;
+import de.siegmar.fastcsv.reader.CsvReader;
+import de.siegmar.fastcsv.reader.CsvRecord;
+import de.siegmar.fastcsv.reader.FieldMismatchStrategy;
+import dev.trellisgorge.problem.BadInput;
+import dev.trellisgorge.problem.Place;
+import dev.trellisgorge.problem.Problems;
+import dev.trellisgorge.table.Column;
+import dev.trellisgorge.table.Source;
+import dev.trellisgorge.table.Table;
+import java.io.IOException;
+import java.io.InputStreamReader;
+import java.io.Reader;
+import java.io.UncheckedIOException;
+import java.nio.charset.CharacterCodingException;
+import java.nio.charset.CodingErrorAction;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.AccessDeniedException;
+import java.nio.file.Files;
+import java.nio.file.NoSuchFileException;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+
+/**
+ * Reads delimited text (RFC 4180): UTF-8 with or without a byte-order mark, a header row, and comma, semicolon or
+ * tab, found from the first records. An empty or blank cell is missing. Empty lines are passed over.
+ *
+ * <p>A column is of one kind: numbers, ISO dates, or {@code true}/{@code false} where every cell that is there is
+ * one; else text. Numbers have {@code .} and no grouping.
+ *
+ * <p>Thread-safe: it holds no state.
+ */
+public final class DelimitedText {
+    private static final int LISTED = 5;
+    private static final String MARK = "\uFEFF";
+
+    private DelimitedText() {
+    }
+
+    /**
+     * @param name what the table is to be called
+     * @throws BadInput where the file can't be read, is not UTF-8, is empty, has a header alone, names two columns
+     *                  alike or one not at all, has a row with more or fewer cells than the header, or a quote that
+     *                  is never closed; with the line of each
+     */
+    public static Table read(String name, Path file) {
+        Place place = Place.inFile(file.toString());
+        try (CsvReader<CsvRecord> records = records(file, Delimiter.of(sample(file)))) {
+            return table(name, place, records);
+        } catch (CsvParseException e) {
+            throw new BadInput(place, "is no delimited text: " + e.getMessage());
+        } catch (UncheckedIOException e) {
+            throw unreadable(place, e.getCause());
+        } catch (IOException e) {
+            throw unreadable(place, e);
+        }
+    }
+
+    private static BadInput unreadable(Place place, IOException e) {
+        if (e instanceof NoSuchFileException) {
+            return new BadInput(place, "there is no such file");
+        }
+        if (e instanceof AccessDeniedException) {
+            return new BadInput(place, "can't read: permission denied");
+        }
+        if (e instanceof CharacterCodingException) {
+            return new BadInput(place, "is not UTF-8 text; save it as UTF-8");
+        }
+        return new BadInput(place, Files.isDirectory(Path.of(place.file())) ? "is a folder; name a file"
+                : "can't read: " + e.getMessage());
+    }
+
+    private static Reader open(Path file) throws IOException {
+        return new InputStreamReader(Files.newInputStream(file), StandardCharsets.UTF_8.newDecoder()
+                .onMalformedInput(CodingErrorAction.REPORT).onUnmappableCharacter(CodingErrorAction.REPORT));
+    }
+
+    /** The first characters of the file: enough to see what divides its cells. */
+    private static String sample(Path file) throws IOException {
+        char[] buffer = new char[1 << 14];
+        int filled = 0;
+        try (Reader reader = open(file)) {
+            int read;
+            while (filled < buffer.length && (read = reader.read(buffer, filled, buffer.length - filled)) > 0) {
+                filled += read;
+            }
+        }
+        return new String(buffer, 0, filled);
+    }
+
+    private static CsvReader<CsvRecord> records(Path file, char delimiter) throws IOException {
+        return CsvReader.builder().fieldSeparator(delimiter).allowUnclosedQuote(false)
+                .missingFieldStrategy(FieldMismatchStrategy.IGNORE).extraFieldStrategy(FieldMismatchStrategy.IGNORE)
+                .ofCsvRecord(open(file));
+    }
+
+    private static Table table(String name, Place place, CsvReader<CsvRecord> records) {
+        List<String> header = null;
+        List<String[]> rows = new ArrayList<>();
+        List<Integer> lines = new ArrayList<>();
+        Problems problems = new Problems();
+        int ragged = 0;
+        for (CsvRecord record : records) {
+            int line = Math.toIntExact(record.getStartingLineNumber());
+            if (header == null) {
+                header = header(record, place, problems);
+            } else if (record.getFieldCount() == header.size()) {
+                rows.add(record.getFields().toArray(String[]::new));
+                lines.add(line);
+            } else if (++ragged <= LISTED) {
+                problems.add(Place.inFile(place.file(), line, 0), "the row has " + cells(record.getFieldCount())
+                        + ", the header has " + header.size());
+            }
+        }
+        if (header == null) {
+            throw new BadInput(place, "is empty; a table starts with a header row");
+        }
+        if (ragged > LISTED) {
+            problems.add(place, "the same on " + (ragged - LISTED) + " more rows");
+        }
+        if (rows.isEmpty() && problems.isEmpty()) {
+            problems.add(place, "has a header and no row below it");
+        }
+        problems.throwIfAny();
+        List<Column> columns = new ArrayList<>();
+        for (int i = 0; i < header.size(); i++) {
+            int at = i;
+            columns.add(Kinds.column(header.get(i), rows.stream().map(row -> row[at]).toArray(String[]::new)));
+        }
+        return Table.of(name, new Source(place.file(), lines.stream().mapToInt(Integer::intValue).toArray()), columns);
+    }
+
+    private static String cells(int count) {
+        return count == 1 ? "1 cell" : count + " cells";
+    }
+
+    private static List<String> header(CsvRecord record, Place place, Problems problems) {
+        List<String> names = new ArrayList<>();
+        Map<String, Integer> seen = new HashMap<>();
+        int line = Math.toIntExact(record.getStartingLineNumber());
+        for (String field : record.getFields()) {
+            String name = (names.isEmpty() && field.startsWith(MARK) ? field.substring(1) : field).strip();
+            names.add(name);
+            Place at = Place.inFile(place.file(), line, 0);
+            Integer before = seen.putIfAbsent(name, names.size());
+            if (name.isEmpty()) {
+                problems.add(at, "column " + names.size() + " has no name in the header");
+            } else if (before != null) {
+                problems.add(at, "columns " + before + " and " + names.size() + " are both named '" + name + "'");
+            }
+        }
+        return names;
+    }
+}

@@ -1,0 +1,81 @@
+package dev.trellisgorge.tables;
+
+import com.fasterxml.jackson.core.JsonFactory;
+import com.fasterxml.jackson.core.JsonGenerator;
+import com.fasterxml.jackson.core.util.DefaultIndenter;
+import com.fasterxml.jackson.core.util.DefaultPrettyPrinter;
+import de.siegmar.fastcsv.writer.CsvWriter;
+import dev.trellisgorge.table.Column;
+import dev.trellisgorge.table.Kind;
+import dev.trellisgorge.table.Table;
+import java.io.IOException;
+import java.io.OutputStream;
+import java.io.OutputStreamWriter;
+import java.io.Writer;
+import java.nio.charset.StandardCharsets;
+import java.util.Map;
+
+/**
+ * Writes tables for other programs, in UTF-8. Numbers are in the shortest form that reads back to the same
+ * double. Streams are flushed and left open. Thread-safe: it holds no state.
+ */
+public final class TableWriter {
+    private TableWriter() {
+    }
+
+    /** RFC 4180: commas, a header row, lines that end in CR LF; a missing cell is an empty field. */
+    public static void csv(Table table, OutputStream out) throws IOException {
+        Writer text = new OutputStreamWriter(out, StandardCharsets.UTF_8);
+        CsvWriter writer = CsvWriter.builder().build(text);
+        writer.writeRecord(table.columnNames());
+        String[] record = new String[table.columns().size()];
+        for (int row = 0; row < table.rowCount(); row++) {
+            for (int i = 0; i < record.length; i++) {
+                record[i] = table.columns().get(i).written(row);
+            }
+            writer.writeRecord(record);
+        }
+        writer.flush();
+        text.flush();
+    }
+
+    /**
+     * One JSON object: each name with an array of its table's rows, each an object by column; a missing cell is
+     * null, dates are ISO text.
+     */
+    public static void json(Map<String, Table> tables, OutputStream out) throws IOException {
+        DefaultPrettyPrinter lines = new DefaultPrettyPrinter();
+        lines.indentArraysWith(DefaultIndenter.SYSTEM_LINEFEED_INSTANCE.withLinefeed("\n"));
+        lines.indentObjectsWith(new DefaultIndenter("  ", "\n"));
+        JsonGenerator json = new JsonFactory().createGenerator(out).setPrettyPrinter(lines);
+        json.disable(JsonGenerator.Feature.AUTO_CLOSE_TARGET);
+        json.writeStartObject();
+        for (Map.Entry<String, Table> entry : tables.entrySet()) {
+            json.writeArrayFieldStart(entry.getKey());
+            for (int row = 0; row < entry.getValue().rowCount(); row++) {
+                row(entry.getValue(), row, json);
+            }
+            json.writeEndArray();
+        }
+        json.writeEndObject();
+        json.writeRaw('\n');
+        json.flush();
+    }
+
+    private static void row(Table table, int row, JsonGenerator json) throws IOException {
+        json.writeStartObject();
+        for (Column column : table.columns()) {
+            json.writeFieldName(column.name());
+            if (!column.isPresent(row)) {
+                json.writeNull();
+            } else if (column.kind() == Kind.NUMBER) {
+                json.writeNumber(column.written(row));
+            } else if (column.kind() == Kind.TRUTH) {
+                json.writeBoolean(column.number(row) == 1);
+            } else {
+                json.writeString(column.written(row));
+            }
+        }
+        json.writeEndObject();
+    }
+}
