@@ -1,0 +1,62 @@
+package dev.trellisgorge.brief;
+
+import dev.trellisgorge.chart.PlainChart;
+import dev.trellisgorge.formula.Settings;
+import dev.trellisgorge.pattern.Chart;
+import dev.trellisgorge.problem.BadInput;
+import dev.trellisgorge.problem.Nearest;
+import dev.trellisgorge.problem.Place;
+import dev.trellisgorge.problem.Problems;
+import dev.trellisgorge.table.Table;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+
+/**
+ * A brief that was read, with its table. Immutable.
+ *
+ * @param file     the brief, as the user named it
+ * @param inputs   every file that was read: the brief and its data
+ * @param table    the table that the charts are computed over
+ * @param settings the named numbers, in the order they are stated
+ * @param charts   at least one, in the order they are stated
+ */
+public record Brief(Path file, List<Path> inputs, Table table, Settings settings, List<Chart> charts) {
+
+    /**
+     * Reads a brief (YAML, or the same structure as JSON) and the data it names, relative to its own folder.
+     *
+     * @throws BadInput with every mistake in one go, each with file, line and column
+     */
+    public static Brief read(Path file) {
+        return new BriefReader(file).read();
+    }
+
+    /**
+     * The chart of that name.
+     *
+     * @throws BadInput with the nearest known name where there is none
+     */
+    public Chart chart(String name) {
+        List<String> names = charts.stream().map(Chart::name).toList();
+        int at = names.indexOf(name);
+        if (at < 0) {
+            throw new BadInput(Place.inFile(file.toString()), "there is no chart '" + name + "'. "
+                    + Nearest.hint(name, names));
+        }
+        return charts.get(at);
+    }
+
+    /**
+     * Computes charts over the table.
+     *
+     * @throws BadInput with the mistakes of all of them in one go
+     */
+    public List<PlainChart> compute(List<Chart> some) {
+        Problems problems = new Problems();
+        List<PlainChart> computed = new ArrayList<>();
+        some.forEach(chart -> problems.attempt(() -> chart.over(table, settings)).ifPresent(computed::add));
+        problems.throwIfAny();
+        return computed;
+    }
+}

@@ -1,0 +1,129 @@
+package dev.trellisgorge.brief;
+
+import dev.trellisgorge.brief.Mapping.Text;
+import dev.trellisgorge.formula.Settings;
+import dev.trellisgorge.pattern.Chart;
+import dev.trellisgorge.problem.BadInput;
+import dev.trellisgorge.problem.Place;
+import dev.trellisgorge.problem.Problems;
+import dev.trellisgorge.table.Table;
+import dev.trellisgorge.tables.DelimitedText;
+import java.io.IOException;
+import java.nio.charset.CharacterCodingException;
+import java.nio.file.Files;
+import java.nio.file.NoSuchFileException;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import org.snakeyaml.engine.v2.api.LoadSettings;
+import org.snakeyaml.engine.v2.api.lowlevel.Compose;
+import org.snakeyaml.engine.v2.exceptions.MarkedYamlEngineException;
+import org.snakeyaml.engine.v2.exceptions.YamlEngineException;
+import org.snakeyaml.engine.v2.nodes.Node;
+
+/** Reads one brief: its keys, then its table, then its charts, and all their mistakes. */
+final class BriefReader {
+    private static final String SETTING_NAME = "[A-Za-z_][A-Za-z0-9_]*";
+    private static final String CHART_NAME = "[\\p{L}\\p{N}_][\\p{L}\\p{N} _.-]*";
+
+    private final Path file;
+    private final String name;
+    private final Problems problems = new Problems();
+    private final List<Path> inputs = new ArrayList<>();
+
+    BriefReader(Path file) {
+        this.file = file;
+        this.name = file.toString();
+        inputs.add(file);
+    }
+
+    Brief read() {
+        Optional<Mapping> root = Mapping.open(name, parse(), "the brief", problems)
+                .map(m -> m.allowing(List.of("brief", "data", "charts"), List.of("brief", "data", "settings", "charts")));
+        root.ifPresent(this::version);
+        Settings settings = root.flatMap(m -> m.mapping("settings")).map(this::settings).orElse(Settings.NONE);
+        Optional<Table> table = root.flatMap(m -> m.mapping("data")).flatMap(this::table);
+        List<Chart> charts = root.flatMap(m -> m.mapping("charts"))
+                .map(m -> charts(m, new Expressions(table, settings, problems))).orElse(List.of());
+        problems.throwIfAny();
+        return new Brief(file, inputs, table.orElseThrow(), settings, charts);
+    }
+
+    private Node parse() {
+        try {
+            String text = Files.readString(file);
+            return new Compose(LoadSettings.builder().setLabel(name).build()).composeString(strippedOfMark(text))
+                    .orElseThrow(() -> new BadInput(Place.inFile(name), "is empty; a brief starts with 'brief: 1'"));
+        } catch (MarkedYamlEngineException e) {
+            Place place = e.getProblemMark().map(m -> Place.inFile(name, m.getLine() + 1, m.getColumn() + 1))
+                    .orElse(Place.inFile(name));
+            throw new BadInput(place, "is no YAML: " + e.getProblem());
+        } catch (YamlEngineException e) {
+            throw new BadInput(Place.inFile(name), "is no YAML: " + e.getMessage());
+        } catch (NoSuchFileException e) {
+            throw new BadInput(Place.inFile(name), "there is no such file");
+        } catch (CharacterCodingException e) {
+            throw new BadInput(Place.inFile(name), "is not UTF-8 text; save it as UTF-8");
+        } catch (IOException e) {
+            throw new BadInput(Place.inFile(name), Files.isDirectory(file) ? "is a folder; name a brief in it"
+                    : "can't read: " + e.getMessage());
+        }
+    }
+
+    private static String strippedOfMark(String text) {
+        return text.startsWith("\uFEFF") ? text.substring(1) : text;
+    }
+
+    private void version(Mapping root) {
+        root.text("brief").filter(text -> !text.value().equals("1")).ifPresent(text -> problems.add(text.place(),
+                "this program reads briefs of version 1, not '" + text.value() + "'"));
+    }
+
+    private Settings settings(Mapping mapping) {
+        Settings settings = Settings.NONE;
+        for (String key : mapping.keys()) {
+            if (!key.matches(SETTING_NAME)) {
+                problems.add(mapping.keyPlace(key), "'" + key + "' can't name a setting; use letters, digits and _");
+            }
+            // A setting with a wrong value is reported once, and not again as unknown where it is used.
+            settings = settings.with(key, mapping.number(key).orElse(Double.NaN));
+        }
+        return settings;
+    }
+
+    private Optional<Table> table(Mapping data) {
+        List<String> names = new ArrayList<>();
+        data.keys().forEach(names::add);
+        if (names.size() != 1) {
+            problems.add(data.place(), "'data' must name one table, not " + names.size());
+            return Optional.empty();
+        }
+        String table = names.get(0);
+        return data.text(table).flatMap(text -> {
+            Path source = file.resolveSibling(text.value());
+            inputs.add(source);
+            if (!Files.exists(source)) {
+                problems.add(text.place(), "there is no file '" + source + "' for the table '" + table + "'");
+                return Optional.empty();
+            }
+            return problems.attempt(() -> DelimitedText.read(table, source));
+        });
+    }
+
+    private List<Chart> charts(Mapping mapping, Expressions expressions) {
+        List<Chart> charts = new ArrayList<>();
+        for (String key : mapping.keys()) {
+            if (!key.matches(CHART_NAME)) {
+                problems.add(mapping.keyPlace(key), "'" + key + "' can't name a chart; files and sheets are called by it,"
+                        + " so use letters, digits, blanks, and _ . -");
+            }
+            mapping.mapping(key).flatMap(m -> new ChartReader(m, expressions, problems).read())
+                    .ifPresent(chart -> charts.add(chart.named(key)));
+        }
+        if (!mapping.keys().iterator().hasNext()) {
+            problems.add(mapping.place(), "'charts' names no chart");
+        }
+        return charts;
+    }
+}

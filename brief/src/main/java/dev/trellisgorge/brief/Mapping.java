@@ -1,0 +1,155 @@
+package dev.trellisgorge.brief;
+
+import dev.trellisgorge.problem.Nearest;
+import dev.trellisgorge.problem.Place;
+import dev.trellisgorge.problem.Problems;
+import dev.trellisgorge.table.Numbers;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Optional;
+import java.util.OptionalDouble;
+import org.snakeyaml.engine.v2.exceptions.Mark;
+import org.snakeyaml.engine.v2.nodes.MappingNode;
+import org.snakeyaml.engine.v2.nodes.Node;
+import org.snakeyaml.engine.v2.nodes.NodeTuple;
+import org.snakeyaml.engine.v2.nodes.ScalarNode;
+import org.snakeyaml.engine.v2.nodes.SequenceNode;
+
+/**
+ * A mapping of the brief that is read key by key. What is wrong with it (a key unknown, twice or missing; a value of
+ * the wrong kind) goes to the problems with its line and column, and the reading goes on.
+ */
+final class Mapping {
+    private final String file;
+    private final Problems problems;
+    private final Place place;
+    private final Map<String, Node> values = new LinkedHashMap<>();
+    private final Map<String, Place> keyPlaces = new LinkedHashMap<>();
+
+    /** A value and where it stands. */
+    record Text(String value, Place place) {
+    }
+
+    private Mapping(String file, Place place, Problems problems) {
+        this.file = file;
+        this.place = place;
+        this.problems = problems;
+    }
+
+    /** Any keys at all, as {@code data} and {@code settings} have. Empty where the node is no mapping. */
+    static Optional<Mapping> open(String file, Node node, String what, Problems problems) {
+        if (!(node instanceof MappingNode mapping)) {
+            problems.add(placeOf(file, node), "'" + what + "' must be a mapping of keys to values, not " + describe(node));
+            return Optional.empty();
+        }
+        Mapping opened = new Mapping(file, placeOf(file, node), problems);
+        for (NodeTuple tuple : mapping.getValue()) {
+            opened.add(tuple);
+        }
+        return Optional.of(opened);
+    }
+
+    private void add(NodeTuple tuple) {
+        Place keyPlace = placeOf(file, tuple.getKeyNode());
+        if (!(tuple.getKeyNode() instanceof ScalarNode key)) {
+            problems.add(keyPlace, "a key must be a text");
+        } else if (values.putIfAbsent(key.getValue(), tuple.getValueNode()) != null) {
+            problems.add(keyPlace, "the key '" + key.getValue() + "' stands here a second time");
+        } else {
+            keyPlaces.put(key.getValue(), keyPlace);
+        }
+    }
+
+    /** Reports the keys that are not among {@code known}, and the ones of {@code required} that are not here. */
+    Mapping allowing(List<String> required, List<String> known) {
+        for (String key : values.keySet()) {
+            if (!known.contains(key)) {
+                problems.add(keyPlaces.get(key), "unknown key '" + key + "'. " + Nearest.hint(key, known));
+            }
+        }
+        for (String key : required) {
+            if (!values.containsKey(key)) {
+                problems.add(place, "the key '" + key + "' is missing");
+            }
+        }
+        return this;
+    }
+
+    Iterable<String> keys() {
+        return values.keySet();
+    }
+
+    Place keyPlace(String key) {
+        return keyPlaces.get(key);
+    }
+
+    Place place() {
+        return place;
+    }
+
+    Optional<Mapping> mapping(String key) {
+        return node(key).flatMap(node -> open(file, node, key, problems));
+    }
+
+    /** A text, number or truth, as it is written. */
+    Optional<Text> text(String key) {
+        Node node = values.get(key);
+        if (node == null) {
+            return Optional.empty();
+        }
+        if (node instanceof ScalarNode scalar && !isNull(scalar)) {
+            return Optional.of(new Text(scalar.getValue(), placeOf(file, node)));
+        }
+        problems.add(placeOf(file, node), "'" + key + "' must be one value, not " + describe(node));
+        return Optional.empty();
+    }
+
+    OptionalDouble number(String key) {
+        Optional<Text> text = text(key);
+        OptionalDouble number = text.map(t -> Numbers.parse(t.value())).orElse(OptionalDouble.empty());
+        if (text.isPresent() && (number.isEmpty() || Double.isInfinite(number.getAsDouble()))) {
+            problems.add(text.get().place(), "'" + key + "' must be a number, not '" + text.get().value() + "'");
+            return OptionalDouble.empty();
+        }
+        return number;
+    }
+
+    /** One of an enum's constants, in lower case. */
+    <E extends Enum<E>> Optional<E> choice(String key, Class<E> choices) {
+        return text(key).flatMap(text -> {
+            List<E> known = List.of(choices.getEnumConstants());
+            Optional<E> chosen = known.stream().filter(c -> word(c).equals(text.value())).findFirst();
+            if (chosen.isEmpty()) {
+                problems.add(text.place(), "'" + key + "' can't be '" + text.value() + "'. "
+                        + Nearest.hint(text.value(), known.stream().map(Mapping::word).toList()));
+            }
+            return chosen;
+        });
+    }
+
+    private static String word(Enum<?> constant) {
+        return constant.name().toLowerCase(Locale.ROOT);
+    }
+
+    private Optional<Node> node(String key) {
+        return Optional.ofNullable(values.get(key));
+    }
+
+    private static boolean isNull(ScalarNode scalar) {
+        return scalar.getTag().getValue().endsWith(":null");
+    }
+
+    private static String describe(Node node) {
+        if (node instanceof ScalarNode scalar) {
+            return isNull(scalar) ? "nothing" : "'" + scalar.getValue() + "'";
+        }
+        return node instanceof SequenceNode ? "a list" : "a mapping";
+    }
+
+    private static Place placeOf(String file, Node node) {
+        Optional<Mark> mark = node.getStartMark();
+        return mark.map(m -> Place.inFile(file, m.getLine() + 1, m.getColumn() + 1)).orElse(Place.inFile(file));
+    }
+}

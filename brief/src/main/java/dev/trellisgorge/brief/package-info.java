@@ -1,0 +1,2 @@
+/** The brief: the file in which a user says what to make, read into core objects. */
+package dev.trellisgorge.brief;
