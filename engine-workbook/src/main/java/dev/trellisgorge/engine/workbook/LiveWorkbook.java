@@ -1,0 +1,131 @@
+package dev.trellisgorge.engine.workbook;
+
+import dev.trellisgorge.chart.PlainChart;
+import dev.trellisgorge.chart.Size;
+import dev.trellisgorge.table.Column;
+import dev.trellisgorge.table.Kind;
+import dev.trellisgorge.table.Table;
+import java.io.IOException;
+import java.io.OutputStream;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import org.apache.poi.ss.usermodel.Cell;
+import org.apache.poi.ss.usermodel.Name;
+import org.apache.poi.ss.usermodel.Row;
+import org.apache.poi.ss.util.CellReference;
+import org.apache.poi.xssf.usermodel.XSSFSheet;
+import org.apache.poi.xssf.usermodel.XSSFWorkbook;
+
+/**
+ * The workbook: a sheet for each chart, one for the settings, one for each raw table, and one for each chart's helper
+ * columns, in that order.
+ */
+final class LiveWorkbook {
+    private static final String SETTINGS = "Settings";
+
+    private final List<PlainChart> charts;
+    private final Size size;
+    private final SheetNames names = new SheetNames();
+
+    LiveWorkbook(List<PlainChart> charts, Size size) {
+        this.charts = charts;
+        this.size = size;
+    }
+
+    void writeTo(OutputStream out) throws IOException {
+        try (XSSFWorkbook book = new XSSFWorkbook()) {
+            Styles styles = new Styles(book);
+            Map<PlainChart, XSSFSheet> chartSheets = new LinkedHashMap<>();
+            charts.forEach(chart -> chartSheets.put(chart, book.createSheet(names.sheet(chart.name()))));
+            settings(book, styles);
+            Map<Table, XSSFSheet> raw = rawSheets(book, styles);
+            for (PlainChart chart : charts) {
+                XSSFSheet rows = raw.get(chart.data().inputs().whole());
+                XSSFSheet helpers = book.createSheet(names.sheet(chart.name() + " series"));
+                HelperSheet filled = new HelperSheet(chart, helpers, rows, names, styles);
+                filled.fill();
+                new ChartSheet(chart, chartSheets.get(chart), filled, names, styles).fill(size);
+            }
+            book.setActiveSheet(0);
+            book.write(out);
+        }
+    }
+
+    /** One line a setting: its name, and the cell that carries the name. */
+    private void settings(XSSFWorkbook book, Styles styles) {
+        Map<String, Double> settings = new LinkedHashMap<>();
+        charts.forEach(chart -> settings.putAll(chart.data().settings().values()));
+        if (settings.isEmpty()) {
+            return;
+        }
+        XSSFSheet sheet = book.createSheet(names.sheet(SETTINGS));
+        header(sheet, styles, List.of("Setting", "Value"));
+        int at = 1;
+        for (Map.Entry<String, Double> setting : settings.entrySet()) {
+            Row row = sheet.createRow(at);
+            row.createCell(0).setCellValue(setting.getKey());
+            Cell value = row.createCell(1);
+            value.setCellStyle(styles.changeable());
+            if (!Double.isNaN(setting.getValue())) {
+                value.setCellValue(setting.getValue());
+            }
+            Name name = book.createName();
+            name.setNameName(names.defined(setting.getKey()));
+            name.setRefersToFormula(new CellReference(sheet.getSheetName(), at, 1, true, true).formatAsString());
+            at++;
+        }
+        sheet.createRow(at + 1).createCell(0).setCellValue("Change a value here: the helper columns and the charts follow.");
+        sheet.setColumnWidth(0, 24 * 256);
+        sheet.setColumnWidth(1, 14 * 256);
+    }
+
+    private Map<Table, XSSFSheet> rawSheets(XSSFWorkbook book, Styles styles) {
+        Map<Table, XSSFSheet> raw = new LinkedHashMap<>();
+        for (PlainChart chart : charts) {
+            raw.computeIfAbsent(chart.data().inputs().whole(), table -> rawSheet(book, table, styles));
+        }
+        return raw;
+    }
+
+    private XSSFSheet rawSheet(XSSFWorkbook book, Table table, Styles styles) {
+        XSSFSheet sheet = book.createSheet(names.sheet(table.name()));
+        header(sheet, styles, table.columnNames());
+        List<Column> columns = table.columns();
+        for (int row = 0; row < table.rowCount(); row++) {
+            Row line = sheet.createRow(row + 1);
+            for (int i = 0; i < columns.size(); i++) {
+                if (columns.get(i).isPresent(row)) {
+                    fill(line.createCell(i), columns.get(i), row, styles);
+                }
+            }
+        }
+        for (int i = 0; i < columns.size(); i++) {
+            sheet.setColumnWidth(i, Styles.width(columns.get(i)));
+        }
+        return sheet;
+    }
+
+    private static void fill(Cell cell, Column column, int row, Styles styles) {
+        if (column.kind() == Kind.TEXT) {
+            cell.setCellValue(column.written(row));
+        } else if (column.kind() == Kind.DATE) {
+            cell.setCellValue(column.date(row).orElseThrow());
+            cell.setCellStyle(styles.date());
+        } else if (column.kind() == Kind.TRUTH) {
+            cell.setCellValue(column.number(row) == 1);
+        } else {
+            cell.setCellValue(column.number(row));
+        }
+    }
+
+    static void header(XSSFSheet sheet, Styles styles, List<String> titles) {
+        Row row = sheet.createRow(0);
+        for (int i = 0; i < titles.size(); i++) {
+            Cell cell = row.createCell(i);
+            cell.setCellValue(titles.get(i));
+            cell.setCellStyle(styles.header());
+        }
+        sheet.createFreezePane(0, 1);
+    }
+}

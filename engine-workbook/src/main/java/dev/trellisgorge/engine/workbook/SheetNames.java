@@ -1,0 +1,47 @@
+package dev.trellisgorge.engine.workbook;
+
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Set;
+import org.apache.poi.ss.SpreadsheetVersion;
+import org.apache.poi.ss.util.CellReference;
+import org.apache.poi.ss.util.WorkbookUtil;
+
+/** Names that a workbook allows, each given out once: sheets (31 characters, case aside) and defined names. */
+final class SheetNames {
+    private static final int LONGEST = 31;
+
+    private final Set<String> taken = new HashSet<>();
+    private final Set<String> takenDefined = new HashSet<>();
+    private final Map<String, String> defined = new HashMap<>();
+
+    /** The wanted name, as near as a workbook takes it. */
+    String sheet(String wanted) {
+        String safe = WorkbookUtil.createSafeSheetName(wanted, '_');
+        String name = safe;
+        for (int i = 2; !taken.add(name.toLowerCase(Locale.ROOT)); i++) {
+            String suffix = " " + i;
+            name = safe.substring(0, Math.min(safe.length(), LONGEST - suffix.length())) + suffix;
+        }
+        return name;
+    }
+
+    /** A setting's name, marked with {@code _} where a sheet would take it for a cell ({@code Q1}, {@code R}) or has it. */
+    String defined(String setting) {
+        return defined.computeIfAbsent(setting, wanted -> {
+            String name = isReference(wanted) ? wanted + "_" : wanted;
+            while (!takenDefined.add(name.toLowerCase(Locale.ROOT))) {
+                name += "_";
+            }
+            return name;
+        });
+    }
+
+    private static boolean isReference(String name) {
+        boolean cell = name.matches("[A-Za-z]{1,3}[0-9]+") && CellReference.cellReferenceIsWithinRange(
+                name.replaceAll("[0-9]", ""), name.replaceAll("[A-Za-z]", ""), SpreadsheetVersion.EXCEL2007);
+        return cell || name.matches("(?i)[rc][0-9]*|r[0-9]*c[0-9]*|true|false");
+    }
+}
