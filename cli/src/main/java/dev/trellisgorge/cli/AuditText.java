@@ -1,0 +1,37 @@
+package dev.trellisgorge.cli;
+
+import dev.trellisgorge.audit.Audit;
+import dev.trellisgorge.audit.Proof;
+import dev.trellisgorge.table.Numbers;
+import java.io.PrintStream;
+
+/** Prints an audit for people: each identity with the rows it holds on, each failure, then the notes. */
+record AuditText(PrintStream out) {
+    private static final int LISTED = 10;
+
+    void print(Audit audit) {
+        out.println(audit.chart().name() + " (" + rows(audit.chart().data().rowCount()) + ")");
+        for (Proof proof : audit.proofs()) {
+            out.println("  " + (proof.holds() ? "holds" : "FAILS") + "  on " + proof.rowsHeld() + " of " + rows(proof.rows())
+                    + ": " + proof.identity().statement());
+            proof.failures().stream().limit(LISTED).forEach(this::print);
+            if (proof.failures().size() > LISTED) {
+                out.println("         and " + rows(proof.failures().size() - LISTED) + " more");
+            }
+        }
+        audit.findings().forEach(finding -> out.println("  note   " + finding));
+    }
+
+    private void print(Proof.Failure failure) {
+        out.println("         " + failure.category() + ": the pieces come to " + figure(failure.left()) + ", not "
+                + figure(failure.right()));
+    }
+
+    private static String figure(double figure) {
+        return Double.isNaN(figure) ? "nothing" : Numbers.shortest(figure);
+    }
+
+    private static String rows(int count) {
+        return count == 1 ? "1 row" : count + " rows";
+    }
+}

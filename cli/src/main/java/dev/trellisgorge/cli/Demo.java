@@ -1,0 +1,106 @@
+package dev.trellisgorge.cli;
+
+import dev.trellisgorge.audit.Audit;
+import dev.trellisgorge.brief.Brief;
+import dev.trellisgorge.chart.Engines;
+import dev.trellisgorge.chart.PlainChart;
+import dev.trellisgorge.chart.Size;
+import dev.trellisgorge.chart.Writing;
+import dev.trellisgorge.problem.BadInput;
+import dev.trellisgorge.problem.Place;
+import java.io.IOException;
+import java.io.InputStream;
+import java.io.UncheckedIOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.Arrays;
+import java.util.List;
+import picocli.CommandLine.Model.CommandSpec;
+import picocli.CommandLine.Model.PositionalParamSpec;
+import picocli.CommandLine.ParseResult;
+
+/** {@code gorge demo}: every shipped brief, copied with its data to a folder and drawn there. */
+final class Demo implements Command {
+    private static final List<String> DATA = List.of("generation.csv");
+    private static final List<String> BRIEFS = List.of("generation.yaml");
+    private static final List<String> ENDINGS = List.of("png", "svg", "xlsx");
+
+    private final PositionalParamSpec target = PositionalParamSpec.builder().paramLabel("DIR").type(Path.class).index("0")
+            .arity("0..1").initialValue(Path.of("gorge-demo"))
+            .description("The folder, made where it is missing (gorge-demo where it is not given).").build();
+    private final Streams streams;
+    private Path folder;
+
+    Demo(Streams streams) {
+        this.streams = streams;
+    }
+
+    @Override
+    public CommandSpec spec() {
+        CommandSpec spec = Command.named("demo",
+                "Copies the demo briefs and data to DIR, draws them with every engine, and says where everything is.");
+        spec.usageMessage().footer("", "A brief or data file that you changed in DIR is kept, and drawn as you changed it.");
+        return spec.addPositional(target);
+    }
+
+    @Override
+    public int run(ParseResult given) {
+        folder = target.getValue();
+        makeFolder();
+        DATA.forEach(this::copy);
+        BRIEFS.forEach(this::copy);
+        boolean holds = true;
+        for (String brief : BRIEFS) {
+            holds &= draw(brief);
+        }
+        return holds ? Gorge.DONE : Gorge.CHECK_FAILED;
+    }
+
+    private void makeFolder() {
+        try {
+            Files.createDirectories(folder);
+        } catch (IOException e) {
+            throw new BadInput(Place.inFile(folder.toString()), "can't make the folder: " + Writing.reason(e));
+        }
+    }
+
+    private void copy(String name) {
+        Path target = folder.resolve(name);
+        byte[] shipped = shipped(name);
+        try {
+            if (Files.exists(target) && !Arrays.equals(Files.readAllBytes(target), shipped)) {
+                streams.err().println("gorge: kept " + target + ", which differs from the shipped one");
+                return;
+            }
+        } catch (IOException e) {
+            throw new BadInput(Place.inFile(target.toString()), "can't read: " + Writing.reason(e));
+        }
+        streams.out().println(Writing.to(target, out -> out.write(shipped)));
+    }
+
+    private static byte[] shipped(String name) {
+        try (InputStream in = Demo.class.getResourceAsStream("/demo/" + name)) {
+            return in.readAllBytes();
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
+    }
+
+    private boolean draw(String name) {
+        Brief brief = Brief.read(folder.resolve(name));
+        List<PlainChart> charts = brief.compute(brief.charts());
+        boolean holds = true;
+        for (PlainChart chart : charts) {
+            Audit audit = Audit.of(chart);
+            if (!audit.holds()) {
+                new AuditText(streams.err()).print(audit);
+                holds = false;
+            }
+        }
+        String stem = name.substring(0, name.lastIndexOf('.'));
+        for (String ending : holds ? ENDINGS : List.<String>of()) {
+            Engines.draw(charts, folder.resolve(stem + "." + ending), Size.STANDARD).forEach(streams.out()::println);
+        }
+        return holds;
+    }
+}

@@ -1,0 +1,79 @@
+package dev.trellisgorge.cli;
+
+import dev.trellisgorge.problem.BadInput;
+import dev.trellisgorge.problem.Place;
+import java.io.FileDescriptor;
+import java.io.FileOutputStream;
+import java.io.PrintStream;
+import java.io.PrintWriter;
+import java.nio.charset.StandardCharsets;
+import picocli.CommandLine;
+import picocli.CommandLine.Help.Ansi;
+import picocli.CommandLine.Help.ColorScheme;
+import picocli.CommandLine.ParameterException;
+import picocli.CommandLine.ParseResult;
+import picocli.CommandLine.UnmatchedArgumentException;
+
+/**
+ * The {@code gorge} command. Results go to standard output, everything else to standard error. Exit codes: 0 done,
+ * 1 a check failed, 2 wrong usage or bad input, 70 a fault of the program's own.
+ */
+public final class Gorge {
+    static final int DONE = 0;
+    static final int CHECK_FAILED = 1;
+    static final int BAD_INPUT = 2;
+    static final int OWN_FAULT = 70;
+
+    private Gorge() {
+    }
+
+    /** Runs the command on the process's own streams and exits. */
+    public static void main(String[] arguments) {
+        PrintStream out = new PrintStream(new FileOutputStream(FileDescriptor.out), false, StandardCharsets.UTF_8);
+        PrintStream err = new PrintStream(new FileOutputStream(FileDescriptor.err), true, StandardCharsets.UTF_8);
+        int code = run(out, err, arguments);
+        out.flush();
+        // Not exit: nothing is left to be waited for, and the shut-down hooks of libraries take time.
+        Runtime.getRuntime().halt(code);
+    }
+
+    /** Runs one command and gives its exit code; for tests and for programs that hold the command inside. */
+    public static int run(PrintStream out, PrintStream err, String... arguments) {
+        Commands commands = new Commands(new Streams(out, err), arguments);
+        CommandLine line = new CommandLine(commands.spec());
+        line.setOut(new PrintWriter(out, true, StandardCharsets.UTF_8));
+        line.setErr(new PrintWriter(err, true, StandardCharsets.UTF_8));
+        line.setColorScheme(new ColorScheme.Builder(Ansi.OFF).build());
+        try {
+            ParseResult given = line.parseArgs(arguments);
+            Integer helped = CommandLine.executeHelpRequest(given);
+            if (helped != null) {
+                return helped;
+            }
+            if (!given.hasSubcommand()) {
+                line.usage(line.getErr());
+                throw new BadInput(Place.of(""), "say which command to run");
+            }
+            return commands.named(given.subcommand().commandSpec().name()).run(given.subcommand());
+        } catch (ParameterException e) {
+            return wrongUsage(e);
+        } catch (BadInput bad) {
+            bad.problems().forEach(problem -> err.println("gorge: " + problem));
+            return BAD_INPUT;
+        } catch (Exception | Error e) {
+            err.println("gorge: a fault of the program's own: " + e);
+            e.printStackTrace(err);
+            return OWN_FAULT;
+        } finally {
+            out.flush();
+        }
+    }
+
+    private static int wrongUsage(ParameterException e) {
+        CommandLine command = e.getCommandLine();
+        command.getErr().println("gorge: " + e.getMessage());
+        UnmatchedArgumentException.printSuggestions(e, command.getErr());
+        command.getErr().println("Try '" + command.getCommandSpec().qualifiedName() + " --help'.");
+        return BAD_INPUT;
+    }
+}

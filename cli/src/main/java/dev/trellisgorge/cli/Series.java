@@ -1,0 +1,66 @@
+package dev.trellisgorge.cli;
+
+import dev.trellisgorge.brief.Brief;
+import dev.trellisgorge.chart.PlainChart;
+import dev.trellisgorge.problem.BadInput;
+import dev.trellisgorge.problem.Place;
+import dev.trellisgorge.table.Table;
+import dev.trellisgorge.tables.TableWriter;
+import java.io.IOException;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.stream.Collectors;
+import picocli.CommandLine.Model.CommandSpec;
+import picocli.CommandLine.Model.OptionSpec;
+import picocli.CommandLine.ParseResult;
+
+/** {@code gorge series}: the helper series of a brief's charts, on standard output. */
+final class Series implements Command {
+
+    /** The forms of the output. */
+    enum Form {
+        table, csv, json
+    }
+
+    private final BriefSource source = new BriefSource();
+    private final OptionSpec form = Command.option(Form.class, "FORM", "--as").initialValue(Form.table)
+            .description("table (for people), csv (RFC 4180, one chart) or json (absent is null); table where it is not given.")
+            .build();
+    private final Streams streams;
+
+    Series(Streams streams) {
+        this.streams = streams;
+    }
+
+    @Override
+    public CommandSpec spec() {
+        CommandSpec spec = Command.named("series",
+                "Prints the helper series: the category, then each helper column in drawing order; absent is empty.");
+        source.addTo(spec);
+        return spec.addOption(form);
+    }
+
+    @Override
+    public int run(ParseResult given) throws IOException {
+        Brief brief = source.read();
+        List<PlainChart> charts = brief.compute(source.charts(brief));
+        Map<String, Table> tables = new LinkedHashMap<>();
+        charts.forEach(chart -> tables.put(chart.name(), chart.data().printed()));
+        switch (form.<Form>getValue()) {
+            case csv -> TableWriter.csv(only(tables, brief), streams.out());
+            case json -> TableWriter.json(tables, streams.out());
+            case table -> charts.forEach(chart -> new SeriesText(streams.out()).print(chart, charts.size() > 1));
+        }
+        return Gorge.DONE;
+    }
+
+    private static Table only(Map<String, Table> tables, Brief brief) {
+        if (tables.size() > 1) {
+            throw new BadInput(Place.inFile(brief.file().toString()), "csv holds one chart and the brief has "
+                    + tables.size() + "; choose one with --chart "
+                    + tables.keySet().stream().map(n -> n.contains(" ") ? "'" + n + "'" : n).collect(Collectors.joining(" or --chart ")));
+        }
+        return tables.values().iterator().next();
+    }
+}
