@@ -1,6 +1,7 @@
 package dev.trellisgorge.chart;
 
 import dev.trellisgorge.table.Column;
+import java.math.BigDecimal;
 import java.math.RoundingMode;
 import java.text.DecimalFormat;
 import java.text.DecimalFormatSymbols;
@@ -52,8 +53,20 @@ public record Format(String pattern) {
         return MOST_DECIMALS;
     }
 
+    /**
+     * Rounds what a reader sees, the shortest decimal form of the double, so that 2.675 with two decimals is 2.68; what
+     * rounds to zero is written as zero, without a sign.
+     */
     public String write(double figure) {
-        return Double.isNaN(figure) ? "" : formatter(pattern).format(figure + 0.0);
+        if (Double.isNaN(figure)) {
+            return "";
+        }
+        DecimalFormat format = formatter(pattern);
+        if (Double.isInfinite(figure)) {
+            return format.format(figure);
+        }
+        String text = format.format(BigDecimal.valueOf(figure));
+        return figure <= 0 && text.equals(format.format(-0.0)) ? format.format(0) : text;
     }
 
     private static DecimalFormat formatter(String pattern) {

@@ -34,14 +34,11 @@ public record PlainChart(String name, String title, String subtitle, Orientation
         return panels.stream().flatMap(panel -> panel.series().stream()).toList();
     }
 
-    /** The label texts of a series, one a category; empty text where nothing is drawn. */
-    public List<String> labelTexts(Series series) {
-        var drawn = data.column(series.column()).cells();
-        return IntStream.range(0, data.rowCount())
-                .mapToObj(row -> series.label().filter(label -> drawn.isPresent(row))
-                        .map(label -> label.format().write(data.column(label.column()).cells().number(row)))
-                        .orElse(""))
-                .toList();
+    /** The label text of a series' cell; empty where nothing is drawn there, or nothing written. */
+    public String labelText(Series series, int row) {
+        boolean drawn = data.column(series.column()).cells().isPresent(row);
+        return series.label().filter(label -> drawn)
+                .map(label -> label.format().write(data.column(label.column()).cells().number(row))).orElse("");
     }
 
     /** What the chart shows, in words and figures, for readers who can't see it: every row, and what each series has there. */
@@ -59,7 +56,6 @@ public record PlainChart(String name, String title, String subtitle, Orientation
     }
 
     private String figure(Series series, int row) {
-        return series.label().map(label -> label.format().write(data.column(label.column()).cells().number(row)))
-                .orElseGet(() -> data.column(series.column()).cells().written(row));
+        return series.label().isPresent() ? labelText(series, row) : data.column(series.column()).cells().written(row);
     }
 }

@@ -8,7 +8,9 @@ import java.util.ArrayList;
 import java.util.Collection;
 import java.util.Collections;
 import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
 import java.util.List;
+import java.util.Set;
 import java.util.Map;
 import java.util.stream.Stream;
 
@@ -82,6 +84,13 @@ public final class HelperTable {
 
     public Settings settings() {
         return settings;
+    }
+
+    /** The settings that some helper column reads, first use first. */
+    public Set<String> settingsRead() {
+        Set<String> read = new LinkedHashSet<>();
+        columns.values().forEach(column -> read.addAll(Inputs.settingsOf(column.formula())));
+        return read;
     }
 
     /** The texts or dates along the chart's base, one a row. */

@@ -71,7 +71,7 @@ public record Split(Formula at, Ties ties) implements Classifier {
     @Override
     public List<Watch> watches(Formula value) {
         return List.of(new Watch("equal to the limit, counted as " + ties, value.equalTo(at), value),
-                new Watch("no limit to compare with: unjudged", unjudged(value).when(), value));
+                new Watch("no limit to compare with, so unjudged", unjudged(value).when(), value));
     }
 
     @Override

@@ -29,8 +29,6 @@ import org.jfree.chart.axis.CategoryAxis;
 import org.jfree.chart.axis.CategoryLabelPositions;
 import org.jfree.chart.axis.NumberAxis;
 import org.jfree.chart.block.BlockBorder;
-import org.jfree.chart.labels.ItemLabelAnchor;
-import org.jfree.chart.labels.ItemLabelPosition;
 import org.jfree.chart.plot.CategoryPlot;
 import org.jfree.chart.plot.DatasetRenderingOrder;
 import org.jfree.chart.plot.PlotOrientation;
@@ -52,7 +50,6 @@ import org.jfree.data.category.DefaultCategoryDataset;
 final class BarChart {
     private static final FontRenderContext METRICS = new FontRenderContext(null, true, true);
     private static final double SMALLEST_TEXT = 9;
-    private static final double LABEL_ROOM = 0.09;
     private static final double WIDEST_BAR = 0.13;
 
     private final PlainChart plain;
@@ -94,11 +91,15 @@ final class BarChart {
         plot.setDomainAxis(categories(panel));
         plot.setRangeAxis(values(panel));
         plot.setRangeAxisLocation(AxisLocation.BOTTOM_OR_LEFT);
-        plot.setRangeZeroBaselineVisible(true);
+        boolean baselineInside = plot.getRangeAxis().getLowerBound() < 0;
+        plot.getDomainAxis().setAxisLineVisible(!baselineInside);
+        plot.setRangeZeroBaselineVisible(baselineInside);
         plot.setRangeZeroBaselinePaint(awt(Role.INK));
         plot.setRangeZeroBaselineStroke(new BasicStroke(1.2f));
         panel.bars().forEach(group -> add(group, plot));
         panel.lines().forEach(line -> plot.addRangeMarker(marker(line, panel), Layer.FOREGROUND));
+        panel.bars().forEach(group -> plot.addAnnotation(
+                new FigureLabels(figures(group), plain.data().rowCount(), text, SMALLEST_TEXT)));
         plot.setFixedLegendItems(legendItems());
         return framed(plot);
     }
@@ -158,9 +159,11 @@ final class BarChart {
         axis.setLowerMargin(bar * gap / 2 + (upright ? 0 : room));
         axis.setUpperMargin(bar * gap / 2 + (upright ? room : 0));
         axis.setCategoryMargin(count == 1 ? 0 : bar * gap * (count - 1));
-        axis.setAxisLineVisible(false);
+        axis.setAxisLinePaint(awt(Role.INK));
+        axis.setAxisLineStroke(new BasicStroke(1.2f));
         axis.setTickMarksVisible(false);
         axis.setTickLabelPaint(awt(Role.INK));
+        axis.setMaximumCategoryLabelWidthRatio(upright ? (float) (0.96 * (1 + gap)) : 0.9f);
         fitCategoryText(axis, count);
         return axis;
     }
@@ -175,7 +178,6 @@ final class BarChart {
         if (!upright) {
             double tallest = size.height() * 0.8 / count * 0.9;
             axis.setTickLabelFont(Fonts.regular(Math.max(SMALLEST_TEXT, Math.min(text, tallest))));
-            axis.setMaximumCategoryLabelWidthRatio(0.9f);
             return;
         }
         double slot = along() / count * 0.94;
@@ -219,9 +221,20 @@ final class BarChart {
             highest = Math.max(highest, line.value());
         }
         double span = highest == lowest ? 1 : highest - lowest;
-        double room = upright ? LABEL_ROOM : LABEL_ROOM * 1.3;
+        double room = labelRoom(panel);
         axis.setRange(lowest < 0 ? lowest - span * room : 0, highest > 0 || lowest == 0 ? highest + span * room : 0);
         return axis;
+    }
+
+    /** The room past the ends of the bars that their labels need, as a share of what the bars take up. */
+    private double labelRoom(Panel panel) {
+        double needed = text * 1.6;
+        if (!upright) {
+            needed = panel.bars().stream().flatMap(group -> figures(group).stream())
+                    .mapToDouble(figure -> width(figure.text(), Fonts.regular(text)) + text * 0.8).max().orElse(0);
+        }
+        double axis = upright ? size.height() * 0.7 : size.width() * 0.85;
+        return Math.min(1, needed / Math.max(1, axis - needed));
     }
 
     private void add(BarGroup group, CategoryPlot plot) {
@@ -241,7 +254,6 @@ final class BarChart {
                         new Row(row, plain.data().category().written(row)));
             }
             renderer.setSeriesPaint(i, awt(all.get(i).fill()));
-            label(all.get(i), i, renderer);
         }
         renderer.setBarPainter(new StandardBarPainter());
         renderer.setShadowVisible(false);
@@ -253,51 +265,34 @@ final class BarChart {
         plot.setRenderer(index, renderer);
     }
 
-    private void label(Series series, int index, BarRenderer renderer) {
-        series.label().ifPresent(label -> {
-            List<String> texts = plain.labelTexts(series);
-            renderer.setSeriesItemLabelGenerator(index, new BarLabels(texts));
-            renderer.setSeriesItemLabelsVisible(index, true);
-            renderer.setSeriesItemLabelPaint(index, labelColor(series, label));
-            double widest = texts.stream().mapToDouble(t -> width(t, Fonts.regular(text))).max().orElse(0);
-            double slot = upright ? along() / Math.max(1, plain.data().rowCount()) * 0.98
-                    : along() / Math.max(1, plain.data().rowCount()) * 0.9;
-            double needed = upright ? widest : text * 1.2;
-            double fitted = text * Math.min(1, slot / Math.max(1, needed));
-            boolean turned = upright && fitted < SMALLEST_TEXT;
-            double points = Math.max(SMALLEST_TEXT, turned ? Math.min(text, slot * 0.9) : fitted);
-            renderer.setSeriesItemLabelFont(index, Fonts.regular(points));
-            renderer.setSeriesPositiveItemLabelPosition(index, position(label.at(), true, turned));
-            renderer.setSeriesNegativeItemLabelPosition(index, position(label.at(), false, turned));
-        });
+    /** Each label with the bar that it belongs to. */
+    private List<FigureLabels.Figure> figures(BarGroup group) {
+        List<FigureLabels.Figure> figures = new ArrayList<>();
+        for (int row = 0; row < plain.data().rowCount(); row++) {
+            double down = 0;
+            double up = 0;
+            for (Series series : group.series()) {
+                Column cells = plain.data().column(series.column()).cells();
+                if (!cells.isPresent(row)) {
+                    continue;
+                }
+                double length = cells.number(row);
+                double start = group.placing() != Placing.STACKED ? 0 : length < 0 ? down : up;
+                down = Math.min(down, start + length);
+                up = Math.max(up, start + length);
+                String words = plain.labelText(series, row);
+                if (!words.isEmpty()) {
+                    figures.add(new FigureLabels.Figure(row, start, start + length, words,
+                            series.label().orElseThrow().at(), onFill(series)));
+                }
+            }
+        }
+        return figures;
     }
 
-    private Color labelColor(Series series, Label label) {
-        if (label.at() == Label.At.END) {
-            return awt(Role.INK);
-        }
+    private static Color onFill(Series series) {
         boolean dark = series.fill().contrast(Role.PAPER.color()) >= series.fill().contrast(Role.INK.color());
         return awt(dark ? Role.PAPER : Role.INK);
-    }
-
-    private ItemLabelPosition position(Label.At at, boolean positive, boolean turned) {
-        boolean atEnd = at != Label.At.BASE;
-        boolean farSide = atEnd == positive;
-        boolean outside = at == Label.At.END;
-        // Clock positions: 12 and 6 are the ends of an upright bar, 3 and 9 of a lying one.
-        ItemLabelAnchor anchor = outside
-                ? upright ? farSide ? ItemLabelAnchor.OUTSIDE12 : ItemLabelAnchor.OUTSIDE6
-                        : farSide ? ItemLabelAnchor.OUTSIDE3 : ItemLabelAnchor.OUTSIDE9
-                : upright ? farSide ? ItemLabelAnchor.INSIDE12 : ItemLabelAnchor.INSIDE6
-                        : farSide ? ItemLabelAnchor.INSIDE3 : ItemLabelAnchor.INSIDE9;
-        boolean textAfter = outside == farSide;
-        if (turned) {
-            TextAnchor side = textAfter ? TextAnchor.CENTER_LEFT : TextAnchor.CENTER_RIGHT;
-            return new ItemLabelPosition(anchor, side, side, -Math.PI / 2);
-        }
-        TextAnchor side = upright ? textAfter ? TextAnchor.BOTTOM_CENTER : TextAnchor.TOP_CENTER
-                : textAfter ? TextAnchor.CENTER_LEFT : TextAnchor.CENTER_RIGHT;
-        return new ItemLabelPosition(anchor, side);
     }
 
     private ValueMarker marker(ReferenceLine line, Panel panel) {

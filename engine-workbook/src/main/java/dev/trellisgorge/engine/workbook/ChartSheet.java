@@ -2,20 +2,16 @@ package dev.trellisgorge.engine.workbook;
 
 import dev.trellisgorge.chart.PlainChart;
 import dev.trellisgorge.chart.Size;
-import java.util.Map;
 import org.apache.poi.ss.usermodel.Cell;
 import org.apache.poi.ss.usermodel.PageMargin;
-import org.apache.poi.ss.usermodel.PrintOrientation;
 import org.apache.poi.ss.usermodel.Row;
 import org.apache.poi.xssf.usermodel.XSSFClientAnchor;
-import org.apache.poi.xssf.usermodel.XSSFPrintSetup;
 import org.apache.poi.xssf.usermodel.XSSFSheet;
 
 /** The sheet that a reader opens: the chart, and below it the settings it follows and whether its pieces add back. */
 final class ChartSheet {
     private static final int COLUMN_PIXELS = 64;
     private static final int ROW_PIXELS = 20;
-    private static final short A4 = 9;
 
     private final PlainChart chart;
     private final XSSFSheet sheet;
@@ -37,12 +33,12 @@ final class ChartSheet {
         XSSFClientAnchor anchor = new XSSFClientAnchor(0, 0, 0, 0, 0, 0, columns, rows);
         new NativeChart(chart, helpers).drawOn(sheet.createDrawingPatriarch().createChart(anchor));
         int at = rows + 1;
-        for (Map.Entry<String, Double> setting : chart.data().settings().values().entrySet()) {
+        for (String setting : chart.data().settingsRead()) {
             Row row = sheet.createRow(at++);
-            note(row, 0).setCellValue(setting.getKey());
+            note(row, 0).setCellValue(setting);
             Cell value = note(row, 1);
-            value.setCellFormula(names.defined(setting.getKey()));
-            value.setCellValue(setting.getValue());
+            value.setCellFormula(names.defined(setting));
+            value.setCellValue(chart.data().settings().value(setting));
             note(row, 2).setCellValue("(change it on the sheet Settings)");
         }
         if (helpers.proofs().isPresent()) {
@@ -68,13 +64,9 @@ final class ChartSheet {
 
     private void print() {
         sheet.setDisplayGridlines(false);
-        sheet.setFitToPage(true);
         sheet.setHorizontallyCenter(true);
-        XSSFPrintSetup setup = sheet.getPrintSetup();
-        setup.setOrientation(PrintOrientation.LANDSCAPE);
-        setup.setPaperSize(A4);
-        setup.setFitWidth((short) 1);
-        setup.setFitHeight((short) 1);
+        LiveWorkbook.onePageWide(sheet);
+        sheet.getPrintSetup().setFitHeight((short) 1);
         for (PageMargin margin : new PageMargin[] {PageMargin.LEFT, PageMargin.RIGHT, PageMargin.TOP, PageMargin.BOTTOM}) {
             sheet.setMargin(margin, 0.5);
         }

@@ -12,8 +12,10 @@ import java.util.List;
 import java.util.Map;
 import org.apache.poi.ss.usermodel.Cell;
 import org.apache.poi.ss.usermodel.Name;
+import org.apache.poi.ss.usermodel.PrintOrientation;
 import org.apache.poi.ss.usermodel.Row;
 import org.apache.poi.ss.util.CellReference;
+import org.apache.poi.xssf.usermodel.XSSFPrintSetup;
 import org.apache.poi.xssf.usermodel.XSSFSheet;
 import org.apache.poi.xssf.usermodel.XSSFWorkbook;
 
@@ -23,6 +25,7 @@ import org.apache.poi.xssf.usermodel.XSSFWorkbook;
  */
 final class LiveWorkbook {
     private static final String SETTINGS = "Settings";
+    private static final short A4 = 9;
 
     private final List<PlainChart> charts;
     private final Size size;
@@ -127,5 +130,16 @@ final class LiveWorkbook {
             cell.setCellStyle(styles.header());
         }
         sheet.createFreezePane(0, 1);
+        onePageWide(sheet);
+    }
+
+    /** Landscape, as many pages down as it takes. */
+    static void onePageWide(XSSFSheet sheet) {
+        sheet.setFitToPage(true);
+        XSSFPrintSetup setup = sheet.getPrintSetup();
+        setup.setOrientation(PrintOrientation.LANDSCAPE);
+        setup.setPaperSize(A4);
+        setup.setFitWidth((short) 1);
+        setup.setFitHeight((short) 0);
     }
 }

@@ -12,6 +12,8 @@ import dev.trellisgorge.chart.Role;
 import dev.trellisgorge.chart.Series;
 import dev.trellisgorge.table.Column;
 import java.util.Arrays;
+import java.util.LinkedHashMap;
+import java.util.Map;
 import java.util.stream.IntStream;
 import org.apache.poi.xddf.usermodel.PresetLineDash;
 import org.apache.poi.xddf.usermodel.XDDFColor;
@@ -48,6 +50,10 @@ import org.openxmlformats.schemas.drawingml.x2006.chart.CTDLbls;
 import org.openxmlformats.schemas.drawingml.x2006.chart.CTExtensionList;
 import org.openxmlformats.schemas.drawingml.x2006.chart.STDLblPos;
 import org.openxmlformats.schemas.drawingml.x2006.chart.STTickLblPos;
+import org.openxmlformats.schemas.drawingml.x2006.main.CTRegularTextRun;
+import org.openxmlformats.schemas.drawingml.x2006.main.CTTextBody;
+import org.openxmlformats.schemas.drawingml.x2006.main.CTTextCharacterProperties;
+import org.openxmlformats.schemas.drawingml.x2006.main.CTTextParagraph;
 
 /** A native chart (DrawingML) over the ranges of a helper sheet. */
 final class NativeChart {
@@ -59,6 +65,7 @@ final class NativeChart {
             <c16r3:dataDisplayOptions16><c16r3:dispNaAsBlank val="1"/></c16r3:dataDisplayOptions16>\
             </c:ext></c:extLst>""";
     private static final int TEXT_SIZE = 1200;
+    private static final int TITLE_SIZE = 1800;
 
     private final PlainChart plain;
     private final HelperSheet helpers;
@@ -148,7 +155,11 @@ final class NativeChart {
         CTDLbls labels = bar.addNewDLbls();
         labels.addNewNumFmt().setFormatCode(NumberFormats.of(label.format()));
         labels.getNumFmt().setSourceLinked(false);
-        labels.addNewSpPr().addNewNoFill();
+        if (label.at() == Label.At.END) { // on paper of their own, so that a line does not strike them through
+            labels.addNewSpPr().addNewSolidFill().addNewSrgbClr().setVal(bytes(Role.PAPER.color()));
+        } else {
+            labels.addNewSpPr().addNewNoFill();
+        }
         labels.getSpPr().addNewLn().addNewNoFill();
         var properties = labels.addNewTxPr();
         properties.addNewBodyPr();
@@ -206,14 +217,27 @@ final class NativeChart {
     }
 
     private void title(XSSFChart chart) {
-        String stamp = plain.stamp().map(words -> words + "\n").orElse("");
-        String words = stamp + plain.title() + (plain.subtitle().isEmpty() ? "" : "\n" + plain.subtitle());
-        if (words.isBlank()) {
+        Map<String, Integer> lines = new LinkedHashMap<>();
+        plain.stamp().ifPresent(words -> lines.put(words, TITLE_SIZE));
+        lines.put(plain.title(), TITLE_SIZE);
+        lines.putIfAbsent(plain.subtitle(), TEXT_SIZE);
+        lines.remove("");
+        if (lines.isEmpty()) {
             chart.setAutoTitleDeleted(true);
             return;
         }
-        chart.setTitleText(words.strip());
+        chart.setTitleText("");
         chart.setTitleOverlay(false);
+        CTTextBody body = chart.getCTChart().getTitle().getTx().getRich();
+        body.setPArray(new CTTextParagraph[0]);
+        lines.forEach((words, size) -> {
+            CTRegularTextRun run = body.addNewP().addNewR();
+            CTTextCharacterProperties looks = run.addNewRPr();
+            looks.setSz(size);
+            looks.setB(size == TITLE_SIZE);
+            looks.addNewSolidFill().addNewSrgbClr().setVal(bytes(Role.INK.color()));
+            run.setT(words);
+        });
     }
 
     private void finish(XSSFChart chart) {

@@ -8,6 +8,7 @@ import java.util.Map;
 import org.apache.poi.ss.usermodel.BorderStyle;
 import org.apache.poi.ss.usermodel.CellStyle;
 import org.apache.poi.ss.usermodel.Font;
+import org.apache.poi.ss.usermodel.HorizontalAlignment;
 import org.apache.poi.xssf.usermodel.XSSFCellStyle;
 import org.apache.poi.xssf.usermodel.XSSFColor;
 import org.apache.poi.xssf.usermodel.XSSFFont;
@@ -33,6 +34,7 @@ final class Styles {
         header.setBorderBottom(BorderStyle.THIN);
         header.setWrapText(true);
         date = book.createCellStyle();
+        date.setAlignment(HorizontalAlignment.LEFT);
         date.setDataFormat(book.createDataFormat().getFormat("yyyy-mm-dd"));
         XSSFFont entry = book.createFont();
         entry.setBold(true);
