@@ -18,7 +18,11 @@ public record Format(String pattern) {
 
     /** @throws IllegalArgumentException where the pattern is malformed */
     public Format {
-        formatter(pattern);
+        try {
+            formatter(pattern);
+        } catch (IllegalArgumentException e) {
+            throw new IllegalArgumentException("'" + pattern + "' is no number pattern; write one such as #,##0.0", e);
+        }
     }
 
     /**

@@ -25,6 +25,8 @@ import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 
 /**
  * Reads delimited text (RFC 4180): UTF-8 with or without a byte-order mark, a header row, and comma, semicolon or
@@ -37,6 +39,7 @@ import java.util.Map;
  */
 public final class DelimitedText {
     private static final int LISTED = 5;
+    private static final Pattern STARTING_LINE = Pattern.compile(" \\(record starting at line (\\d+)\\)");
     private static final String MARK = "\uFEFF";
 
     private DelimitedText() {
@@ -53,12 +56,20 @@ public final class DelimitedText {
         try (CsvReader<CsvRecord> records = records(file, Delimiter.of(sample(file)))) {
             return table(name, place, records);
         } catch (CsvParseException e) {
-            throw new BadInput(place, "is no delimited text: " + e.getMessage());
+            throw malformed(place, e.getMessage());
         } catch (UncheckedIOException e) {
             throw unreadable(place, e.getCause());
         } catch (IOException e) {
             throw unreadable(place, e);
         }
+    }
+
+    /** The library says the line in words at the end of its message. */
+    private static BadInput malformed(Place place, String message) {
+        Matcher line = STARTING_LINE.matcher(message);
+        Place record = line.find() ? Place.inFile(place.file(), Integer.parseInt(line.group(1)), 0) : place;
+        return new BadInput(record, message.startsWith("Unclosed") ? "a quote is opened in this row and never closed"
+                : "is no delimited text: " + line.replaceAll(""));
     }
 
     private static BadInput unreadable(Place place, IOException e) {

@@ -37,6 +37,7 @@ import org.jfree.chart.renderer.category.BarRenderer;
 import org.jfree.chart.renderer.category.StackedBarRenderer;
 import org.jfree.chart.renderer.category.StandardBarPainter;
 import org.jfree.chart.title.LegendTitle;
+import org.jfree.chart.text.TextUtils;
 import org.jfree.chart.title.TextTitle;
 import org.jfree.chart.ui.HorizontalAlignment;
 import org.jfree.chart.ui.Layer;
@@ -51,6 +52,10 @@ final class BarChart {
     private static final FontRenderContext METRICS = new FontRenderContext(null, true, true);
     private static final double SMALLEST_TEXT = 9;
     private static final double WIDEST_BAR = 0.13;
+
+    static {
+        TextUtils.setUseDrawRotatedStringWorkaround(false); // turned text stays text, not shapes
+    }
 
     private final PlainChart plain;
     private final Size size;
@@ -98,8 +103,7 @@ final class BarChart {
         plot.setRangeZeroBaselineStroke(new BasicStroke(1.2f));
         panel.bars().forEach(group -> add(group, plot));
         panel.lines().forEach(line -> plot.addRangeMarker(marker(line, panel), Layer.FOREGROUND));
-        panel.bars().forEach(group -> plot.addAnnotation(
-                new FigureLabels(figures(group), plain.data().rowCount(), text, SMALLEST_TEXT)));
+        panel.bars().forEach(group -> plot.addAnnotation(labels(group)));
         plot.setFixedLegendItems(legendItems());
         return framed(plot);
     }
@@ -188,7 +192,7 @@ final class BarChart {
             axis.setTickLabelFont(Fonts.regular(fitted));
         } else {
             axis.setTickLabelFont(Fonts.regular(Math.max(SMALLEST_TEXT, Math.min(text * 0.9, slot * 1.1))));
-            axis.setCategoryLabelPositions(CategoryLabelPositions.createUpRotationLabelPositions(Math.PI / 3));
+            axis.setCategoryLabelPositions(CategoryLabelPositions.UP_90);
         }
     }
 
@@ -228,13 +232,14 @@ final class BarChart {
 
     /** The room past the ends of the bars that their labels need, as a share of what the bars take up. */
     private double labelRoom(Panel panel) {
-        double needed = text * 1.6;
-        if (!upright) {
-            needed = panel.bars().stream().flatMap(group -> figures(group).stream())
-                    .mapToDouble(figure -> width(figure.text(), Fonts.regular(text)) + text * 0.8).max().orElse(0);
-        }
+        double needed = panel.bars().stream().mapToDouble(group -> labels(group).room()).max().orElse(0);
         double axis = upright ? size.height() * 0.7 : size.width() * 0.85;
         return Math.min(1, needed / Math.max(1, axis - needed));
+    }
+
+    private FigureLabels labels(BarGroup group) {
+        int count = Math.max(1, plain.data().rowCount());
+        return new FigureLabels(figures(group), count, upright, along() / count, text, SMALLEST_TEXT);
     }
 
     private void add(BarGroup group, CategoryPlot plot) {

@@ -5,8 +5,8 @@ import static dev.trellisgorge.engine.image.Picture.awt;
 import dev.trellisgorge.chart.Label.At;
 import dev.trellisgorge.chart.Role;
 import java.awt.Color;
-import java.awt.Font;
 import java.awt.Graphics2D;
+import java.awt.font.FontRenderContext;
 import java.awt.geom.AffineTransform;
 import java.awt.geom.Rectangle2D;
 import java.util.List;
@@ -15,7 +15,6 @@ import org.jfree.chart.annotations.CategoryAnnotation;
 import org.jfree.chart.axis.CategoryAxis;
 import org.jfree.chart.axis.ValueAxis;
 import org.jfree.chart.plot.CategoryPlot;
-import org.jfree.chart.plot.PlotOrientation;
 
 /**
  * The figures beside the bars. They are drawn last and on a little paper of their own, so that a reference line does
@@ -26,10 +25,13 @@ final class FigureLabels extends AbstractAnnotation implements CategoryAnnotatio
     private static final long serialVersionUID = 1L;
     private static final double GAP_SHARE = 0.3;
 
+    private static final FontRenderContext METRICS = new FontRenderContext(null, true, true);
+
     private final transient List<Figure> figures;
     private final int categories;
-    private final double points;
-    private final double smallest;
+    private final boolean upright;
+    private final boolean turned;
+    private final double size;
 
     /**
      * One figure.
@@ -44,42 +46,43 @@ final class FigureLabels extends AbstractAnnotation implements CategoryAnnotatio
     record Figure(int row, double start, double end, String text, At at, Color onFill) {
     }
 
-    FigureLabels(List<Figure> figures, int categories, double points, double smallest) {
+    /**
+     * @param categories how many categories there are
+     * @param place      how many pixels of the category axis each has
+     * @param points     the size of text where there is room
+     * @param smallest   the size below which it can't be read
+     */
+    FigureLabels(List<Figure> figures, int categories, boolean upright, double place, double points, double smallest) {
         this.figures = List.copyOf(figures);
         this.categories = categories;
-        this.points = points;
-        this.smallest = smallest;
+        this.upright = upright;
+        double fitting = upright ? points * place * 0.98 / Math.max(1, widest(points)) : place * 0.9;
+        this.turned = upright && fitting < smallest;
+        this.size = Math.min(points, Math.max(smallest, turned ? place * 0.9 : fitting));
+    }
+
+    private double widest(double points) {
+        return figures.stream().mapToDouble(figure -> width(figure.text(), points)).max().orElse(0);
+    }
+
+    /** How many pixels past the end of a bar its figure takes at most. */
+    double room() {
+        return 3 * GAP_SHARE * size + (upright && !turned ? size : widest(size));
     }
 
     @Override
     public void draw(Graphics2D g, CategoryPlot plot, Rectangle2D area, CategoryAxis categoryAxis, ValueAxis valueAxis) {
-        boolean upright = plot.getOrientation() == PlotOrientation.VERTICAL;
-        double place = place(categoryAxis, area, plot);
-        double widest = figures.stream().mapToDouble(f -> width(g, f.text(), points)).max().orElse(0);
-        double fitting = upright ? points * place * 0.98 / Math.max(1, widest) : place * 0.9;
-        boolean turned = upright && fitting < smallest;
-        double size = Math.min(points, Math.max(smallest, turned ? place * 0.9 : fitting));
         g.setFont(Fonts.regular(size));
         for (Figure figure : figures) {
             double along = categoryAxis.getCategoryMiddle(figure.row(), categories, area, plot.getDomainAxisEdge());
             double start = valueAxis.valueToJava2D(figure.start(), area, plot.getRangeAxisEdge());
             double end = valueAxis.valueToJava2D(figure.end(), area, plot.getRangeAxisEdge());
-            draw(g, figure, along, start, end, upright, turned);
+            draw(g, figure, along, start, end);
         }
     }
 
-    /** How many pixels the category axis has for each category. */
-    private double place(CategoryAxis axis, Rectangle2D area, CategoryPlot plot) {
-        if (categories > 1) {
-            return Math.abs(axis.getCategoryMiddle(1, categories, area, plot.getDomainAxisEdge())
-                    - axis.getCategoryMiddle(0, categories, area, plot.getDomainAxisEdge()));
-        }
-        return plot.getOrientation() == PlotOrientation.VERTICAL ? area.getWidth() : area.getHeight();
-    }
-
-    private void draw(Graphics2D g, Figure figure, double along, double start, double end, boolean upright, boolean turned) {
-        double size = g.getFont().getSize2D();
-        double width = width(g, figure.text(), size);
+    private void draw(Graphics2D g, Figure figure, double along, double start, double end) {
+        double width = width(figure.text(), size);
         double gap = size * GAP_SHARE;
         double extent = upright && !turned ? size * 0.75 : width;
         At at = Math.abs(end - start) < extent + 2 * gap ? At.END : figure.at();
@@ -90,22 +93,24 @@ final class FigureLabels extends AbstractAnnotation implements CategoryAnnotatio
             case INSIDE -> end - forwards * (gap + extent / 2);
             case BASE -> start + forwards * (gap + extent / 2);
         };
+        double x = upright ? along : middle;
+        double y = upright ? middle : along;
         AffineTransform before = g.getTransform();
-        g.translate(upright ? along : middle, upright ? middle : along);
         if (turned) {
-            g.rotate(-Math.PI / 2);
+            g.rotate(-Math.PI / 2, x, y);
         }
         if (at == At.END) {
             g.setColor(awt(Role.PAPER));
-            g.fill(new Rectangle2D.Double(-width / 2 - 1, -size * 0.42, width + 2, size * 0.84));
+            g.fill(new Rectangle2D.Double(x - width / 2 - 1, y - size * 0.42, width + 2, size * 0.84));
         }
         g.setColor(at == At.END ? awt(Role.INK) : figure.onFill());
-        g.drawString(figure.text(), (float) (-width / 2), (float) (size * 0.33));
-        g.setTransform(before);
+        g.drawString(figure.text(), (float) (x - width / 2), (float) (y + size * 0.33));
+        if (turned) {
+            g.setTransform(before);
+        }
     }
 
-    private static double width(Graphics2D g, String text, double size) {
-        Font font = Fonts.regular(size);
-        return font.getStringBounds(text, g.getFontRenderContext()).getWidth();
+    static double width(String text, double points) {
+        return Fonts.regular(points).getStringBounds(text, METRICS).getWidth();
     }
 }

@@ -8,8 +8,8 @@ import java.io.UncheckedIOException;
 
 /** The typeface of every picture. It comes with the engine, so that pictures do not depend on the machine. */
 final class Fonts {
-    /** For a page that shows the picture without the typeface. */
-    static final String FAMILIES = "'Source Sans 3', 'Source Sans Pro', 'Helvetica Neue', Arial, sans-serif";
+    /** For a viewer that may not have the typeface; in double quotes, as it stands in an attribute in single ones. */
+    private static final String FAMILIES = "\"Source Sans 3\", \"Source Sans Pro\", \"Helvetica Neue\", Arial, sans-serif";
 
     private static final Font REGULAR = load("SourceSans3-Regular.ttf");
     private static final Font STRONG = load("SourceSans3-Semibold.ttf");
@@ -23,6 +23,11 @@ final class Fonts {
 
     static Font strong(double points) {
         return STRONG.deriveFont((float) points);
+    }
+
+    /** A family of ours as a style sheet names it, with its weight. */
+    static String inStyleSheet(String family) {
+        return family.equals(STRONG.getFamily()) && !family.equals(REGULAR.getFamily()) ? FAMILIES + "; font-weight: 600" : FAMILIES;
     }
 
     private static Font load(String file) {

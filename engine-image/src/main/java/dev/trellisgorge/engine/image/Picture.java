@@ -42,7 +42,7 @@ final class Picture {
     void writeSvg(OutputStream out) throws IOException {
         SVGGraphics2D g = new SVGGraphics2D(size.width(), size.height());
         g.setDefsKeyPrefix("gorge");
-        g.setFontFunction(family -> Fonts.FAMILIES);
+        g.setFontFunction(Fonts::inStyleSheet);
         draw(g);
         String svg = g.getSVGElement();
         int open = svg.indexOf('>', svg.indexOf("<svg")) + 1;

@@ -30,6 +30,7 @@ import org.apache.poi.xddf.usermodel.chart.BarDirection;
 import org.apache.poi.xddf.usermodel.chart.BarGrouping;
 import org.apache.poi.xddf.usermodel.chart.ChartTypes;
 import org.apache.poi.xddf.usermodel.chart.DisplayBlanks;
+import org.apache.poi.xddf.usermodel.chart.Grouping;
 import org.apache.poi.xddf.usermodel.chart.LegendPosition;
 import org.apache.poi.xddf.usermodel.chart.MarkerStyle;
 import org.apache.poi.xddf.usermodel.chart.XDDFBarChartData;
@@ -59,11 +60,11 @@ import org.openxmlformats.schemas.drawingml.x2006.main.CTTextParagraph;
 final class NativeChart {
     /** Says that {@code #N/A} is a gap for labels too; programs that do not know it pass it over. */
     private static final String ABSENT_IS_BLANK = """
-            <c:extLst xmlns:c="http://schemas.openxmlformats.org/drawingml/2006/chart">\
+            <xml-fragment xmlns:c="http://schemas.openxmlformats.org/drawingml/2006/chart">\
             <c:ext uri="{56B9EC1D-385E-4148-901F-78D8002777C0}" \
             xmlns:c16r3="http://schemas.microsoft.com/office/drawing/2017/03/chart">\
             <c16r3:dataDisplayOptions16><c16r3:dispNaAsBlank val="1"/></c16r3:dataDisplayOptions16>\
-            </c:ext></c:extLst>""";
+            </c:ext></xml-fragment>""";
     private static final int TEXT_SIZE = 1200;
     private static final int TITLE_SIZE = 1800;
 
@@ -189,6 +190,7 @@ final class NativeChart {
         }
         XDDFLineChartData lines = (XDDFLineChartData) chart.createData(ChartTypes.LINE, categories, values);
         lines.setVaryColors(false);
+        lines.setGrouping(Grouping.STANDARD);
         Double[] level = new Double[plain.data().rowCount()];
         Arrays.fill(level, reference.value());
         XDDFLineChartData.Series drawn = (XDDFLineChartData.Series) lines.addSeries(names,
@@ -248,7 +250,7 @@ final class NativeChart {
             (axis.isSetTickLblPos() ? axis.getTickLblPos() : axis.addNewTickLblPos()).setVal(STTickLblPos.LOW);
         }
         try {
-            ct.setExtLst(CTExtensionList.Factory.parse(ABSENT_IS_BLANK).copy() instanceof CTExtensionList list ? list : null);
+            ct.setExtLst(CTExtensionList.Factory.parse(ABSENT_IS_BLANK));
         } catch (XmlException e) {
             throw new IllegalStateException(e);
         }

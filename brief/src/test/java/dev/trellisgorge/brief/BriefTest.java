@@ -1,0 +1,161 @@
+package dev.trellisgorge.brief;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import dev.trellisgorge.chart.Orientation;
+import dev.trellisgorge.chart.PlainChart;
+import dev.trellisgorge.problem.BadInput;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.stream.Collectors;
+import org.testng.annotations.AfterMethod;
+import org.testng.annotations.BeforeMethod;
+import org.testng.annotations.DataProvider;
+import org.testng.annotations.Test;
+
+public class BriefTest {
+    private static final String HEAD = "brief: 1\ndata: {march: march.csv}\nsettings: {goal: 400}\ncharts:\n";
+
+    private Path folder;
+
+    @BeforeMethod
+    void makeFolder() throws IOException {
+        folder = Files.createTempDirectory("gorge");
+        Files.writeString(folder.resolve("march.csv"), "station,mwh,own goal,400\nWeir,520,500,1\nLeat,,100,2\nPool,0,,3\n");
+    }
+
+    @AfterMethod
+    void deleteFolder() throws IOException {
+        try (var files = Files.list(folder)) {
+            for (Path file : files.toList()) {
+                Files.delete(file);
+            }
+        }
+        Files.delete(folder);
+    }
+
+    private Brief read(String yaml) {
+        try {
+            return Brief.read(Files.writeString(folder.resolve("march.yaml"), yaml));
+        } catch (IOException e) {
+            throw new AssertionError(e);
+        }
+    }
+
+    private static String columns(PlainChart chart) {
+        return chart.data().columns().stream().map(column -> column.name() + "=" + column.formula()).collect(Collectors.joining("; "));
+    }
+
+    @DataProvider
+    Object[][] limits() {
+        return new Object[][] {
+            {"400", "400"}, {"\":goal\"", ":goal"}, {"own goal", "own goal"}, {"'\"400\"'", "400"}, {"-1.5e2", "-150"}};
+    }
+
+    @Test(dataProvider = "limits")
+    public void limitIsANumberASettingOrAColumn(String written, String formula) {
+        Brief brief = read(HEAD + "  c: {pattern: columns, category: station, value: mwh, classify: {split: {at: " + written + "}}}\n");
+        assertThat(columns(brief.compute(brief.charts()).get(0)))
+                .startsWith("below=if mwh < " + formula + " then mwh else absent; above=if mwh >= " + formula + " then mwh else absent");
+    }
+
+    @Test
+    public void textThatIsAColumnsNameIsThatColumnEvenWhereItLooksLikeANumber() {
+        Brief brief = read(HEAD + "  c: {pattern: columns, category: station, value: '400'}\n");
+        assertThat(brief.compute(brief.charts()).get(0).data().column("value").cells().number(2)).isEqualTo(3);
+    }
+
+    @Test
+    public void everyKeyReachesTheChart() {
+        Brief brief = read(HEAD + """
+                  c:
+                    pattern: columns
+                    title: A title
+                    subtitle: A subtitle
+                    category: station
+                    value: mwh
+                    slice: {mwh: 520.0}
+                    classify: {split: {at: 0, ties: below}}
+                    labels: {format: "0.0", at: inside}
+                    names: {above: Wet}
+                    colors: {below: "#abc"}
+                    orientation: horizontal
+                """);
+        PlainChart chart = brief.compute(brief.charts()).get(0);
+        assertThat(chart).returns("A title", PlainChart::title).returns("A subtitle", PlainChart::subtitle)
+                .returns(Orientation.HORIZONTAL, PlainChart::orientation).returns("c", PlainChart::name);
+        assertThat(chart.data().rowCount()).isEqualTo(1);
+        assertThat(chart.series().get(0).fill()).hasToString("#aabbcc");
+        assertThat(chart.series().get(1).name()).isEqualTo("Wet");
+        assertThat(chart.labelText(chart.series().get(1), 0)).isEqualTo("520.0");
+    }
+
+    @Test
+    public void briefMayBeJson() {
+        Brief brief = read("{\"brief\": 1, \"data\": {\"march\": \"march.csv\"}, \"charts\": {\"c\": "
+                + "{\"pattern\": \"columns\", \"category\": \"station\", \"value\": \"mwh\"}}}");
+        assertThat(brief.charts()).hasSize(1);
+        assertThat(brief.inputs()).containsExactly(folder.resolve("march.yaml"), folder.resolve("march.csv"));
+    }
+
+    /** The mistake stands where the § is. */
+    @DataProvider
+    Object[][] mistakes() {
+        String chart = "  c: {pattern: columns, category: station, value: mwh";
+        return new Object[][] {
+            {HEAD + chart + ", §titel: x}", "unknown key 'titel'. Did you mean 'title'?"},
+            {HEAD + "  c: {pattern: §column, category: station, value: mwh}", "there is no pattern 'column'. Did you mean 'columns'?"},
+            {HEAD + "  c: {pattern: columns, category: §sation, value: mwh}", "table 'march' has no column 'sation'. Did you mean 'station'?"},
+            {HEAD + "  c: {pattern: columns, category: station, value: §goal}", "'goal' is no column; the setting is written \":goal\""},
+            {HEAD + chart + ", classify: {split: {at: §':gaol'}}}", "there is no setting ':gaol'. Did you mean 'goal'?"},
+            {HEAD + chart + ", classify: {split: §{}}}", "the key 'at' is missing"},
+            {HEAD + chart + ", classify: {split: {at: 1, ties: §over}}}", "'ties' can't be 'over'. Known here: 'above', 'below'."},
+            {HEAD + chart + ", orientation: §sideways}", "'orientation' can't be 'sideways'. Known here: 'vertical', 'horizontal'."},
+            {HEAD + chart + ", labels: {format: §'#.#.#'}}", "'#.#.#' is no number pattern; write one such as #,##0.0"},
+            {HEAD + chart + ", colors: {value: §red}}", "'red' is no colour; write #rrggbb, such as #1f5a7a"},
+            {HEAD + chart + ", names: {§below: x}}", "unknown key 'below'. Known here: 'value'."},
+            {HEAD + chart + ", slice: {mwh: §[1, 2]}}", "'mwh' must be one value, not a list"},
+            {HEAD + chart + ", title: §[a]}", "'title' must be one value, not a list"},
+            {HEAD + "  c: §columns", "'c' must be a mapping of keys to values, not 'columns'"},
+            {HEAD + "  §c/d: {pattern: columns, category: station, value: mwh}", "'c/d' can't name a chart"},
+            {"brief: §2\ndata: {march: march.csv}\ncharts:\n" + chart + "}", "this program reads briefs of version 1, not '2'"},
+            {"brief: 1\ndata: {march: §april.csv}\ncharts:\n" + chart + "}", "there is no file 'DIR/april.csv' for the table 'march'"},
+            {"brief: 1\ndata: {march: march.csv}\nsettings: {goal: §high}\ncharts:\n" + chart + "}", "'goal' must be a number, not 'high'"},
+            {"§brief: 1\ndata: {march: march.csv}\n", "the key 'charts' is missing"},
+            {"brief: 1\ndata: {march: march.csv}\n§data: {march: march.csv}\ncharts:\n" + chart + "}", "the key 'data' stands here a second time"},
+            {"brief: 1\ndata: [march\n§", "is no YAML: "},
+            {"§- brief", "'the brief' must be a mapping of keys to values, not a list"}};
+    }
+
+    @Test(dataProvider = "mistakes")
+    public void mistakeIsNamedWithLineAndColumn(String marked, String message) {
+        String before = marked.substring(0, marked.indexOf('§'));
+        long line = 1 + before.chars().filter(c -> c == '\n').count();
+        int column = before.length() - before.lastIndexOf('\n');
+        assertThatThrownBy(() -> read(marked.replace("§", ""))).isInstanceOf(BadInput.class).hasMessageContaining(
+                folder.resolve("march.yaml") + ":" + line + ":" + column + ": " + message.replace("DIR", folder.toString()));
+    }
+
+    @Test
+    public void emptyBriefIsNamed() {
+        assertThatThrownBy(() -> read("")).isInstanceOf(BadInput.class)
+                .hasMessage(folder.resolve("march.yaml") + ": is empty; a brief starts with 'brief: 1'");
+    }
+
+    @Test
+    public void allMistakesAreToldAtOnce() {
+        assertThatThrownBy(() -> read("brif: 1\ndata: {march: march.csv}\ncharts:\n  c: {pattern: columns, categry: station, value: mhw}\n"))
+                .isInstanceOfSatisfying(BadInput.class, bad -> assertThat(bad.problems()).extracting(problem -> problem.message())
+                        .containsExactlyInAnyOrder("unknown key 'brif'. Did you mean 'brief'?", "the key 'brief' is missing",
+                                "unknown key 'categry'. Did you mean 'category'?", "the key 'category' is missing",
+                                "table 'march' has no column 'mhw'. Did you mean 'mwh'?"));
+    }
+
+    @Test
+    public void aliasesThatGrowWithoutEndAreRefused() {
+        String bomb = "a: &a [x,x]\n" + "b: &b [*a,*a]\n".repeat(1) + HEAD + "  c: &c {pattern: *c}\n";
+        assertThatThrownBy(() -> read(bomb)).isInstanceOf(BadInput.class);
+    }
+}

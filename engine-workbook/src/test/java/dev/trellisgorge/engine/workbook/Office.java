@@ -1,0 +1,56 @@
+package dev.trellisgorge.engine.workbook;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.Comparator;
+import java.util.List;
+import java.util.concurrent.TimeUnit;
+import java.util.stream.Stream;
+import org.testng.SkipException;
+
+/** A real spreadsheet program that opens, recalculates and saves a workbook. */
+final class Office {
+    private Office() {
+    }
+
+    /** Skips the test where there is no such program; but a continuous build must have one. */
+    static void require() {
+        try {
+            new ProcessBuilder("soffice", "--version").start().destroy();
+        } catch (IOException e) {
+            if (System.getenv("CI") != null) {
+                throw new AssertionError("a continuous build must have an office suite on its path (soffice)", e);
+            }
+            throw new SkipException("needs an office suite on the path (soffice)");
+        }
+    }
+
+    /** The workbook as the program saves it after recalculating every formula. */
+    static Path recalculated(Path workbook) throws IOException, InterruptedException {
+        Path profile = Files.createTempDirectory("office");
+        Path out = Files.createDirectories(profile.resolve("out"));
+        try {
+            Files.writeString(Files.createDirectories(profile.resolve("user")).resolve("registrymodifications.xcu"), """
+                    <?xml version="1.0" encoding="UTF-8"?>
+                    <oor:items xmlns:oor="http://openoffice.org/2001/registry">
+                    <item oor:path="/org.openoffice.Office.Calc/Formula/Load">
+                    <prop oor:name="OOXMLRecalcMode" oor:op="fuse"><value>0</value></prop></item>
+                    </oor:items>
+                    """);
+            Process process = new ProcessBuilder(List.of("soffice", "-env:UserInstallation=" + profile.toUri(), "--headless",
+                    "--convert-to", "xlsx", "--outdir", out.toString(), workbook.toString())).redirectErrorStream(true)
+                    .redirectOutput(profile.resolve("log").toFile()).start();
+            if (!process.waitFor(120, TimeUnit.SECONDS)) {
+                process.destroyForcibly();
+                throw new AssertionError("the office suite did not finish");
+            }
+            Path saved = Files.createTempFile("recalculated", ".xlsx");
+            return Files.move(out.resolve(workbook.getFileName()), saved, java.nio.file.StandardCopyOption.REPLACE_EXISTING);
+        } finally {
+            try (Stream<Path> files = Files.walk(profile)) {
+                files.sorted(Comparator.reverseOrder()).forEach(file -> file.toFile().delete());
+            }
+        }
+    }
+}
