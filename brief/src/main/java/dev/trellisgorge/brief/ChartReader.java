@@ -7,61 +7,75 @@ import dev.trellisgorge.chart.Label;
 import dev.trellisgorge.chart.Orientation;
 import dev.trellisgorge.formula.Formula;
 import dev.trellisgorge.pattern.Chart;
-import dev.trellisgorge.pattern.Classifier;
-import dev.trellisgorge.pattern.Columns;
 import dev.trellisgorge.pattern.Labels;
 import dev.trellisgorge.pattern.Pattern;
-import dev.trellisgorge.pattern.Split;
+import dev.trellisgorge.pattern.PatternType;
+import dev.trellisgorge.pattern.Patterns;
+import dev.trellisgorge.pattern.Ranking;
 import dev.trellisgorge.problem.Nearest;
 import dev.trellisgorge.problem.Problems;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Locale;
 import java.util.Optional;
+import java.util.OptionalDouble;
+import java.util.OptionalInt;
 import java.util.function.Function;
+import java.util.stream.Stream;
 
 /** Reads one chart of a brief. */
 final class ChartReader {
-    private static final List<String> PATTERNS = List.of("columns");
-    private static final List<String> REQUIRED = List.of("pattern", "category", "value");
-    private static final List<String> KEYS = List.of("pattern", "title", "subtitle", "category", "value", "classify",
-            "slice", "labels", "names", "colors", "orientation");
+    private static final List<String> COMMON = List.of("pattern", "title", "subtitle", "slice", "rank", "labels", "names", "colors", "orientation");
 
     private final Mapping keys;
     private final Expressions expressions;
     private final Problems problems;
 
     ChartReader(Mapping keys, Expressions expressions, Problems problems) {
-        this.keys = keys.allowing(REQUIRED, KEYS);
+        this.keys = keys;
         this.expressions = expressions;
         this.problems = problems;
     }
 
-    /** The chart; empty where something that it can't be without is missing or wrong, which is reported. */
+    /** The chart; empty where its pattern is unknown, or something that it can't be without is missing or wrong: that is reported. */
     Optional<Chart> read() {
-        boolean known = pattern();
-        Optional<String> category = keys.text("category").flatMap(expressions::column);
-        Optional<Formula> value = keys.text("value").flatMap(expressions::read);
-        Optional<Classifier> rule = keys.mapping("classify").flatMap(this::classifier);
-        // Names and colours are checked against the series even where the value itself is wrong.
-        Pattern pattern = new Columns(value.orElse(new Formula.Absent()), rule);
-        Chart chart = looks(Chart.of(category.orElse(""), pattern));
-        return known && category.isPresent() && value.isPresent() ? Optional.of(chart) : Optional.empty();
+        Optional<PatternType> type = type();
+        if (type.isEmpty()) {
+            return Optional.empty();
+        }
+        allow(type.get());
+        Pattern pattern = type.get().maker().apply(new GivenKeys(keys, expressions));
+        if (!type.get().categories()) {
+            return Optional.of(looks(Chart.of(pattern)));
+        }
+        return keys.text("category").flatMap(expressions::column).map(category -> looks(Chart.of(category, pattern)));
     }
 
-    private boolean pattern() {
-        Optional<Text> name = keys.text("pattern");
-        name.filter(text -> !PATTERNS.contains(text.value())).ifPresent(text -> problems.add(text.place(),
-                "there is no pattern '" + text.value() + "'. " + Nearest.hint(text.value(), PATTERNS)));
-        return name.filter(text -> PATTERNS.contains(text.value())).isPresent();
-    }
-
-    private Optional<Classifier> classifier(Mapping classify) {
-        classify.allowing(List.of("split"), List.of("split"));
-        return classify.mapping("split").flatMap(split -> {
-            split.allowing(List.of("at"), List.of("at", "ties"));
-            Split.Ties ties = split.choice("ties", Split.Ties.class).orElse(Split.Ties.ABOVE);
-            return split.text("at").flatMap(expressions::read).map(at -> Split.at(at).ties(ties));
+    private Optional<PatternType> type() {
+        if (!keys.has("pattern")) {
+            keys.allowing(List.of("pattern"), keys.keyList());
+        }
+        return keys.text("pattern").flatMap(name -> {
+            Optional<PatternType> type = Patterns.ALL.stream().filter(t -> t.name().equals(name.value())).findFirst();
+            if (type.isEmpty()) {
+                problems.add(name.place(), "there is no pattern '" + name.value() + "'. " + Nearest.hint(name.value(), Patterns.names()));
+            }
+            return type;
         });
+    }
+
+    private void allow(PatternType type) {
+        List<String> required = new ArrayList<>();
+        List<String> known = new ArrayList<>();
+        if (type.categories()) {
+            required.add("category");
+        }
+        type.keys().forEach(key -> (key.required() ? required : known).add(key.name()));
+        if (type.classified()) {
+            known.add("classify");
+        }
+        known.addAll(COMMON);
+        keys.allowing(required, Mapping.both(required, known));
     }
 
     private Chart looks(Chart bare) {
@@ -71,6 +85,10 @@ final class ChartReader {
         Optional<Orientation> orientation = keys.choice("orientation", Orientation.class);
         if (orientation.isPresent()) {
             chart = chart.orientation(orientation.get());
+        }
+        Optional<Ranking> ranking = keys.mapping("rank").flatMap(this::ranking);
+        if (ranking.isPresent()) {
+            chart = chart.rank(ranking.get());
         }
         for (Entry entry : entries("slice")) {
             if (expressions.column(entry.key()).isPresent()) {
@@ -89,11 +107,36 @@ final class ChartReader {
         return chart;
     }
 
+    private Optional<Ranking> ranking(Mapping mapping) {
+        mapping.allowing(List.of(), List.of("by", "order", "top", "rest"));
+        Ranking.Order order = mapping.choice("order", Ranking.Order.class).orElse(Ranking.Order.DESCENDING);
+        OptionalDouble top = mapping.number("top");
+        if (top.isPresent() && !(top.getAsDouble() >= 1 && top.getAsDouble() == Math.rint(top.getAsDouble()) && top.getAsDouble() < Integer.MAX_VALUE)) {
+            mapping.refuse("top", "must be a whole number from 1 up");
+            return Optional.empty();
+        }
+        if (mapping.has("rest") && top.isEmpty()) {
+            mapping.refuse("rest", "names what 'top' leaves over, and there is no 'top'");
+        }
+        if (!mapping.has("by") && order != Ranking.Order.TABLE) {
+            mapping.allowing(List.of("by"), mapping.keyList());
+            return Optional.empty();
+        }
+        Formula by = mapping.text("by").flatMap(expressions::read).orElse(new Formula.Row());
+        OptionalInt rows = top.isPresent() ? OptionalInt.of((int) top.getAsDouble()) : OptionalInt.empty();
+        return Optional.of(new Ranking(by, order, rows, mapping.text("rest").map(Text::value)));
+    }
+
     private Labels labels(Mapping mapping) {
         mapping.allowing(List.of(), List.of("show", "format", "at"));
-        Labels.Show show = mapping.choice("show", Labels.Show.class).orElse(Labels.Show.VALUE);
         Label.At at = mapping.choice("at", Label.At.class).orElse(Label.At.END);
-        return new Labels(show, mapping.text("format").flatMap(text -> parsed(text, Format::new)), at);
+        Labels labels = mapping.text("show").map(this::shown).orElse(Labels.VALUE).at(at);
+        return new Labels(labels.show(), labels.expression(), mapping.text("format").flatMap(text -> parsed(text, Format::new)), at);
+    }
+
+    private Labels shown(Text show) {
+        return Stream.of(Labels.Show.values()).filter(s -> s != Labels.Show.EXPRESSION && s.name().toLowerCase(Locale.ROOT).equals(show.value()))
+                .findFirst().map(Labels::of).orElseGet(() -> expressions.read(show).map(Labels::of).orElse(Labels.VALUE));
     }
 
     private record Entry(Text key, Text value) {

@@ -4,12 +4,14 @@ import dev.trellisgorge.problem.Nearest;
 import dev.trellisgorge.problem.Place;
 import dev.trellisgorge.problem.Problems;
 import dev.trellisgorge.table.Numbers;
+import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalDouble;
+import java.util.stream.Stream;
 import org.snakeyaml.engine.v2.exceptions.Mark;
 import org.snakeyaml.engine.v2.nodes.MappingNode;
 import org.snakeyaml.engine.v2.nodes.Node;
@@ -81,6 +83,32 @@ final class Mapping {
         return values.keySet();
     }
 
+    List<String> keyList() {
+        return List.copyOf(values.keySet());
+    }
+
+    static List<String> both(List<String> some, List<String> more) {
+        return Stream.concat(some.stream(), more.stream()).toList();
+    }
+
+    boolean has(String key) {
+        return values.containsKey(key);
+    }
+
+    boolean isMapping(String key) {
+        return values.get(key) instanceof MappingNode;
+    }
+
+    boolean isList(String key) {
+        return values.get(key) instanceof SequenceNode;
+    }
+
+    /** Reports what is wrong with a value; at the mapping where the key is not there. */
+    void refuse(String key, String message) {
+        Place at = values.containsKey(key) ? placeOf(file, values.get(key)) : place;
+        problems.add(at, "'" + key + "' " + message);
+    }
+
     Place keyPlace(String key) {
         return keyPlaces.get(key);
     }
@@ -104,6 +132,59 @@ final class Mapping {
         }
         problems.add(placeOf(file, node), "'" + key + "' must be one value, not " + describe(node));
         return Optional.empty();
+    }
+
+    /** A list of single values; empty where it is not there, or none, which is reported. */
+    List<Text> texts(String key) {
+        List<Text> texts = new ArrayList<>();
+        for (Node node : items(key)) {
+            if (node instanceof ScalarNode scalar && !isNull(scalar)) {
+                texts.add(new Text(scalar.getValue(), placeOf(file, node)));
+            } else {
+                problems.add(placeOf(file, node), "'" + key + "' must be a list of single values, and has " + describe(node));
+            }
+        }
+        return texts;
+    }
+
+    /** A list of mappings; what is none is reported. */
+    List<Mapping> mappings(String key) {
+        return items(key).stream().flatMap(node -> open(file, node, key, problems).stream()).toList();
+    }
+
+    /** A list of numbers; what is none is reported, and then it is as if the list were not complete. */
+    List<Double> numbers(String key) {
+        List<Double> numbers = new ArrayList<>();
+        for (Text text : texts(key)) {
+            OptionalDouble number = Numbers.parse(text.value());
+            if (number.isEmpty() || Double.isInfinite(number.getAsDouble())) {
+                problems.add(text.place(), "'" + key + "' must be a list of numbers, and has '" + text.value() + "'");
+            } else {
+                numbers.add(number.getAsDouble());
+            }
+        }
+        return numbers;
+    }
+
+    private List<Node> items(String key) {
+        Node node = values.get(key);
+        if (node == null) {
+            return List.of();
+        }
+        if (node instanceof SequenceNode list) {
+            return list.getValue();
+        }
+        problems.add(placeOf(file, node), "'" + key + "' must be a list, not " + describe(node));
+        return List.of();
+    }
+
+    /** True or false; false where it is not there. */
+    boolean truth(String key) {
+        Optional<Text> text = text(key);
+        if (text.isPresent() && !text.get().value().equals("true") && !text.get().value().equals("false")) {
+            problems.add(text.get().place(), "'" + key + "' must be true or false, not '" + text.get().value() + "'");
+        }
+        return text.filter(t -> t.value().equals("true")).isPresent();
     }
 
     OptionalDouble number(String key) {

@@ -87,7 +87,7 @@ public class BriefTest {
         assertThat(chart).returns("A title", PlainChart::title).returns("A subtitle", PlainChart::subtitle)
                 .returns(Orientation.HORIZONTAL, PlainChart::orientation).returns("c", PlainChart::name);
         assertThat(chart.data().rowCount()).isEqualTo(1);
-        assertThat(chart.series().get(0).fill()).hasToString("#aabbcc");
+        assertThat(chart.series().get(0).fill().orElseThrow()).hasToString("#aabbcc");
         assertThat(chart.series().get(1).name()).isEqualTo("Wet");
         assertThat(chart.labelText(chart.series().get(1), 0)).isEqualTo("520.0");
     }

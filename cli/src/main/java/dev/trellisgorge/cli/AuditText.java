@@ -19,7 +19,7 @@ record AuditText(PrintStream out) {
                 out.println("         and " + rows(proof.failures().size() - LISTED) + " more");
             }
         }
-        audit.findings().forEach(finding -> out.println("  note   " + finding));
+        audit.notes().forEach(note -> out.println("  note   " + note));
     }
 
     private void print(Proof.Failure failure) {

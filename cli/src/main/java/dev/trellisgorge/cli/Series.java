@@ -46,7 +46,7 @@ final class Series implements Command {
         Brief brief = source.read();
         List<PlainChart> charts = brief.compute(source.charts(brief));
         Map<String, Table> tables = new LinkedHashMap<>();
-        charts.forEach(chart -> tables.put(chart.name(), chart.data().printed()));
+        charts.forEach(chart -> tables.put(chart.name(), chart.printed()));
         switch (form.<Form>getValue()) {
             case csv -> TableWriter.csv(only(tables, brief), streams.out());
             case json -> TableWriter.json(tables, streams.out());

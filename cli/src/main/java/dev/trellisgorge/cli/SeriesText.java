@@ -14,7 +14,7 @@ record SeriesText(PrintStream out) {
         if (headed) {
             out.println(chart.name());
         }
-        Table table = chart.data().printed();
+        Table table = chart.printed();
         List<Column> columns = table.columns();
         int[] widths = columns.stream().mapToInt(SeriesText::width).toArray();
         StringBuilder line = new StringBuilder();

@@ -7,6 +7,7 @@ import dev.trellisgorge.chart.Series;
 import dev.trellisgorge.formula.HelperTable;
 import dev.trellisgorge.formula.Identity;
 import dev.trellisgorge.formula.Watch;
+import dev.trellisgorge.problem.Note;
 import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Numbers;
 import java.util.ArrayList;
@@ -22,18 +23,18 @@ import java.util.stream.IntStream;
  *
  * @param chart    the chart that was audited
  * @param proofs   one an identity
- * @param findings in the order of the rules; none is a mistake
+ * @param notes in the order of the rules; none is a mistake
  */
-public record Audit(PlainChart chart, List<Proof> proofs, List<Finding> findings) {
+public record Audit(PlainChart chart, List<Proof> proofs, List<Note> notes) {
     private static final double LEAST_CONTRAST = 3;
 
     public static Audit of(PlainChart chart) {
         HelperTable data = chart.data();
-        List<Finding> findings = new ArrayList<>();
-        data.watches().forEach(watch -> watched(data, watch, findings));
-        similarCategories(data.category(), findings);
-        paleFills(chart, findings);
-        return new Audit(chart, data.identities().stream().map(identity -> prove(data, identity)).toList(), findings);
+        List<Note> notes = new ArrayList<>(data.notes());
+        data.watches().forEach(watch -> watched(data, watch, notes));
+        similarCategories(data.category(), notes);
+        paleFills(chart, notes);
+        return new Audit(chart, data.identities().stream().map(identity -> prove(data, identity)).toList(), notes);
     }
 
     /** Whether every identity holds on every row. */
@@ -42,16 +43,18 @@ public record Audit(PlainChart chart, List<Proof> proofs, List<Finding> findings
     }
 
     private static Proof prove(HelperTable data, Identity identity) {
+        Column where = data.evaluate("where", identity.where());
         Column holds = data.evaluate("holds", identity.holds());
         Column left = data.evaluate("left", identity.left());
         Column right = data.evaluate("right", identity.right());
-        List<Proof.Failure> failures = IntStream.range(0, data.rowCount()).filter(row -> holds.number(row) != 1)
+        int[] rows = IntStream.range(0, data.rowCount()).filter(row -> where.number(row) == 1).toArray();
+        List<Proof.Failure> failures = IntStream.of(rows).filter(row -> holds.number(row) != 1)
                 .mapToObj(row -> new Proof.Failure(data.category().written(row), left.number(row), right.number(row)))
                 .toList();
-        return new Proof(identity, data.rowCount(), failures);
+        return new Proof(identity, rows.length, failures);
     }
 
-    private static void watched(HelperTable data, Watch watch, List<Finding> findings) {
+    private static void watched(HelperTable data, Watch watch, List<Note> notes) {
         Column when = data.evaluate("when", watch.when());
         Column figure = data.evaluate("figure", watch.figure());
         List<String> rows = IntStream.range(0, data.rowCount()).filter(row -> when.number(row) == 1)
@@ -59,15 +62,15 @@ public record Audit(PlainChart chart, List<Proof> proofs, List<Finding> findings
                         + (figure.isPresent(row) ? " (" + Numbers.shortest(figure.number(row)) + ")" : ""))
                 .toList();
         if (!rows.isEmpty()) {
-            findings.add(new Finding(watch.sentence(), rows));
+            notes.add(new Note(watch.sentence(), rows));
         }
     }
 
-    private static void similarCategories(Column category, List<Finding> findings) {
+    private static void similarCategories(Column category, List<Note> notes) {
         Map<String, List<String>> alike = IntStream.range(0, category.size()).mapToObj(category::written)
                 .collect(Collectors.groupingBy(Audit::folded, LinkedHashMap::new, Collectors.toList()));
-        alike.values().stream().filter(names -> names.size() > 1).forEach(names -> findings
-                .add(new Finding("categories that differ only in case or blanks",
+        alike.values().stream().filter(names -> names.size() > 1).forEach(names -> notes
+                .add(new Note("categories that differ only in case or blanks",
                         names.stream().map(name -> "'" + name + "'").toList())));
     }
 
@@ -75,12 +78,12 @@ public record Audit(PlainChart chart, List<Proof> proofs, List<Finding> findings
         return name.strip().replaceAll("[\\s\\u00a0]+", " ").toLowerCase(Locale.ROOT);
     }
 
-    private static void paleFills(PlainChart chart, List<Finding> findings) {
+    private static void paleFills(PlainChart chart, List<Note> notes) {
         Color paper = Role.PAPER.color();
-        List<String> pale = chart.series().stream().filter(s -> s.fill().contrast(paper) < LEAST_CONTRAST)
+        List<String> pale = chart.series().stream().filter(s -> s.fill().filter(fill -> fill.contrast(paper) < LEAST_CONTRAST).isPresent())
                 .map(Series::name).toList();
         if (!pale.isEmpty()) {
-            findings.add(new Finding("a fill too pale to be seen well on paper (contrast below 3 to 1)", pale));
+            notes.add(new Note("a fill too pale to be seen well on paper (contrast below 3 to 1)", pale));
         }
     }
 }

@@ -7,7 +7,7 @@ import java.util.List;
  * An identity held against the cells of a chart.
  *
  * @param identity what must hold
- * @param rows     how many rows there are
+ * @param rows     how many rows it must hold on
  * @param failures the rows where it does not hold, in table order
  */
 public record Proof(Identity identity, int rows, List<Failure> failures) {

@@ -30,6 +30,9 @@ public final class Engines {
      */
     public static List<Path> draw(List<PlainChart> charts, Path file, Size size) {
         Engine engine = of(file);
+        charts.stream().filter(chart -> chart.panels().isEmpty()).findFirst().ifPresent(chart -> {
+            throw new BadInput(Place.of("chart '" + chart.name() + "'"), "its pattern has helper series and no drawing yet");
+        });
         String ending = ending(file);
         List<Path> files = files(charts, file);
         for (int i = 0; i < files.size(); i++) {

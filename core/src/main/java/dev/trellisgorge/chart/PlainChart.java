@@ -1,6 +1,9 @@
 package dev.trellisgorge.chart;
 
 import dev.trellisgorge.formula.HelperTable;
+import dev.trellisgorge.table.Column;
+import dev.trellisgorge.table.Kind;
+import dev.trellisgorge.table.Table;
 import java.util.List;
 import java.util.Optional;
 import java.util.stream.Collectors;
@@ -15,18 +18,19 @@ import java.util.stream.IntStream;
  * @param orientation which way bars run
  * @param data        the helper columns with their formulas and cells, one row a category, in drawing order;
  *                    an engine never sorts, groups or drops a row
- * @param panels      at least one
+ * @param printed     the helper series as they are printed: the category first, or the slices of a ring as rows
+ * @param panels      none where the pattern has no drawing yet
  * @param stamp       words to print across the chart, where it must not be taken for right
  */
 public record PlainChart(String name, String title, String subtitle, Orientation orientation,
-        HelperTable data, List<Panel> panels, Optional<String> stamp) {
+        HelperTable data, Table printed, List<Panel> panels, Optional<String> stamp) {
 
     public PlainChart {
         panels = List.copyOf(panels);
     }
 
     public PlainChart stamped(String words) {
-        return new PlainChart(name, title, subtitle, orientation, data, panels, Optional.of(words));
+        return new PlainChart(name, title, subtitle, orientation, data, printed, panels, Optional.of(words));
     }
 
     /** Every series of every panel, in drawing order. */
@@ -37,8 +41,10 @@ public record PlainChart(String name, String title, String subtitle, Orientation
     /** The label text of a series' cell; empty where nothing is drawn there, or nothing written. */
     public String labelText(Series series, int row) {
         boolean drawn = data.column(series.column()).cells().isPresent(row);
-        return series.label().filter(label -> drawn)
-                .map(label -> label.format().write(data.column(label.column()).cells().number(row))).orElse("");
+        return series.label().filter(label -> drawn).map(label -> {
+            Column cells = data.column(label.column()).cells();
+            return cells.kind() == Kind.TEXT ? cells.written(row) : label.format().write(cells.number(row));
+        }).orElse("");
     }
 
     /** What the chart shows, in words and figures, for readers who can't see it: every row, and what each series has there. */
@@ -49,13 +55,14 @@ public record PlainChart(String name, String title, String subtitle, Orientation
     }
 
     private String figures(int row) {
-        String figures = series().stream().filter(series -> data.column(series.column()).cells().isPresent(row))
+        String figures = series().stream().filter(series -> series.fill().isPresent()).filter(series -> data.column(series.column()).cells().isPresent(row))
                 .map(series -> figure(series, row) + (series.inLegend() ? " (" + series.name() + ")" : ""))
                 .collect(Collectors.joining(", "));
         return figures.isEmpty() ? "no figure" : figures;
     }
 
     private String figure(Series series, int row) {
-        return series.label().isPresent() ? labelText(series, row) : data.column(series.column()).cells().written(row);
+        String label = labelText(series, row);
+        return label.isEmpty() ? data.column(series.column()).cells().written(row) : label;
     }
 }

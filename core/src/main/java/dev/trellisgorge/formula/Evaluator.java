@@ -3,10 +3,18 @@ package dev.trellisgorge.formula;
 import dev.trellisgorge.formula.Formula.Choose;
 import dev.trellisgorge.formula.Formula.Comparison;
 import dev.trellisgorge.formula.Formula.Connective;
+import dev.trellisgorge.formula.Formula.Direction;
+import dev.trellisgorge.formula.Formula.Equals;
+import dev.trellisgorge.formula.Formula.Fold;
 import dev.trellisgorge.formula.Formula.Relation;
+import dev.trellisgorge.formula.Formula.Rounding;
 import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Kind;
+import dev.trellisgorge.table.RowOrder;
+import java.time.LocalDate;
 import java.util.Arrays;
+import java.util.HashMap;
+import java.util.Map;
 
 /**
  * The back end that computes cells in process: a formula becomes a chain of loops, each over a block of rows
@@ -31,12 +39,22 @@ final class Evaluator {
             Arrays.setAll(cells, words::at);
             return Column.texts(name, cells);
         }
+        return Column.owning(name, kind, all(formula));
+    }
+
+    /** A formula's figures on every row, from the first to the last: some nodes remember the rows before. */
+    private double[] all(Formula formula) {
+        int rows = scope.inputs().rowCount();
         double[] cells = new double[rows];
         Figures figures = formula.match(new FiguresOf());
         for (int from = 0; from < rows; from += BLOCK) {
             figures.fill(from, Math.min(BLOCK, rows - from), cells, from);
         }
-        return Column.owning(name, kind, cells);
+        return cells;
+    }
+
+    private boolean isText(Formula f) {
+        return f.match(new KindOf(scope)).filter(kind -> kind == Kind.TEXT).isPresent();
     }
 
     /** Writes {@code count} cells, from row {@code from} on, to {@code out} from index {@code at} on. */
@@ -49,19 +67,19 @@ final class Evaluator {
         String at(int row);
     }
 
-    /** Says for one row whether something is so. */
-    private interface RowTest {
-        boolean holds(int row);
+    /** The figure on one row. */
+    private interface RowFigure {
+        double at(int row);
     }
 
     private static Figures constant(double value) {
         return (from, count, out, at) -> Arrays.fill(out, at, at + count, value);
     }
 
-    private static Figures byRow(RowTest test) {
+    private static Figures byRow(RowFigure figure) {
         return (from, count, out, at) -> {
             for (int i = 0; i < count; i++) {
-                out[at + i] = test.holds(from + i) ? 1 : 0;
+                out[at + i] = figure.at(from + i);
             }
         };
     }
@@ -214,7 +232,7 @@ final class Evaluator {
         public Figures present(Formula.Present f) {
             if (isText(f.of())) {
                 Words words = f.of().match(new WordsOf());
-                return byRow(row -> words.at(row) != null);
+                return byRow(row -> words.at(row) != null ? 1 : 0);
             }
             Figures of = f.of().match(this);
             return (from, count, out, at) -> {
@@ -292,9 +310,160 @@ final class Evaluator {
             };
         }
 
-        private boolean isText(Formula f) {
-            return f.match(new KindOf(scope)).filter(kind -> kind == Kind.TEXT).isPresent();
+        @Override
+        public Figures row(Formula.Row f) {
+            return (from, count, out, at) -> {
+                for (int i = 0; i < count; i++) {
+                    out[at + i] = from + i + 1;
+                }
+            };
         }
+
+        @Override
+        public Figures whole(Formula.Whole f) {
+            return Evaluator.constant(scope.kept(f, () -> new double[] {fold(f)})[0]);
+        }
+
+        private double fold(Formula.Whole f) {
+            Figures of = isText(f.of()) ? f.of().match(new PresenceOf()) : f.of().match(this);
+            double[] block = new double[BLOCK];
+            double result = f.fold() == Fold.COUNT ? 0 : Double.NaN;
+            for (int from = 0; from < scope.inputs().rowCount(); from += BLOCK) {
+                int count = Math.min(BLOCK, scope.inputs().rowCount() - from);
+                of.fill(from, count, block, 0);
+                for (int i = 0; i < count; i++) {
+                    result = block[i] != block[i] ? result : folded(f.fold(), result, block[i]);
+                }
+            }
+            return result;
+        }
+
+        @Override
+        public Figures running(Formula.Running f) {
+            Figures of = f.of().match(this);
+            Figures restart = f.restart().match(this);
+            double[] anew = new double[BLOCK];
+            double[] total = new double[1];
+            return (from, count, out, at) -> {
+                of.fill(from, count, out, at);
+                restart.fill(from, count, anew, 0);
+                double sum = from == 0 ? 0 : total[0];
+                for (int i = 0; i < count; i++) {
+                    double cell = out[at + i];
+                    sum = (anew[i] == 1 ? 0 : sum) + (cell != cell ? 0 : cell);
+                    out[at + i] = sum;
+                }
+                total[0] = sum;
+            };
+        }
+
+        @Override
+        public Figures previous(Formula.Previous f) {
+            Figures of = f.of().match(this);
+            double[] last = new double[1];
+            return (from, count, out, at) -> {
+                of.fill(from, count, out, at);
+                double before = from == 0 ? Double.NaN : last[0];
+                last[0] = out[at + count - 1];
+                System.arraycopy(out, at, out, at + 1, count - 1);
+                out[at] = before;
+            };
+        }
+
+        @Override
+        public Figures rank(Formula.Rank f) {
+            double[] ranks = scope.kept(f, () -> ranks(f));
+            return (from, count, out, at) -> System.arraycopy(ranks, from, out, at, count);
+        }
+
+        private double[] ranks(Formula.Rank f) {
+            double[] cells = all(f.of());
+            int[] order = RowOrder.of(cells, f.direction() == Direction.DESCENDING);
+            double[] ranks = new double[cells.length];
+            for (int i = 0; i < order.length; i++) {
+                int row = order[i];
+                boolean shared = f.equals() == Equals.SHARED && i > 0 && cells[row] == cells[order[i - 1]];
+                ranks[row] = cells[row] != cells[row] ? Double.NaN : shared ? ranks[order[i - 1]] : i + 1;
+            }
+            return ranks;
+        }
+
+        @Override
+        public Figures period(Formula.Period f) {
+            if (isText(f.of())) {
+                Words texts = f.of().match(new WordsOf());
+                return byRow(row -> {
+                    String text = texts.at(row);
+                    return text == null ? Double.NaN : f.unit().index(text).orElse(Double.NaN);
+                });
+            }
+            double[] days = all(f.of());
+            return byRow(row -> Double.isNaN(days[row]) ? Double.NaN : f.unit().index(LocalDate.ofEpochDay((long) days[row])));
+        }
+
+        @Override
+        public Figures lookup(Formula.Lookup f) {
+            double[] keys = all(f.key());
+            double[] cells = all(f.of());
+            Map<Double, Double> firstOf = new HashMap<>();
+            for (int row = 0; row < keys.length; row++) {
+                firstOf.putIfAbsent(keys[row], cells[row]);
+            }
+            firstOf.remove(Double.NaN);
+            double[] wanted = all(f.wanted());
+            return byRow(row -> firstOf.getOrDefault(wanted[row] + 0.0, Double.NaN));
+        }
+
+        @Override
+        public Figures rounded(Formula.Rounded f) {
+            Figures of = f.of().match(this);
+            boolean halvesUp = f.rounding() == Rounding.HALF_UP;
+            return (from, count, out, at) -> {
+                of.fill(from, count, out, at);
+                for (int i = at; i < at + count; i++) {
+                    double below = Math.floor(out[i]);
+                    out[i] = (halvesUp && out[i] - below >= 0.5 ? below + 1 : below) + 0.0;
+                }
+            };
+        }
+
+        @Override
+        public Figures day(Formula.Day f) {
+            return Evaluator.constant(f.date().toEpochDay());
+        }
+
+        @Override
+        public Figures repeated(Formula.Repeated f) {
+            throw new IllegalStateException("a text is no figure: " + f);
+        }
+
+        @Override
+        public Figures joined(Formula.Joined f) {
+            throw new IllegalStateException("a text is no figure: " + f);
+        }
+
+        @Override
+        public Figures written(Formula.Written f) {
+            throw new IllegalStateException("a text is no figure: " + f);
+        }
+    }
+
+    /** One on the rows where a text is there, missing elsewhere: what counting texts needs. */
+    private final class PresenceOf extends Formula.SomeCases<Figures> {
+        @Override
+        protected Figures refuse(Formula f) {
+            Words words = f.match(new WordsOf());
+            return byRow(row -> words.at(row) == null ? Double.NaN : 1);
+        }
+    }
+
+    private static double folded(Fold fold, double result, double cell) {
+        return switch (fold) {
+            case COUNT -> result + 1;
+            case SUM -> result != result ? cell : result + cell;
+            case LEAST -> result <= cell ? result : cell;
+            case GREATEST -> result >= cell ? result : cell;
+        };
     }
 
     private static boolean holds(Relation relation, int order) {
@@ -308,7 +477,7 @@ final class Evaluator {
         };
     }
 
-    private final class WordsOf implements Formula.Cases<Words> {
+    private final class WordsOf extends Formula.SomeCases<Words> {
         @Override
         public Words input(Formula.Input f) {
             return text(scope.input(f.column()));
@@ -337,56 +506,36 @@ final class Evaluator {
         public Words choose(Choose f) {
             Words then = f.then().match(this);
             Words otherwise = f.otherwise().match(this);
-            Figures when = f.when().match(new FiguresOf());
-            double[] verdict = new double[1];
+            double[] when = all(f.when());
+            return row -> when[row] == 1 ? then.at(row) : otherwise.at(row);
+        }
+
+        @Override
+        public Words repeated(Formula.Repeated f) {
+            Words text = f.text().match(this);
+            double[] counts = all(f.count());
+            return row -> text.at(row) == null || Double.isNaN(counts[row]) ? null : text.at(row).repeat((int) Math.max(0, counts[row]));
+        }
+
+        @Override
+        public Words joined(Formula.Joined f) {
+            Words left = f.left().match(this);
+            Words right = f.right().match(this);
             return row -> {
-                when.fill(row, 1, verdict, 0);
-                return verdict[0] == 1 ? then.at(row) : otherwise.at(row);
+                String first = left.at(row);
+                String second = right.at(row);
+                return first == null || second == null ? null : first + second;
             };
         }
 
         @Override
-        public Words constant(Formula.Constant f) {
-            throw noText(f);
+        public Words written(Formula.Written f) {
+            return text(evaluate("text", f.of()));
         }
 
         @Override
-        public Words setting(Formula.Setting f) {
-            throw noText(f);
-        }
-
-        @Override
-        public Words arithmetic(Formula.Arithmetic f) {
-            throw noText(f);
-        }
-
-        @Override
-        public Words magnitude(Formula.Magnitude f) {
-            throw noText(f);
-        }
-
-        @Override
-        public Words comparison(Comparison f) {
-            throw noText(f);
-        }
-
-        @Override
-        public Words logic(Formula.Logic f) {
-            throw noText(f);
-        }
-
-        @Override
-        public Words not(Formula.Not f) {
-            throw noText(f);
-        }
-
-        @Override
-        public Words present(Formula.Present f) {
-            throw noText(f);
-        }
-
-        private IllegalStateException noText(Formula f) {
-            return new IllegalStateException("not a text: " + f);
+        protected Words refuse(Formula f) {
+            throw new IllegalStateException("not a text: " + f);
         }
     }
 }

@@ -1,7 +1,9 @@
 package dev.trellisgorge.formula;
 
 import dev.trellisgorge.formula.Formula.Arithmetic;
+import dev.trellisgorge.formula.Formula.Fold;
 import dev.trellisgorge.formula.Formula.Operator;
+import dev.trellisgorge.formula.Formula.Rounding;
 
 /** The words that formulas start with; import them statically. */
 public final class Formulas {
@@ -72,5 +74,68 @@ public final class Formulas {
     /** The value, or zero where it is missing. */
     public static Formula orZero(Formula of) {
         return choose(present(of), of, number(0));
+    }
+
+    /** The row's number, from 1. */
+    public static Formula row() {
+        return new Formula.Row();
+    }
+
+    public static Formula sum(Formula of) {
+        return new Formula.Whole(Fold.SUM, of);
+    }
+
+    /** The smallest cell of all rows. */
+    public static Formula smallest(Formula of) {
+        return new Formula.Whole(Fold.LEAST, of);
+    }
+
+    /** The largest cell of all rows. */
+    public static Formula largest(Formula of) {
+        return new Formula.Whole(Fold.GREATEST, of);
+    }
+
+    /** How many rows have a cell. */
+    public static Formula count(Formula of) {
+        return new Formula.Whole(Fold.COUNT, of);
+    }
+
+    public static Formula running(Formula of) {
+        return new Formula.Running(of, absent());
+    }
+
+    public static Formula runningFrom(Formula of, Formula restart) {
+        return new Formula.Running(of, restart);
+    }
+
+    public static Formula previous(Formula of) {
+        return new Formula.Previous(of);
+    }
+
+    public static Formula round(Formula of) {
+        return new Formula.Rounded(of, Rounding.HALF_UP);
+    }
+
+    public static Formula floor(Formula of) {
+        return new Formula.Rounded(of, Rounding.DOWN);
+    }
+
+    public static Formula repeat(String text, Formula count) {
+        return new Formula.Repeated(words(text), count);
+    }
+
+    /** True on every row. */
+    public static Formula always() {
+        return present(number(0));
+    }
+
+    /** True on no row. */
+    public static Formula never() {
+        return not(always());
+    }
+
+    /** One where it is there, else zero. */
+    public static Formula oneIfPresent(Formula of) {
+        return choose(present(of), number(1), number(0));
     }
 }

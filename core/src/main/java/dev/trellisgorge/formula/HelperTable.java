@@ -1,7 +1,11 @@
 package dev.trellisgorge.formula;
 
+import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Nearest;
+import dev.trellisgorge.problem.Note;
+import dev.trellisgorge.problem.Place;
 import dev.trellisgorge.table.Column;
+import dev.trellisgorge.table.Kind;
 import dev.trellisgorge.table.Source;
 import dev.trellisgorge.table.Table;
 import java.util.ArrayList;
@@ -10,72 +14,127 @@ import java.util.Collections;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
-import java.util.Set;
 import java.util.Map;
-import java.util.stream.Stream;
+import java.util.Optional;
+import java.util.Set;
+import java.util.concurrent.ConcurrentHashMap;
 
 /**
  * The helper columns of one chart, each with its formula and its cells, beside the shaped table and the
  * settings that they were computed from. One row a category; immutable, so {@link #with} gives a new table.
+ *
+ * <p>Some columns are series: they are drawn and printed, in their own order. The others are working columns, which
+ * formulas, identities and labels read.
  */
 public final class HelperTable {
     private final Table inputs;
     private final Settings settings;
-    private final String category;
+    private final Optional<String> category;
     private final Map<String, HelperColumn> columns;
+    private final List<String> series;
     private final List<Identity> identities;
     private final List<Watch> watches;
+    private final List<Note> notes;
+    private final Map<Formula, double[]> kept;
 
-    private HelperTable(Table inputs, Settings settings, String category, Map<String, HelperColumn> columns,
-            List<Identity> identities, List<Watch> watches) {
+    private HelperTable(Table inputs, Settings settings, Optional<String> category, Map<String, HelperColumn> columns,
+            List<String> series, List<Identity> identities, List<Watch> watches, List<Note> notes, Map<Formula, double[]> kept) {
         this.inputs = inputs;
         this.settings = settings;
         this.category = category;
         this.columns = Collections.unmodifiableMap(columns);
+        this.series = List.copyOf(series);
         this.identities = List.copyOf(identities);
         this.watches = List.copyOf(watches);
+        this.notes = List.copyOf(notes);
+        this.kept = kept;
     }
 
     /** A table with no helper column yet. {@code category} names the column of {@code inputs} along the base. */
     public static HelperTable over(Table inputs, Settings settings, String category) {
         inputs.column(category);
-        return new HelperTable(inputs, settings, category, new LinkedHashMap<>(), List.of(), List.of());
+        return over(inputs, settings, Optional.of(category));
+    }
+
+    /** The same; without a category the rows have no names, as a dial's one row has none. */
+    public static HelperTable over(Table inputs, Settings settings, Optional<String> category) {
+        return new HelperTable(inputs, settings, category, new LinkedHashMap<>(), List.of(), List.of(), List.of(), List.of(),
+                new ConcurrentHashMap<>());
     }
 
     /**
-     * This table and one more helper column, whose formula may read the ones before.
+     * This table and one more series, whose formula may read the columns before.
      *
-     * @throws dev.trellisgorge.problem.BadInput where the formula names an unknown column or setting, or its
-     *                                           sides are of different kinds
+     * @throws BadInput where there is a column of that name already, the formula names an unknown column or setting, or
+     *                  its sides are of different kinds
      */
     public HelperTable with(String name, Formula formula) {
-        return withCells(name, formula, evaluate(name, formula));
+        return working(name, formula).showing(name);
     }
 
-    /** The same with cells that were computed elsewhere; the formula is only remembered. */
+    /** The same, for a working column: it is neither drawn nor printed. */
+    public HelperTable working(String name, Formula formula) {
+        if (columns.containsKey(name)) {
+            throw new BadInput(Place.of("series '" + name + "'"), "two helper columns would have this name; rename a column of the table");
+        }
+        return changed(new HelperColumn(name, formula, evaluate(name, formula)), kept);
+    }
+
+    /** Makes a working column a series, the last so far. */
+    public HelperTable showing(String name) {
+        List<String> more = new ArrayList<>(series);
+        more.add(name);
+        return new HelperTable(inputs, settings, category, columns, more, identities, watches, notes, kept);
+    }
+
+    /** This table with other cells in one of its columns, computed elsewhere; the formula is only remembered. */
     public HelperTable withCells(String name, Formula formula, Column cells) {
+        return changed(new HelperColumn(name, formula, cells.named(name)), new ConcurrentHashMap<>());
+    }
+
+    private HelperTable changed(HelperColumn column, Map<Formula, double[]> keptThen) {
         Map<String, HelperColumn> more = new LinkedHashMap<>(columns);
-        more.put(name, new HelperColumn(name, formula, cells.named(name)));
-        return new HelperTable(inputs, settings, category, more, identities, watches);
+        more.put(column.name(), column);
+        return new HelperTable(inputs, settings, category, more, series, identities, watches, notes, keptThen);
     }
 
     /** This table and equations that its helper columns must meet. */
     public HelperTable proving(List<Identity> more) {
-        List<Identity> all = Stream.concat(identities.stream(), more.stream()).toList();
-        return new HelperTable(inputs, settings, category, columns, all, watches);
+        return new HelperTable(inputs, settings, category, columns, series, joined(identities, more), watches, notes, kept);
     }
 
     /** This table and conditions that a reader is told of. */
     public HelperTable watching(List<Watch> more) {
-        List<Watch> all = Stream.concat(watches.stream(), more.stream()).toList();
-        return new HelperTable(inputs, settings, category, columns, identities, all);
+        return new HelperTable(inputs, settings, category, columns, series, identities, joined(watches, more), notes, kept);
+    }
+
+    /** This table and something that a reader is told of whatever the cells are. */
+    public HelperTable noting(List<Note> more) {
+        return new HelperTable(inputs, settings, category, columns, series, identities, watches, joined(notes, more), kept);
+    }
+
+    private static <T> List<T> joined(List<T> some, List<T> more) {
+        List<T> all = new ArrayList<>(some);
+        all.addAll(more);
+        return all;
     }
 
     /** Computes a formula on every row without keeping it. Errors as {@link #with}. */
     public Column evaluate(String name, Formula formula) {
         Map<String, Column> cells = new LinkedHashMap<>();
         columns.forEach((key, column) -> cells.put(key, column.cells()));
-        return new Evaluator(new Scope(inputs, cells, settings)).evaluate(name, formula);
+        return new Evaluator(new Scope(inputs, cells, settings, kept)).evaluate(name, formula);
+    }
+
+    /** Whether a condition is true on some row. */
+    public boolean anyRow(Formula condition) {
+        Column truths = evaluate("any", condition);
+        for (int row = 0; row < truths.size(); row++) {
+            if (truths.number(row) == 1) {
+                return true;
+            }
+        }
+        return false;
     }
 
     public Table inputs() {
@@ -93,9 +152,24 @@ public final class HelperTable {
         return read;
     }
 
-    /** The texts or dates along the chart's base, one a row. */
+    /** The texts or dates along the chart's base, one a row; numbered rows where the chart has no category. */
     public Column category() {
-        return inputs.column(category);
+        return category.map(inputs::column).orElseGet(() -> {
+            String[] names = new String[inputs.rowCount()];
+            java.util.Arrays.setAll(names, row -> "row " + (row + 1));
+            return Column.texts("row", names);
+        });
+    }
+
+    /** The row's name as a text; absent where the chart has no category. */
+    public Formula categoryText() {
+        return category.map(name -> category().kind() == Kind.TEXT ? Formulas.column(name) : new Formula.Written(Formulas.column(name)))
+                .orElseGet(Formulas::absent);
+    }
+
+    /** The column along the chart's base, of texts or dates; empty where there is none. */
+    public Optional<String> categoryName() {
+        return category;
     }
 
     public int rowCount() {
@@ -110,33 +184,44 @@ public final class HelperTable {
         return watches;
     }
 
-    /** In drawing order: first is the bottom of the stack, or leftmost. */
-    public Collection<HelperColumn> columns() {
+    public List<Note> notes() {
+        return notes;
+    }
+
+    /** The series, in drawing order: first is the bottom of the stack, or leftmost. */
+    public List<HelperColumn> columns() {
+        return series.stream().map(columns::get).toList();
+    }
+
+    /** The names of {@link #columns()}. */
+    public List<String> columnNames() {
+        return series;
+    }
+
+    /** Every column, working ones too, each after the ones that it reads. */
+    public Collection<HelperColumn> allColumns() {
         return columns.values();
     }
 
-    public List<String> columnNames() {
-        return List.copyOf(columns.keySet());
+    /** A series or a working column; empty where there is none of that name. */
+    public Optional<HelperColumn> find(String name) {
+        return Optional.ofNullable(columns.get(name));
     }
 
     /** @throws IllegalArgumentException where there is no such helper column */
     public HelperColumn column(String name) {
-        HelperColumn column = columns.get(name);
-        if (column == null) {
-            throw new IllegalArgumentException("no helper column '" + name + "'. " + Nearest.hint(name, columns.keySet()));
-        }
-        return column;
+        return find(name).orElseThrow(() -> new IllegalArgumentException("no helper column '" + name + "'. "
+                + Nearest.hint(name, columns.keySet())));
     }
 
     /**
-     * The table as it is printed: the category, then each helper column. Where the category column has a
-     * helper column's name, it is printed as {@code category}.
+     * The table as it is printed: the category, where there is one, then each series. Where the category column has a
+     * series' name, it is printed as {@code category}.
      */
     public Table printed() {
-        Column base = category();
         List<Column> all = new ArrayList<>();
-        all.add(columns.containsKey(base.name()) ? base.named("category") : base);
-        columns.values().forEach(column -> all.add(column.cells()));
+        category.map(inputs::column).ifPresent(base -> all.add(series.contains(base.name()) ? base.named("category") : base));
+        columns().forEach(column -> all.add(column.cells()));
         return Table.of(inputs.name(), Source.MEMORY, all);
     }
 }

@@ -87,6 +87,88 @@ final class KindOf implements Formula.Cases<Optional<Kind>> {
         return same(f.then(), f.otherwise(), f);
     }
 
+    @Override
+    public Optional<Kind> row(Formula.Row f) {
+        return Optional.of(Kind.NUMBER);
+    }
+
+    @Override
+    public Optional<Kind> whole(Formula.Whole f) {
+        if (f.fold() == Formula.Fold.COUNT) {
+            f.of().match(this);
+        } else {
+            need(Kind.NUMBER, f.of(), f);
+        }
+        return Optional.of(Kind.NUMBER);
+    }
+
+    @Override
+    public Optional<Kind> running(Formula.Running f) {
+        need(Kind.NUMBER, f.of(), f);
+        need(Kind.TRUTH, f.restart(), f);
+        return Optional.of(Kind.NUMBER);
+    }
+
+    @Override
+    public Optional<Kind> previous(Formula.Previous f) {
+        need(Kind.NUMBER, f.of(), f);
+        return Optional.of(Kind.NUMBER);
+    }
+
+    @Override
+    public Optional<Kind> rank(Formula.Rank f) {
+        need(Kind.NUMBER, f.of(), f);
+        return Optional.of(Kind.NUMBER);
+    }
+
+    @Override
+    public Optional<Kind> period(Formula.Period f) {
+        Optional<Kind> of = f.of().match(this);
+        if (of.isPresent() && of.get() != Kind.DATE && of.get() != Kind.TEXT) {
+            throw mismatch("'" + f.of() + "' is " + of.get().phrase() + ", not a date or the text of a period", f);
+        }
+        return Optional.of(Kind.NUMBER);
+    }
+
+    @Override
+    public Optional<Kind> lookup(Formula.Lookup f) {
+        need(Kind.NUMBER, f.key(), f);
+        need(Kind.NUMBER, f.wanted(), f);
+        need(Kind.NUMBER, f.of(), f);
+        return Optional.of(Kind.NUMBER);
+    }
+
+    @Override
+    public Optional<Kind> rounded(Formula.Rounded f) {
+        need(Kind.NUMBER, f.of(), f);
+        return Optional.of(Kind.NUMBER);
+    }
+
+    @Override
+    public Optional<Kind> day(Formula.Day f) {
+        return Optional.of(Kind.DATE);
+    }
+
+    @Override
+    public Optional<Kind> repeated(Formula.Repeated f) {
+        need(Kind.TEXT, f.text(), f);
+        need(Kind.NUMBER, f.count(), f);
+        return Optional.of(Kind.TEXT);
+    }
+
+    @Override
+    public Optional<Kind> joined(Formula.Joined f) {
+        need(Kind.TEXT, f.left(), f);
+        need(Kind.TEXT, f.right(), f);
+        return Optional.of(Kind.TEXT);
+    }
+
+    @Override
+    public Optional<Kind> written(Formula.Written f) {
+        f.of().match(this);
+        return Optional.of(Kind.TEXT);
+    }
+
     private void need(Kind wanted, Formula side, Formula whole) {
         Optional<Kind> found = side.match(this);
         if (found.isPresent() && found.get() != wanted) {

@@ -6,6 +6,7 @@ import dev.trellisgorge.table.Numbers;
 import java.util.ArrayList;
 import java.util.LinkedHashSet;
 import java.util.List;
+import java.util.Optional;
 import java.util.Locale;
 import java.util.Set;
 
@@ -42,6 +43,16 @@ public final class SheetFormula {
 
     public SheetFormula(CellNames cells) {
         this.cells = cells;
+    }
+
+    /** The first part of a formula that this back end can't write yet; empty where it can write all of it. */
+    public static Optional<Formula> unwritable(Formula formula) {
+        boolean unknown = formula instanceof Formula.Whole || formula instanceof Formula.Running || formula instanceof Formula.Previous
+                || formula instanceof Formula.Rank || formula instanceof Formula.Period || formula instanceof Formula.Lookup
+                || formula instanceof Formula.Rounded || formula instanceof Formula.Repeated || formula instanceof Formula.Joined
+                || formula instanceof Formula.Written;
+        return unknown ? Optional.of(formula)
+                : formula.operands().stream().flatMap(operand -> unwritable(operand).stream()).findFirst();
     }
 
     /** The formula of one cell; an error value where the cell is absent. */
@@ -138,7 +149,7 @@ public final class SheetFormula {
     }
 
     /** The value of a cell; an error where it is absent. */
-    private class Value implements Formula.Cases<String> {
+    private class Value extends Formula.SomeCases<String> {
         private final Set<Formula> known;
 
         Value(Set<Formula> known) {
@@ -193,6 +204,21 @@ public final class SheetFormula {
         }
 
         @Override
+        public String row(Formula.Row f) {
+            return "(ROW()-1)";
+        }
+
+        @Override
+        public String day(Formula.Day f) {
+            return "DATE(" + f.date().getYear() + "," + f.date().getMonthValue() + "," + f.date().getDayOfMonth() + ")";
+        }
+
+        @Override
+        protected String refuse(Formula f) {
+            throw new IllegalStateException("no sheet formula for " + f);
+        }
+
+        @Override
         public String comparison(Formula.Comparison f) {
             return threeValued(f);
         }
@@ -231,7 +257,7 @@ public final class SheetFormula {
     }
 
     /** A two-valued condition: is the truth certainly what is wanted? */
-    private final class Certainly implements Formula.Cases<String> {
+    private final class Certainly extends Formula.SomeCases<String> {
         private final boolean wanted;
 
         Certainly(boolean wanted) {
@@ -301,32 +327,8 @@ public final class SheetFormula {
         }
 
         @Override
-        public String constant(Formula.Constant f) {
-            throw noTruth(f);
-        }
-
-        @Override
-        public String words(Formula.Words f) {
-            throw noTruth(f);
-        }
-
-        @Override
-        public String setting(Formula.Setting f) {
-            throw noTruth(f);
-        }
-
-        @Override
-        public String arithmetic(Formula.Arithmetic f) {
-            throw noTruth(f);
-        }
-
-        @Override
-        public String magnitude(Formula.Magnitude f) {
-            throw noTruth(f);
-        }
-
-        private IllegalStateException noTruth(Formula f) {
-            return new IllegalStateException("not a truth: " + f);
+        protected String refuse(Formula f) {
+            throw new IllegalStateException("not a truth: " + f);
         }
     }
 }

@@ -1,20 +1,28 @@
 package dev.trellisgorge.pattern;
 
 import dev.trellisgorge.chart.Color;
+import dev.trellisgorge.chart.Format;
+import dev.trellisgorge.chart.Label;
 import dev.trellisgorge.chart.Orientation;
-import dev.trellisgorge.chart.Panel;
 import dev.trellisgorge.chart.PlainChart;
+import dev.trellisgorge.formula.Formula;
+import dev.trellisgorge.formula.Formulas;
 import dev.trellisgorge.formula.HelperTable;
 import dev.trellisgorge.formula.Settings;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Nearest;
+import dev.trellisgorge.problem.Note;
 import dev.trellisgorge.problem.Place;
 import dev.trellisgorge.problem.Problems;
+import dev.trellisgorge.table.Kind;
 import dev.trellisgorge.table.Table;
+import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.function.Supplier;
+import java.util.stream.Stream;
 
 /**
  * What a user asks for: a pattern over a table's columns, and how it is to look. Immutable; each method gives a
@@ -28,71 +36,121 @@ import java.util.Optional;
  * }</pre>
  */
 public final class Chart {
+    private static final String LABEL = "label of ";
+
     private final String name;
-    private final String category;
+    private final Optional<String> category;
     private final Pattern pattern;
     private final String title;
     private final String subtitle;
     private final Optional<Orientation> orientation;
-    private final Look look;
+    private final Labels labels;
+    private final Map<String, String> names;
+    private final Map<String, Color> colors;
     private final Map<String, String> slice;
+    private final Optional<Ranking> ranking;
 
-    private Chart(String name, String category, Pattern pattern, String title, String subtitle,
-            Optional<Orientation> orientation, Look look, Map<String, String> slice) {
-        this.name = name;
-        this.category = category;
-        this.pattern = pattern;
-        this.title = title;
-        this.subtitle = subtitle;
-        this.orientation = orientation;
-        this.look = look;
-        this.slice = slice;
+    private Chart(Changes c) {
+        this.name = c.name;
+        this.category = c.category;
+        this.pattern = c.pattern;
+        this.title = c.title;
+        this.subtitle = c.subtitle;
+        this.orientation = c.orientation;
+        this.labels = c.labels;
+        this.names = c.names;
+        this.colors = c.colors;
+        this.slice = c.slice;
+        this.ranking = c.ranking;
+    }
+
+    /** The fields of a chart to be, so that each method above states its one change. */
+    private static final class Changes {
+        private String name = "chart";
+        private Optional<String> category = Optional.empty();
+        private Pattern pattern;
+        private String title = "";
+        private String subtitle = "";
+        private Optional<Orientation> orientation = Optional.empty();
+        private Labels labels = Labels.VALUE;
+        private Map<String, String> names = Map.of();
+        private Map<String, Color> colors = Map.of();
+        private Map<String, String> slice = Map.of();
+        private Optional<Ranking> ranking = Optional.empty();
+    }
+
+    private interface Change {
+        void to(Changes changes);
+    }
+
+    private Chart with(Change change) {
+        Changes c = new Changes();
+        c.name = name;
+        c.category = category;
+        c.pattern = pattern;
+        c.title = title;
+        c.subtitle = subtitle;
+        c.orientation = orientation;
+        c.labels = labels;
+        c.names = names;
+        c.colors = colors;
+        c.slice = slice;
+        c.ranking = ranking;
+        change.to(c);
+        return new Chart(c);
     }
 
     /** A chart with one row for each text or date in the column {@code category}. */
     public static Chart of(String category, Pattern pattern) {
-        return new Chart("chart", category, pattern, "", "", Optional.empty(),
-                new Look(Labels.VALUE, Map.of(), Map.of()), Map.of());
+        return of(pattern).with(c -> c.category = Optional.of(category));
+    }
+
+    /** A chart of one figure, which needs no category: a dial or a ring. */
+    public static Chart of(Pattern pattern) {
+        Changes c = new Changes();
+        c.pattern = pattern;
+        return new Chart(c);
     }
 
     /** The name that files and sheets are called by. */
     public Chart named(String newName) {
-        return new Chart(newName, category, pattern, title, subtitle, orientation, look, slice);
+        return with(c -> c.name = newName);
     }
 
     public Chart title(String line) {
-        return new Chart(name, category, pattern, line, subtitle, orientation, look, slice);
+        return with(c -> c.title = line);
     }
 
     public Chart subtitle(String line) {
-        return new Chart(name, category, pattern, title, line, orientation, look, slice);
+        return with(c -> c.subtitle = line);
     }
 
     public Chart orientation(Orientation way) {
-        return new Chart(name, category, pattern, title, subtitle, Optional.of(way), look, slice);
+        return with(c -> c.orientation = Optional.of(way));
     }
 
-    public Chart labels(Labels labels) {
-        return looking(new Look(labels, look.names(), look.colors()));
+    public Chart labels(Labels shown) {
+        return with(c -> c.labels = shown);
     }
 
     /** What readers call a series; {@code series} is one of {@link #seriesNames()}. */
     public Chart name(String series, String readersName) {
-        return looking(new Look(look.labels(), and(look.names(), series, readersName), look.colors()));
+        return with(c -> c.names = and(names, series, readersName));
     }
 
     /** The fill of a series; {@code series} is one of {@link #seriesNames()}. */
     public Chart color(String series, Color fill) {
-        return looking(new Look(look.labels(), look.names(), and(look.colors(), series, fill)));
+        return with(c -> c.colors = and(colors, series, fill));
     }
 
     /** Keeps the rows whose cell in {@code column} is {@code value}, before anything is computed. */
     public Chart slice(String column, String value) {
-        return new Chart(name, category, pattern, title, subtitle, orientation, look, and(slice, column, value));
+        return with(c -> c.slice = and(slice, column, value));
     }
 
-    private Chart looking(Look newLook) {
-        return new Chart(name, category, pattern, title, subtitle, orientation, newLook, slice);
+    /** Puts the rows in order, and keeps the first ones; after the slice, before anything is computed. */
+    public Chart rank(Ranking order) {
+        return with(c -> c.ranking = Optional.of(order));
     }
 
     private static <V> Map<String, V> and(Map<String, V> some, String key, V value) {
@@ -118,7 +176,8 @@ public final class Chart {
      * Computes the helper columns over a table of any number of rows and arranges them as a plain chart.
      *
      * @throws BadInput with every mistake in one go: an unknown column, setting or series; a category that is
-     *                  missing or stands on several rows; a figure that is text or infinite
+     *                  missing or stands on several rows; a figure that is text or infinite; a figure that the pattern
+     *                  or its rule can't show
      */
     public PlainChart over(Table table, Settings settings) {
         Table sliced = table;
@@ -126,22 +185,78 @@ public final class Chart {
             sliced = sliced.slice(cut.getKey(), cut.getValue());
         }
         Problems problems = new Problems();
-        checkSeries(look.names(), problems);
-        checkSeries(look.colors(), problems);
-        new InputCheck(sliced, settings, problems).check(category, pattern.figures());
+        checkSeries(problems);
+        InputCheck check = new InputCheck(sliced, settings, problems);
+        check.figures(figures());
+        check.figuresOrDates(pattern.figuresOrDates());
+        check.category(category);
         problems.throwIfAny();
 
-        HelperTable helpers = pattern.addTo(HelperTable.over(sliced, settings, category));
-        List<Panel> panels = pattern.arrange(helpers, look);
-        return new PlainChart(name, title, subtitle, orientation.orElse(pattern.orientation()), helpers, panels, Optional.empty());
+        List<Note> notes = new ArrayList<>();
+        Table ranked = sliced;
+        if (ranking.isPresent()) {
+            Ranking.Ranked result = ranking.get().apply(sliced, settings, category);
+            ranked = result.table();
+            notes.addAll(result.notes());
+        }
+        Table shaped = pattern.shape(ranked, category);
+        InputCheck shapedCheck = new InputCheck(shaped, settings, problems);
+        shapedCheck.category(category);
+        shapedCheck.names(category, pattern.categories());
+        shapedCheck.oneRow(pattern.type());
+        problems.throwIfAny();
+        HelperTable bare = HelperTable.over(shaped, settings, category).noting(notes);
+        InputCheck.refuse(bare, pattern.classifier().map(Classifier::refusals).orElse(List.of()));
+        InputCheck.refuse(bare, pattern.refusals());
+
+        HelperTable helpers = pattern.addTo(bare);
+        List<LabelSpot> spots = labels.show() == Labels.Show.NONE ? List.of() : pattern.labelled(helpers);
+        HelperTable labelled = withLabels(helpers, spots);
+        Look look = new Look(names, colors, labels(labelled, spots));
+        return new PlainChart(name, title, subtitle, orientation.orElse(pattern.orientation()), labelled, pattern.printed(labelled),
+                pattern.arrange(labelled, look), Optional.empty());
     }
 
-    private void checkSeries(Map<String, ?> named, Problems problems) {
-        for (String series : named.keySet()) {
-            if (!seriesNames().contains(series)) {
-                problems.add(Place.of("chart '" + name + "'"),
-                        "there is no series '" + series + "'. " + Nearest.hint(series, seriesNames()));
-            }
+    private Map<String, Formula> figures() {
+        Map<String, Formula> figures = new LinkedHashMap<>(pattern.figures());
+        pattern.classifier().ifPresent(rule -> figures.putAll(rule.figures()));
+        ranking.ifPresent(order -> figures.put("rank", order.by()));
+        return figures;
+    }
+
+    private HelperTable withLabels(HelperTable helpers, List<LabelSpot> spots) {
+        HelperTable more = helpers;
+        for (LabelSpot spot : spots) {
+            more = more.working(LABEL + spot.series(), Formulas.only(spot.when(), spot.main() ? shown(helpers, spot.figure()) : spot.figure()));
         }
+        return more;
+    }
+
+    private Formula shown(HelperTable helpers, Formula figure) {
+        return switch (labels.show()) {
+            case VALUE, NONE -> figure;
+            case SHARE -> figure.over(Formulas.sum(figure));
+            case CHANGE -> pattern.change().orElseThrow(() -> new BadInput(Place.of("chart '" + name + "'"),
+                    "the pattern '" + pattern.type().name() + "' has no change for its labels to show"));
+            case CATEGORY -> helpers.categoryText();
+            case EXPRESSION -> labels.expression().orElseThrow();
+        };
+    }
+
+    private Map<String, Label> labels(HelperTable helpers, List<LabelSpot> spots) {
+        Map<String, Label> made = new LinkedHashMap<>();
+        Supplier<Format> fitting = () -> labels.format().orElseGet(() -> labels.show() == Labels.Show.SHARE ? new Format("0.#%") : Format.fitting(spots.stream()
+                .filter(LabelSpot::main).map(spot -> helpers.column(LABEL + spot.series()).cells()).filter(c -> c.kind() != Kind.TEXT).toList()));
+        for (LabelSpot spot : spots) {
+            made.put(spot.series(), new Label(LABEL + spot.series(), spot.format().orElseGet(fitting), labels.at()));
+        }
+        return made;
+    }
+
+    private void checkSeries(Problems problems) {
+        List<String> known = seriesNames();
+        Stream.concat(names.keySet().stream(), colors.keySet().stream()).filter(series -> !known.contains(series))
+                .forEach(series -> problems.add(Place.of("chart '" + name + "'"),
+                        "there is no series '" + series + "'. " + Nearest.hint(series, known)));
     }
 }

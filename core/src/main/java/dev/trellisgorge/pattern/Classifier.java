@@ -6,34 +6,66 @@ import static dev.trellisgorge.formula.Formulas.present;
 import dev.trellisgorge.chart.ReferenceLine;
 import dev.trellisgorge.chart.Role;
 import dev.trellisgorge.formula.Formula;
+import dev.trellisgorge.formula.Refusal;
 import dev.trellisgorge.formula.Settings;
 import dev.trellisgorge.formula.Watch;
 import java.util.List;
 import java.util.Map;
 
 /** A rule that puts each present value in exactly one class. It builds conditions; it never sees a row. */
-public sealed interface Classifier permits Split {
+public sealed interface Classifier permits Split, Bands, Highlight, Sign {
 
     /** The name of the class of values whose rule can't be computed. */
     String UNJUDGED = "unjudged";
 
-    /** The classes in drawing order, without {@link #unjudged}: exclusive, and exhaustive where {@link #judged}. */
-    List<RowClass> classes(Formula value);
+    /**
+     * The classes in drawing order, without {@link #unjudged}: exclusive, and exhaustive where {@link #judged}. A row
+     * without a value is in none.
+     *
+     * @param value    the figure that is judged
+     * @param category the row's name
+     */
+    List<RowClass> classes(Formula value, Formula category);
 
     /** True on the rows where all that the rule needs is there, the value itself aside. */
-    Formula judged();
+    Formula judged(Formula value, Formula category);
 
     /** The formulas that the rule reads beside the value, by their key in a brief; each must be a number. */
     Map<String, Formula> figures();
 
-    /** What a reader should be told about the rows. */
-    List<Watch> watches(Formula value);
+    /** What a reader should be told about the rows, ties and the unjudged. */
+    List<Watch> watches(Formula value, Formula category);
+
+    /** What the rule can't work with. */
+    default List<Refusal> refusals() {
+        return List.of();
+    }
+
+    /** The category names that the rule reads; each must be one. */
+    default List<String> categories() {
+        return List.of();
+    }
 
     /** The limits that are the same on every row, as lines. */
-    List<ReferenceLine> lines(Settings settings);
+    default List<ReferenceLine> lines(Settings settings) {
+        return List.of();
+    }
 
     /** The class of the values that are there but can't be judged. */
-    default RowClass unjudged(Formula value) {
-        return new RowClass(UNJUDGED, present(value).and(not(judged())), Role.MUTED, false);
+    default RowClass unjudged(Formula value, Formula category) {
+        return new RowClass(UNJUDGED, present(value).and(not(judged(value, category))), Role.MUTED, false);
+    }
+
+    /** The note on the unjudged values. */
+    default Watch unjudgedWatch(Formula value, Formula category, String why) {
+        return new Watch(why + ", so unjudged", unjudged(value, category).when(), value);
+    }
+
+    /** A limit that is a number or a setting, as a line; none where it differs from row to row. */
+    static List<ReferenceLine> line(Formula limit, String name, Settings settings) {
+        if (limit instanceof Formula.Setting s && settings.find(s.name()).isPresent()) {
+            return List.of(new ReferenceLine(s.name(), limit, settings.value(s.name())));
+        }
+        return limit instanceof Formula.Constant c ? List.of(new ReferenceLine(name, limit, c.value())) : List.of();
     }
 }

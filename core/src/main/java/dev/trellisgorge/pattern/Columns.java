@@ -1,35 +1,62 @@
 package dev.trellisgorge.pattern;
 
+import static dev.trellisgorge.formula.Formulas.always;
+import static dev.trellisgorge.formula.Formulas.choose;
 import static dev.trellisgorge.formula.Formulas.column;
+import static dev.trellisgorge.formula.Formulas.least;
+import static dev.trellisgorge.formula.Formulas.missing;
+import static dev.trellisgorge.formula.Formulas.number;
+import static dev.trellisgorge.formula.Formulas.only;
+import static dev.trellisgorge.formula.Formulas.orZero;
+import static dev.trellisgorge.formula.Formulas.present;
+import static dev.trellisgorge.formula.Formulas.smallest;
 
-import dev.trellisgorge.chart.BarGroup;
 import dev.trellisgorge.chart.BarGroup.Placing;
-import dev.trellisgorge.chart.Format;
 import dev.trellisgorge.chart.Orientation;
 import dev.trellisgorge.chart.Panel;
-import dev.trellisgorge.chart.ReferenceLine;
-import dev.trellisgorge.chart.Series;
 import dev.trellisgorge.formula.Formula;
 import dev.trellisgorge.formula.HelperTable;
+import dev.trellisgorge.formula.Identity;
+import dev.trellisgorge.formula.Refusal;
+import dev.trellisgorge.pattern.Key.Takes;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.function.Supplier;
 
 /**
  * One bar a category, from zero to its value; with a classifier, one series a class, in the same place. One
- * part, {@code value}. A missing value is absent in every series; a zero is a zero.
+ * part, {@code value}; with a cap two, {@code body} and {@code cap}: every bar that is above zero ends in a piece of one
+ * same height. A missing value is absent in every series; a zero is a zero.
  *
  * @param value      the figure, one number a row
  * @param classifier the rule that colours the bars, or none
+ * @param cap        the height of the piece at the end, as a figure, or none; a bar that is lower is all cap
  */
-public record Columns(Formula value, Optional<Classifier> classifier) implements Pattern {
+public record Columns(Formula value, Optional<Classifier> classifier, Optional<Formula> cap) implements Pattern {
     private static final double GAP = 0.6;
+
+    public static final PatternType TYPE = new PatternType("columns", "One bar a category, coloured by a rule",
+            List.of(Key.required("value", Takes.FIGURE, "the figure"),
+                    Key.optional("cap", Takes.MAPPING, "", "{share: 0.5} of the smallest bar, or {height: EXPRESSION}: every bar ends in "
+                            + "a piece of one same height")),
+            true, true, "value, or body and cap; with a rule one column (or pair) a class", """
+                     520
+                     ███ 400
+                     ███ ▒▒▒
+                     ███ ▒▒▒ 150
+                     ███ ▒▒▒ ░░░
+                    """, """
+                    pattern: columns
+                    category: station
+                    value: generated_mwh
+                    classify:
+                      split: {at: 400}
+                    """, Columns::of);
 
     /** Columns of any formula of one number a row. */
     public static Columns of(Formula value) {
-        return new Columns(value, Optional.empty());
+        return new Columns(value, Optional.empty(), Optional.empty());
     }
 
     /** Columns of a table's column. */
@@ -37,13 +64,43 @@ public record Columns(Formula value, Optional<Classifier> classifier) implements
         return of(column(value));
     }
 
+    private static Pattern of(Given given) {
+        Columns columns = new Columns(given.figure("value"), Classifiers.given(given), Optional.empty());
+        Optional<Given> cap = given.mapping("cap", List.of(), List.of("share", "height"));
+        if (cap.isPresent() && cap.get().has("share") && cap.get().has("height")) {
+            given.refuse("cap", "takes 'share' or 'height', not both");
+        } else if (cap.isPresent() && cap.get().has("height")) {
+            return columns.cap(cap.get().figure("height"));
+        } else if (cap.isPresent()) {
+            double share = cap.get().number("share").orElse(0.5);
+            if (share > 0 && share <= 1) {
+                return columns.cap(share);
+            }
+            cap.get().refuse("share", "must be above 0 and at most 1");
+        }
+        return columns;
+    }
+
     public Columns classify(Classifier rule) {
-        return new Columns(value, Optional.of(rule));
+        return new Columns(value, Optional.of(rule), cap);
+    }
+
+    /** A cap as high as a share (above 0, at most 1) of the smallest value above zero. */
+    public Columns cap(double share) {
+        if (!(share > 0 && share <= 1)) {
+            throw new IllegalArgumentException("a cap's share is above 0 and at most 1, not " + share);
+        }
+        return cap(number(share).times(smallest(only(value.above(number(0)), value))));
+    }
+
+    /** A cap of this height; where it is missing a bar has none. */
+    public Columns cap(Formula height) {
+        return new Columns(value, classifier, Optional.of(height));
     }
 
     @Override
-    public String name() {
-        return "columns";
+    public PatternType type() {
+        return TYPE;
     }
 
     @Override
@@ -55,7 +112,7 @@ public record Columns(Formula value, Optional<Classifier> classifier) implements
     public Map<String, Formula> figures() {
         Map<String, Formula> figures = new LinkedHashMap<>();
         figures.put("value", value);
-        classifier.ifPresent(rule -> figures.putAll(rule.figures()));
+        cap.ifPresent(height -> figures.put("cap", height));
         return figures;
     }
 
@@ -65,23 +122,43 @@ public record Columns(Formula value, Optional<Classifier> classifier) implements
     }
 
     @Override
+    public List<Refusal> refusals() {
+        return cap.map(height -> List.of(new Refusal(height.atMost(number(0)), Map.of("the cap's height", height), "it must be above zero")))
+                .orElse(List.of());
+    }
+
+    @Override
     public HelperTable addTo(HelperTable table) {
-        return combination().addTo(table);
+        HelperTable made = combination().addTo(table);
+        Formula sum = parts().stream().map(part -> combination().whole(made, part.name())).reduce(Formula::plus).orElseThrow();
+        String pieces = String.join(" + ", parts().stream().map(part -> combination().named(made, part.name())).toList());
+        return made.proving(List.of(Identity.everywhere(pieces + " = " + value, sum, orZero(value))));
+    }
+
+    private List<Part> parts() {
+        if (cap.isEmpty()) {
+            return List.of(new Part("value", value));
+        }
+        return List.of(new Part("body", choose(present(capLength()), value.minus(capLength()), value)), new Part("cap", capLength()));
+    }
+
+    private Formula capLength() {
+        return only(value.above(number(0)), least(cap.orElseThrow(), value));
+    }
+
+    private Combination combination() {
+        return new Combination(value.toString(), value, parts(), classifier);
+    }
+
+    @Override
+    public List<LabelSpot> labelled(HelperTable table) {
+        return combination().madeIn(table).stream().map(made -> LabelSpot.of(made.column(),
+                made.part().name().equals("body") ? missing(capLength()) : always(), value)).toList();
     }
 
     @Override
     public List<Panel> arrange(HelperTable table, Look look) {
-        Supplier<Format> fitting = () -> Format.fitting(table.columns().stream().map(c -> c.cells()).toList());
-        List<Series> series = combination().madeIn(table).stream()
-                .map(made -> new Series(made.column(), look.name(made.column()), look.color(made.column(), made.role()),
-                        look.label(made.column(), fitting), classifier.isPresent()))
-                .toList();
-        List<ReferenceLine> lines = classifier.map(rule -> rule.lines(table.settings())).orElse(List.of());
-        BarGroup bars = new BarGroup(Placing.OVERLAPPING, GAP, series);
-        return List.of(new Panel(List.of(bars), lines, look.labels().show() == Labels.Show.NONE));
-    }
-
-    private Combination combination() {
-        return new Combination(value, List.of(new Part("value", value)), classifier);
+        Placing placing = cap.isPresent() ? Placing.STACKED : Placing.OVERLAPPING;
+        return List.of(look.panel(placing, GAP, look.series(combination(), table), classifier, table.settings()));
     }
 }

@@ -1,17 +1,17 @@
 package dev.trellisgorge.pattern;
 
-import static dev.trellisgorge.formula.Formulas.choose;
+import static dev.trellisgorge.formula.Formulas.absent;
+import static dev.trellisgorge.formula.Formulas.greatest;
 import static dev.trellisgorge.formula.Formulas.helper;
 import static dev.trellisgorge.formula.Formulas.number;
+import static dev.trellisgorge.formula.Formulas.oneIfPresent;
 import static dev.trellisgorge.formula.Formulas.only;
 import static dev.trellisgorge.formula.Formulas.orZero;
-import static dev.trellisgorge.formula.Formulas.present;
 
 import dev.trellisgorge.chart.Role;
 import dev.trellisgorge.formula.Formula;
 import dev.trellisgorge.formula.HelperTable;
 import dev.trellisgorge.formula.Identity;
-import dev.trellisgorge.table.Column;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
@@ -21,82 +21,75 @@ import java.util.Optional;
  * order, then part order. A column is named after its class and its part; after its class alone where there is
  * one part, and after its part alone where there is no rule.
  *
- * @param value      the figure that is divided and judged
+ * @param figure     what the judged figure is called in a statement
+ * @param value      the figure that is judged
  * @param parts      its pieces, first is the bottom of the stack; at least one
  * @param classifier the rule, or none
  */
-record Combination(Formula value, List<Part> parts, Optional<Classifier> classifier) {
+record Combination(String figure, Formula value, List<Part> parts, Optional<Classifier> classifier) {
 
-    /** A column that the combination makes. */
-    record Made(String column, Role role) {
-    }
+    /** A column that the combination makes: which part it is, of which class (none without a rule). */
+    record Made(String column, Part part, Optional<RowClass> of) {
 
-    private record Cell(String column, Formula formula, RowClass of) {
+        /** The class's colour; the part's own where there is no rule, or the part is not to be coloured by one. */
+        Role role() {
+            return part.role() == Role.BASE ? of.map(RowClass::role).orElse(Role.BASE) : part.role();
+        }
     }
 
     /** Every column that there could be, {@code unjudged} ones too. */
     List<String> possibleColumns() {
-        return cells().stream().map(Cell::column).toList();
+        return cells(absent()).stream().map(Made::column).toList();
     }
 
-    /** Adds the columns, proves that they hold the value, and watches what the rule watches. */
+    /** Adds the columns, proves that each value is in one class, and watches what the rule watches. */
     HelperTable addTo(HelperTable table) {
         HelperTable more = table;
-        for (Cell cell : cells()) {
-            if (cell.of() == null || cell.of().alwaysMade() || anyRow(table, cell.of().when())) {
-                more = more.with(cell.column(), cell.formula());
+        for (Made cell : cells(table.categoryText())) {
+            if (cell.of().isEmpty() || cell.of().get().alwaysMade() || table.anyRow(cell.of().get().when())) {
+                more = more.with(cell.column(), cell.of().map(c -> only(c.when(), cell.part().length())).orElse(cell.part().length()));
             }
         }
-        HelperTable proved = more.proving(identities(more));
-        return classifier.map(rule -> proved.watching(rule.watches(value))).orElse(proved);
+        if (classifier.isEmpty()) {
+            return more;
+        }
+        Formula held = oneClass(more);
+        return more.proving(List.of(Identity.everywhere("each " + figure + " is in exactly one class", held, oneIfPresent(value))))
+                .watching(classifier.get().watches(value, table.categoryText()));
+    }
+
+    /** How many classes hold a part of the row. */
+    private Formula oneClass(HelperTable table) {
+        List<Made> made = madeIn(table);
+        return made.stream().map(m -> m.of().orElseThrow().name()).distinct()
+                .map(name -> made.stream().filter(m -> m.of().orElseThrow().name().equals(name))
+                        .map(m -> oneIfPresent(helper(m.column()))).reduce((a, b) -> greatest(a, b)).orElseThrow())
+                .reduce(Formula::plus).orElseThrow();
     }
 
     /** The columns of {@code table} that this combination added, in drawing order. */
     List<Made> madeIn(HelperTable table) {
-        List<String> there = table.columnNames();
-        return cells().stream().filter(cell -> there.contains(cell.column()))
-                .map(cell -> new Made(cell.column(), cell.of() == null ? Role.BASE : cell.of().role())).toList();
+        return cells(table.categoryText()).stream().filter(cell -> table.find(cell.column()).isPresent()).toList();
     }
 
-    private List<Cell> cells() {
-        List<Cell> cells = new ArrayList<>();
+    /** A part whatever its class, zero where it is absent: what identities read. */
+    Formula whole(HelperTable table, String part) {
+        return madeIn(table).stream().filter(made -> made.part().name().equals(part)).map(made -> orZero(helper(made.column())))
+                .reduce(Formula::plus).orElse(number(0));
+    }
+
+    /** The names of a part's columns, joined as a sum: {@code below + above}. */
+    String named(HelperTable table, String part) {
+        return String.join(" + ", madeIn(table).stream().filter(made -> made.part().name().equals(part)).map(Made::column).toList());
+    }
+
+    private List<Made> cells(Formula category) {
         if (classifier.isEmpty()) {
-            parts.forEach(part -> cells.add(new Cell(part.name(), part.length(), null)));
-            return cells;
+            return parts.stream().map(part -> new Made(part.name(), part, Optional.empty())).toList();
         }
-        List<RowClass> classes = new ArrayList<>(classifier.get().classes(value));
-        classes.add(classifier.get().unjudged(value));
-        for (RowClass rowClass : classes) {
-            for (Part part : parts) {
-                String name = parts.size() == 1 ? rowClass.name() : rowClass.name() + " " + part.name();
-                cells.add(new Cell(name, only(rowClass.when(), part.length()), rowClass));
-            }
-        }
-        return cells;
-    }
-
-    private List<Identity> identities(HelperTable table) {
-        List<String> made = madeIn(table).stream().map(Made::column).toList();
-        Formula sum = made.stream().map(name -> orZero(helper(name))).reduce(Formula::plus).orElseThrow();
-        Identity addBack = new Identity(String.join(" + ", made) + " = " + value, sum, orZero(value));
-        if (classifier.isEmpty()) {
-            return List.of(addBack);
-        }
-        Formula held = made.stream().map(name -> oneIfPresent(helper(name))).reduce(Formula::plus).orElseThrow();
-        return List.of(new Identity("each " + value + " is in exactly one class", held, oneIfPresent(value)), addBack);
-    }
-
-    private static Formula oneIfPresent(Formula of) {
-        return choose(present(of), number(1), number(0));
-    }
-
-    private static boolean anyRow(HelperTable table, Formula condition) {
-        Column truths = table.evaluate("any", condition);
-        for (int row = 0; row < truths.size(); row++) {
-            if (truths.number(row) == 1) {
-                return true;
-            }
-        }
-        return false;
+        List<RowClass> classes = new ArrayList<>(classifier.get().classes(value, category));
+        classes.add(classifier.get().unjudged(value, category));
+        return classes.stream().flatMap(rowClass -> parts.stream().map(part -> new Made(
+                parts.size() == 1 ? rowClass.name() : rowClass.name() + " " + part.name(), part, Optional.of(rowClass)))).toList();
     }
 }

@@ -1,8 +1,11 @@
 package dev.trellisgorge.pattern;
 
 import dev.trellisgorge.formula.Formula;
+import dev.trellisgorge.formula.HelperTable;
 import dev.trellisgorge.formula.Inputs;
+import dev.trellisgorge.formula.Refusal;
 import dev.trellisgorge.formula.Settings;
+import dev.trellisgorge.problem.Nearest;
 import dev.trellisgorge.problem.Place;
 import dev.trellisgorge.problem.Problems;
 import dev.trellisgorge.table.Column;
@@ -13,6 +16,7 @@ import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 import java.util.function.IntFunction;
 import java.util.function.IntPredicate;
@@ -33,26 +37,77 @@ final class InputCheck {
         this.problems = problems;
     }
 
-    void check(String category, Map<String, Formula> figures) {
-        if (table.find(category).isEmpty()) {
-            problems.add(table.place(), table.unknownColumn(category));
-        } else {
-            checkCategories(table.column(category));
-        }
-        Set<String> columns = new LinkedHashSet<>();
+    /** Each must be a number on every row, or missing. */
+    void figures(Map<String, Formula> figures) {
+        columns(figures).forEach(this::checkFigures);
+    }
+
+    /** The same, or a date. */
+    void figuresOrDates(Map<String, Formula> figures) {
+        columns(figures).stream().filter(column -> column.kind() != Kind.DATE).forEach(this::checkFigures);
+    }
+
+    /** The columns that formulas read; what is unknown is reported. */
+    private List<Column> columns(Map<String, Formula> figures) {
+        Set<String> names = new LinkedHashSet<>();
         for (Formula figure : figures.values()) {
-            columns.addAll(Inputs.columnsOf(figure));
+            names.addAll(Inputs.columnsOf(figure));
             Inputs.settingsOf(figure).stream().filter(name -> settings.find(name).isEmpty())
                     .forEach(name -> problems.add(Place.of("settings"), settings.unknown(name)));
         }
-        for (String column : columns) {
-            table.find(column).ifPresentOrElse(this::checkFigures,
-                    () -> problems.add(table.place(), table.unknownColumn(column)));
+        names.stream().filter(name -> table.find(name).isEmpty())
+                .forEach(name -> problems.add(table.place(), table.unknownColumn(name)));
+        return names.stream().flatMap(name -> table.find(name).stream()).toList();
+    }
+
+    void category(Optional<String> category) {
+        category.filter(name -> table.find(name).isEmpty()).ifPresent(name -> problems.add(table.place(), table.unknownColumn(name)));
+        category.flatMap(table::find).ifPresent(this::checkCategories);
+    }
+
+    /** Each of the names must be a category's. */
+    void names(Optional<String> category, List<String> names) {
+        category.flatMap(table::find).ifPresent(column -> {
+            List<String> known = IntStream.range(0, column.size()).mapToObj(column::written).toList();
+            names.stream().filter(name -> !known.contains(name)).forEach(name -> problems.add(
+                    table.place().within("column '" + column.name() + "'"), "there is no '" + name + "'. " + Nearest.hint(name, known)));
+        });
+    }
+
+    /** A pattern of one figure takes one row. */
+    void oneRow(PatternType type) {
+        if (!type.categories() && table.rowCount() != 1) {
+            problems.add(table.place(), "the pattern '" + type.name() + "' shows one figure and there are " + table.rowCount()
+                    + " rows; keep one with 'slice', or total them first");
         }
     }
 
+    /**
+     * Looks for the rows that can't be shown.
+     *
+     * @throws BadInput with the first few of them, where there are any
+     */
+    static void refuse(HelperTable table, List<Refusal> refusals) {
+        Problems problems = new Problems();
+        InputCheck check = new InputCheck(table.inputs(), table.settings(), problems);
+        for (Refusal refusal : refusals) {
+            Column when = table.evaluate("refused", refusal.when());
+            Map<String, Column> figures = new LinkedHashMap<>();
+            refusal.figures().forEach((name, figure) -> figures.put(name, table.evaluate(name, figure)));
+            Column category = table.category();
+            check.report(row -> when.number(row) == 1, Optional.empty(), row -> "'" + category.written(row) + "': " + figures.entrySet().stream()
+                    .map(figure -> figure.getKey() + " is " + quoted(figure.getValue(), row)).collect(Collectors.joining(", "))
+                    + "; " + refusal.expected());
+        }
+        problems.throwIfAny();
+    }
+
+    private static String quoted(Column figures, int row) {
+        return figures.kind() == Kind.TEXT ? "'" + figures.written(row) + "'" : figures.written(row);
+    }
+
     private void checkCategories(Column category) {
-        report(row -> !category.isPresent(row), category.name(), row -> "the category is missing; every row needs one");
+        report(row -> !category.isPresent(row), Optional.of(category.name()), row -> "the category is missing; every row needs one");
         Map<String, List<Integer>> rows = IntStream.range(0, category.size()).filter(category::isPresent).boxed()
                 .collect(Collectors.groupingBy(category::written, LinkedHashMap::new, Collectors.toList()));
         rows.forEach((name, found) -> {
@@ -69,25 +124,28 @@ final class InputCheck {
 
     private void checkFigures(Column column) {
         if (column.kind() == Kind.TEXT) {
-            report(row -> column.isPresent(row) && Numbers.parse(column.written(row)).isEmpty(), column.name(),
+            report(row -> column.isPresent(row) && Numbers.parse(column.written(row)).isEmpty(), Optional.of(column.name()),
                     row -> "'" + column.written(row) + "' is text, and a figure must be a number");
         } else if (column.kind() != Kind.NUMBER) {
             problems.add(table.place().within("column '" + column.name() + "'"),
                     "holds " + column.kind().phrase() + " a row, and a figure must be a number");
         } else {
-            report(row -> Double.isInfinite(column.number(row)), column.name(),
+            report(row -> Double.isInfinite(column.number(row)), Optional.of(column.name()),
                     row -> "the figure is too large to be a number (infinite)");
         }
     }
 
-    private void report(IntPredicate wrong, String column, IntFunction<String> message) {
+    private void report(IntPredicate wrong, Optional<String> column, IntFunction<String> message) {
         int[] rows = IntStream.range(0, table.rowCount()).filter(wrong).toArray();
         for (int i = 0; i < Math.min(rows.length, LISTED); i++) {
-            problems.add(table.rowPlace(rows[i]).within("column '" + column + "'"), message.apply(rows[i]));
+            problems.add(within(table.rowPlace(rows[i]), column), message.apply(rows[i]));
         }
         if (rows.length > LISTED) {
-            problems.add(table.place().within("column '" + column + "'"),
-                    "the same on " + (rows.length - LISTED) + " more rows");
+            problems.add(within(table.place(), column), "the same on " + (rows.length - LISTED) + " more rows");
         }
+    }
+
+    private static Place within(Place place, Optional<String> column) {
+        return column.map(name -> place.within("column '" + name + "'")).orElse(place);
     }
 }

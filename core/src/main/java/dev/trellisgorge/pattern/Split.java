@@ -21,17 +21,6 @@ import java.util.Map;
  */
 public record Split(Formula at, Ties ties) implements Classifier {
 
-    /** The side that takes a value equal to the limit. */
-    public enum Ties {
-        ABOVE, BELOW;
-
-        /** The word in a brief. */
-        @Override
-        public String toString() {
-            return name().toLowerCase(java.util.Locale.ROOT);
-        }
-    }
-
     /** Splits at a formula; a value equal to it counts as above. */
     public static Split at(Formula limit) {
         return new Split(limit, Ties.ABOVE);
@@ -51,7 +40,7 @@ public record Split(Formula at, Ties ties) implements Classifier {
     }
 
     @Override
-    public List<RowClass> classes(Formula value) {
+    public List<RowClass> classes(Formula value, Formula category) {
         boolean up = ties == Ties.ABOVE;
         return List.of(
                 new RowClass("below", up ? value.below(at) : value.atMost(at), Role.ACCENT, true),
@@ -59,7 +48,7 @@ public record Split(Formula at, Ties ties) implements Classifier {
     }
 
     @Override
-    public Formula judged() {
+    public Formula judged(Formula value, Formula category) {
         return present(at);
     }
 
@@ -69,16 +58,13 @@ public record Split(Formula at, Ties ties) implements Classifier {
     }
 
     @Override
-    public List<Watch> watches(Formula value) {
+    public List<Watch> watches(Formula value, Formula category) {
         return List.of(new Watch("equal to the limit, counted as " + ties, value.equalTo(at), value),
-                new Watch("no limit to compare with, so unjudged", unjudged(value).when(), value));
+                unjudgedWatch(value, category, "no limit to compare with"));
     }
 
     @Override
     public List<ReferenceLine> lines(Settings settings) {
-        if (at instanceof Formula.Setting s && settings.find(s.name()).isPresent()) {
-            return List.of(new ReferenceLine(s.name(), at, settings.value(s.name())));
-        }
-        return at instanceof Formula.Constant c ? List.of(new ReferenceLine("limit", at, c.value())) : List.of();
+        return Classifier.line(at, "limit", settings);
     }
 }

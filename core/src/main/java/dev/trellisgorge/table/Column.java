@@ -124,6 +124,28 @@ public final class Column {
         return new Column(name, kind, Arrays.stream(rows).mapToDouble(r -> figures[r]).toArray(), null);
     }
 
+    /** One cell more at {@code at}, holding a text; a column of another kind becomes one of texts. */
+    Column withText(int at, String text) {
+        String[] longer = new String[size() + 1];
+        for (int row = 0; row < longer.length; row++) {
+            int before = row < at ? row : row - 1;
+            longer[row] = row == at ? text : isPresent(before) ? written(before) : null;
+        }
+        return new Column(name, Kind.TEXT, null, longer);
+    }
+
+    /** One cell more at {@code at}, holding a figure, or missing (NaN); missing whatever it is where the column holds texts. */
+    Column withFigure(int at, double figure) {
+        if (texts != null) {
+            return withText(at, null);
+        }
+        double[] longer = new double[figures.length + 1];
+        System.arraycopy(figures, 0, longer, 0, at);
+        longer[at] = figure;
+        System.arraycopy(figures, at, longer, at + 1, figures.length - at);
+        return new Column(name, kind, longer, null);
+    }
+
     private double[] figures() {
         if (figures == null) {
             throw new IllegalStateException("column '" + name + "' holds text");

@@ -4,6 +4,7 @@ import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Nearest;
 import dev.trellisgorge.problem.Place;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -19,6 +20,8 @@ import java.util.stream.IntStream;
  * rows stands there, so that a workbook can point back at the raw rows and a message at the file's line.
  */
 public final class Table {
+    private static final int MADE = -1;
+
     private final String name;
     private final Map<String, Column> columns;
     private final int rowCount;
@@ -89,7 +92,7 @@ public final class Table {
     /** Where a row was read from; the table's name where it was made in memory. */
     public Place rowPlace(int row) {
         if (whole != this) {
-            return whole.rowPlace(wholeRows[row]);
+            return wholeRows[row] == MADE ? place().within("the row that was added") : whole.rowPlace(wholeRows[row]);
         }
         return source.file().isEmpty() ? place().within("row " + (row + 1)) : source.row(row);
     }
@@ -103,7 +106,7 @@ public final class Table {
         return whole;
     }
 
-    /** The row of {@link #whole()} that {@code row} of this table is. */
+    /** The row of {@link #whole()} that {@code row} of this table is; negative for a row that was added since. */
     public int wholeRow(int row) {
         return wholeRows == null ? row : wholeRows[row];
     }
@@ -126,9 +129,43 @@ public final class Table {
             throw new BadInput(place().within("column '" + column + "'"),
                     "no row holds '" + value + "'. " + Nearest.hint(value, known));
         }
+        return rows(rows);
+    }
+
+    /** The rows at these places, in this order: 0-based, each once at most. */
+    public Table rows(int[] rows) {
         int[] inWhole = IntStream.of(rows).map(this::wholeRow).toArray();
-        List<Column> cut = columns.values().stream().map(c -> c.at(rows)).toList();
-        return new Table(name, cut, source, whole, inWhole);
+        return new Table(name, columns.values().stream().map(c -> c.at(rows)).toList(), source, whole, inWhole);
+    }
+
+    /** This table and one row more, before the others: {@code column} holds {@code text}, all else is missing. */
+    public Table withRowFirst(String column, String text) {
+        return withRow(column, text, 0, Map.of());
+    }
+
+    /** The same, after the others. */
+    public Table withRowLast(String column, String text) {
+        return withRow(column, text, rowCount, Map.of());
+    }
+
+    /**
+     * The rows at {@code kept}, in this order, and after them one in which {@code column} holds {@code text} and each
+     * column of numbers the sum of its cells on the rows at {@code summed}; missing where none of them is there.
+     */
+    public Table withTotalLast(int[] kept, int[] summed, String column, String text) {
+        Map<String, Double> sums = new HashMap<>();
+        columns.values().stream().filter(c -> c.kind() == Kind.NUMBER && !c.name().equals(column)).forEach(c -> IntStream.of(summed)
+                .filter(c::isPresent).mapToDouble(c::number).reduce(Double::sum).ifPresent(sum -> sums.put(c.name(), sum)));
+        return rows(kept).withRow(column, text, kept.length, sums);
+    }
+
+    private Table withRow(String column, String text, int at, Map<String, Double> figures) {
+        column(column);
+        List<Column> longer = columns.values().stream().map(c -> c.name().equals(column) ? c.withText(at, text)
+                : c.withFigure(at, figures.getOrDefault(c.name(), Double.NaN))).toList();
+        int[] inWhole = IntStream.rangeClosed(0, rowCount)
+                .map(row -> row == at ? MADE : wholeRow(row < at ? row : row - 1)).toArray();
+        return new Table(name, longer, source, whole, inWhole);
     }
 
     @Override

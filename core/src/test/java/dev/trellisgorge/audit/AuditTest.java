@@ -29,7 +29,7 @@ public class AuditTest {
     private static PlainChart broken(String column, double... cells) {
         PlainChart right = chart();
         HelperTable data = right.data().withCells(column, number(0), Column.numbers(column, cells));
-        return new PlainChart(right.name(), right.title(), right.subtitle(), right.orientation(), data, right.panels(), right.stamp());
+        return new PlainChart(right.name(), right.title(), right.subtitle(), right.orientation(), data, right.printed(), right.panels(), right.stamp());
     }
 
     @Test
@@ -66,7 +66,7 @@ public class AuditTest {
 
     @Test
     public void valueOnTheLimitAndNamesAlikeAreNoted() {
-        assertThat(Audit.of(chart()).findings()).extracting(Object::toString).containsExactly(
+        assertThat(Audit.of(chart()).notes()).extracting(Object::toString).containsExactly(
                 "equal to the limit, counted as above: Heron Weir (400)",
                 "categories that differ only in case or blanks: 'Heron Weir', 'heron  weir'");
     }
@@ -74,7 +74,7 @@ public class AuditTest {
     @Test
     public void paleFillIsNoted() {
         PlainChart pale = Chart.of("station", Columns.of(column("mwh"))).color("value", Color.parse("#eee")).over(TABLE, Settings.NONE);
-        assertThat(Audit.of(pale).findings()).extracting(Object::toString)
+        assertThat(Audit.of(pale).notes()).extracting(Object::toString)
                 .contains("a fill too pale to be seen well on paper (contrast below 3 to 1): value");
     }
 }

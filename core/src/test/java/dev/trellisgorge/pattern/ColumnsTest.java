@@ -9,7 +9,6 @@ import dev.trellisgorge.chart.Color;
 import dev.trellisgorge.chart.PlainChart;
 import dev.trellisgorge.chart.Series;
 import dev.trellisgorge.formula.Settings;
-import dev.trellisgorge.pattern.Split.Ties;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Numbers;
@@ -64,7 +63,7 @@ public class ColumnsTest {
         PlainChart chart = Chart.of("station", Columns.of("mwh").classify(Split.at(column("own_goal")))).over(MARCH, GOAL);
         assertThat(chart.data().columnNames()).containsExactly("below", "above", "unjudged");
         assertThat(cells(chart.data().printed(), "unjudged")).isEqualTo(". . 150 . . . .");
-        assertThat(Audit.of(chart).findings()).extracting(Object::toString)
+        assertThat(Audit.of(chart).notes()).extracting(Object::toString)
                 .contains("no limit to compare with, so unjudged: Mill Race (150)");
     }
 
@@ -95,7 +94,7 @@ public class ColumnsTest {
         PlainChart chart = Chart.of("station", Columns.of("mwh").classify(Split.at(400))).name("below", "Missed")
                 .color("below", Color.parse("#123456")).over(MARCH, GOAL);
         assertThat(chart.series().get(0).name()).isEqualTo("Missed");
-        assertThat(chart.series().get(0).fill()).hasToString("#123456");
+        assertThat(chart.series().get(0).fill().orElseThrow()).hasToString("#123456");
         assertThat(chart.data().columnNames()).startsWith("below");
     }
 

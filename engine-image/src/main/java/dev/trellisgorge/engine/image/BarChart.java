@@ -15,7 +15,7 @@ import dev.trellisgorge.chart.Series;
 import dev.trellisgorge.chart.Size;
 import dev.trellisgorge.table.Column;
 import java.awt.BasicStroke;
-import java.awt.Color;
+import dev.trellisgorge.chart.Color;
 import java.awt.Font;
 import java.awt.font.FontRenderContext;
 import java.util.ArrayList;
@@ -51,6 +51,7 @@ import org.jfree.data.category.DefaultCategoryDataset;
 final class BarChart {
     private static final FontRenderContext METRICS = new FontRenderContext(null, true, true);
     private static final double SMALLEST_TEXT = 9;
+    private static final java.awt.Color UNSEEN = new java.awt.Color(0, true);
     private static final double WIDEST_BAR = 0.13;
 
     static {
@@ -148,7 +149,7 @@ final class BarChart {
         for (Series series : plain.series()) {
             if (series.inLegend()) {
                 items.add(new LegendItem(series.name(), null, null, null,
-                        new java.awt.geom.Rectangle2D.Double(-side / 2, -side / 2, side, side), awt(series.fill())));
+                        new java.awt.geom.Rectangle2D.Double(-side / 2, -side / 2, side, side), awt(series.fill().orElseThrow())));
             }
         }
         return items;
@@ -258,7 +259,7 @@ final class BarChart {
                 dataset.addValue(cells.isPresent(row) ? cells.number(row) : null, all.get(i).column(),
                         new Row(row, plain.data().category().written(row)));
             }
-            renderer.setSeriesPaint(i, awt(all.get(i).fill()));
+            renderer.setSeriesPaint(i, all.get(i).fill().map(Picture::awt).orElse(UNSEEN));
         }
         renderer.setBarPainter(new StandardBarPainter());
         renderer.setShadowVisible(false);
@@ -295,8 +296,9 @@ final class BarChart {
         return figures;
     }
 
-    private static Color onFill(Series series) {
-        boolean dark = series.fill().contrast(Role.PAPER.color()) >= series.fill().contrast(Role.INK.color());
+    private static java.awt.Color onFill(Series series) {
+        Color fill = series.fill().orElse(Role.PAPER.color());
+        boolean dark = fill.contrast(Role.PAPER.color()) >= fill.contrast(Role.INK.color());
         return awt(dark ? Role.PAPER : Role.INK);
     }
 
@@ -306,7 +308,7 @@ final class BarChart {
         marker.setLabel(words(line, panel));
         marker.setLabelFont(Fonts.strong(text * 0.9));
         marker.setLabelPaint(awt(Role.INK));
-        marker.setLabelBackgroundColor(new Color(0, true));
+        marker.setLabelBackgroundColor(UNSEEN);
         marker.setLabelAnchor(RectangleAnchor.TOP_RIGHT);
         marker.setLabelTextAnchor(upright ? TextAnchor.BOTTOM_RIGHT : TextAnchor.TOP_LEFT);
         return marker;

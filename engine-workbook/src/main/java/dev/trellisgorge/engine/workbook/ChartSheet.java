@@ -52,7 +52,7 @@ final class ChartSheet {
     }
 
     private boolean holds(dev.trellisgorge.formula.Identity identity) {
-        var truths = chart.data().evaluate("holds", identity.holds());
+        var truths = chart.data().evaluate("holds", identity.holdsOrNeedNot());
         return java.util.stream.IntStream.range(0, truths.size()).allMatch(row -> truths.number(row) == 1);
     }
 

@@ -50,7 +50,7 @@ final class HelperSheet {
 
     void fill() {
         header();
-        List<Column> proofs = data.identities().stream().map(i -> data.evaluate("holds", i.holds())).toList();
+        List<Column> proofs = data.identities().stream().map(i -> data.evaluate("holds", i.holdsOrNeedNot())).toList();
         for (int row = 0; row < data.rowCount(); row++) {
             Row line = sheet.createRow(row + 1);
             SheetFormula writer = new SheetFormula(cells(row));
@@ -65,7 +65,7 @@ final class HelperSheet {
             }
             for (int i = 0; i < proofs.size(); i++) {
                 Identity identity = data.identities().get(i);
-                formula(line.createCell(at++), writer.writeCondition(identity.holds()), proofs.get(i), row, Optional.empty());
+                formula(line.createCell(at++), writer.writeCondition(identity.holdsOrNeedNot()), proofs.get(i), row, Optional.empty());
             }
         }
     }

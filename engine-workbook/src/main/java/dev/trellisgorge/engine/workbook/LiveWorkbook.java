@@ -2,6 +2,10 @@ package dev.trellisgorge.engine.workbook;
 
 import dev.trellisgorge.chart.PlainChart;
 import dev.trellisgorge.chart.Size;
+import dev.trellisgorge.formula.HelperColumn;
+import dev.trellisgorge.formula.SheetFormula;
+import dev.trellisgorge.problem.Place;
+import dev.trellisgorge.problem.Problems;
 import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Kind;
 import dev.trellisgorge.table.Table;
@@ -10,6 +14,7 @@ import java.io.OutputStream;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.stream.IntStream;
 import org.apache.poi.ss.usermodel.Cell;
 import org.apache.poi.ss.usermodel.Name;
 import org.apache.poi.ss.usermodel.PrintOrientation;
@@ -37,6 +42,7 @@ final class LiveWorkbook {
     }
 
     void writeTo(OutputStream out) throws IOException {
+        charts.forEach(LiveWorkbook::refuseUnwritable);
         try (XSSFWorkbook book = new XSSFWorkbook()) {
             Styles styles = new Styles(book);
             Map<PlainChart, XSSFSheet> chartSheets = new LinkedHashMap<>();
@@ -53,6 +59,20 @@ final class LiveWorkbook {
             book.setActiveSheet(0);
             book.write(out);
         }
+    }
+
+    private static void refuseUnwritable(PlainChart chart) {
+        Problems problems = new Problems();
+        Place place = Place.of("chart '" + chart.name() + "'");
+        for (HelperColumn column : chart.data().columns()) {
+            SheetFormula.unwritable(column.formula()).ifPresent(part -> problems.add(place, "a workbook can't hold the series '"
+                    + column.name() + "' as a live formula yet: " + part));
+        }
+        boolean made = IntStream.range(0, chart.data().rowCount()).anyMatch(row -> chart.data().inputs().wholeRow(row) < 0);
+        if (problems.isEmpty() && made) {
+            problems.add(place, "a workbook can't hold a row that was added to the table yet");
+        }
+        problems.throwIfAny();
     }
 
     /** One line a setting: its name, and the cell that carries the name. */

@@ -11,12 +11,14 @@ import dev.trellisgorge.chart.ReferenceLine;
 import dev.trellisgorge.chart.Role;
 import dev.trellisgorge.chart.Series;
 import dev.trellisgorge.table.Column;
+import dev.trellisgorge.table.Kind;
 import java.util.Arrays;
 import java.util.LinkedHashMap;
 import java.util.Map;
 import java.util.stream.IntStream;
 import org.apache.poi.xddf.usermodel.PresetLineDash;
 import org.apache.poi.xddf.usermodel.XDDFColor;
+import org.apache.poi.xddf.usermodel.XDDFFillProperties;
 import org.apache.poi.xddf.usermodel.XDDFLineProperties;
 import org.apache.poi.xddf.usermodel.XDDFNoFillProperties;
 import org.apache.poi.xddf.usermodel.XDDFPresetLineDash;
@@ -140,12 +142,21 @@ final class NativeChart {
                     .mapToObj(row -> cells.isPresent(row) ? cells.number(row) : null).toArray(Double[]::new);
             XDDFChartData.Series drawn = bars.addSeries(names, figures(lengths, helpers.valuesOf(series)));
             drawn.setTitle(series.name(), helpers.titleOf(series));
-            drawn.setFillProperties(new XDDFSolidFillProperties(color(series.fill())));
+            drawn.setFillProperties(series.fill().<XDDFFillProperties>map(fill -> new XDDFSolidFillProperties(color(fill)))
+                    .orElseGet(XDDFNoFillProperties::new));
             XDDFBarChartData.Series bar = (XDDFBarChartData.Series) drawn;
             bar.setInvertIfNegative(false);
-            series.label().ifPresent(label -> labels(bar.getCTBarSer(), series, label));
+            series.label().filter(label -> isLength(series, label)).ifPresent(label -> labels(bar.getCTBarSer(), series, label));
         }
         chart.plot(bars);
+    }
+
+    /** Labels of this kind show a bar's own length, so there are none where the true figure is another. */
+    private boolean isLength(Series series, Label label) {
+        Column lengths = plain.data().column(series.column()).cells();
+        Column figures = plain.data().column(label.column()).cells();
+        return IntStream.range(0, lengths.size()).filter(lengths::isPresent)
+                .allMatch(row -> figures.kind() == Kind.NUMBER && lengths.number(row) == figures.number(row));
     }
 
     private static XDDFNumericalDataSource<Double> figures(Double[] values, String range) {
@@ -167,7 +178,7 @@ final class NativeChart {
         var text = properties.addNewP().addNewPPr().addNewDefRPr();
         text.setSz(TEXT_SIZE);
         boolean onFill = label.at() != Label.At.END
-                && series.fill().contrast(Role.PAPER.color()) >= series.fill().contrast(Role.INK.color());
+                && series.fill().filter(f -> f.contrast(Role.PAPER.color()) >= f.contrast(Role.INK.color())).isPresent();
         text.addNewSolidFill().addNewSrgbClr().setVal(bytes((onFill ? Role.PAPER : Role.INK).color()));
         labels.addNewDLblPos().setVal(switch (label.at()) {
             case END -> STDLblPos.OUT_END;

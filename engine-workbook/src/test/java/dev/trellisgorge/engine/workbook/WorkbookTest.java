@@ -255,7 +255,7 @@ public class WorkbookTest {
                     Column.numbers("v", random.ints(rows, -3, 5).mapToDouble(v -> v == 4 ? MISSING : v * 0.25).toArray()),
                     Column.numbers("limit", random.ints(rows, -3, 5).mapToDouble(v -> v == 4 ? MISSING : v * 0.25).toArray()));
             Split rule = i % 3 == 0 ? Split.at(column("limit")) : i % 3 == 1 ? Split.at(setting("goal")) : Split.at(0.25);
-            charts.add(Chart.of("c", Columns.of("v").classify(i % 2 == 0 ? rule : rule.ties(Split.Ties.BELOW))).named("chart " + i)
+            charts.add(Chart.of("c", Columns.of("v").classify(i % 2 == 0 ? rule : rule.ties(dev.trellisgorge.pattern.Ties.BELOW))).named("chart " + i)
                     .over(table, Settings.of("goal", 0.5)));
         }
         Engines.draw(charts, file, Size.STANDARD);

@@ -1,0 +1,173 @@
+package dev.trellisgorge.pattern;
+
+import static dev.trellisgorge.formula.Formulas.column;
+import static dev.trellisgorge.formula.Formulas.greatest;
+import static dev.trellisgorge.formula.Formulas.helper;
+import static dev.trellisgorge.formula.Formulas.least;
+import static dev.trellisgorge.formula.Formulas.number;
+import static dev.trellisgorge.formula.Formulas.present;
+
+import dev.trellisgorge.chart.Orientation;
+import dev.trellisgorge.chart.Panel;
+import dev.trellisgorge.formula.Formula;
+import dev.trellisgorge.formula.HelperTable;
+import dev.trellisgorge.formula.Identity;
+import dev.trellisgorge.formula.Watch;
+import dev.trellisgorge.pattern.Key.Takes;
+import dev.trellisgorge.pattern.Slices.Role;
+import dev.trellisgorge.pattern.Slices.Slice;
+import dev.trellisgorge.table.Numbers;
+import dev.trellisgorge.table.Table;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+
+/**
+ * A half ring read like a gauge. Rows are its slices, clockwise from the left end, and last the hidden half. Where the
+ * scale has zero inside, the fill goes from zero to the value; else from the low end. With bands there is a slice a band
+ * and a pointer at the value. The value is held within the scale; the centre says the true figure. A missing value leaves
+ * the slices that show it absent.
+ *
+ * @param value one row
+ * @param low   the left end of the scale
+ * @param high  the right end, above {@code low}
+ * @param bands from the low end up to {@code high}, or none
+ */
+public record Dial(Formula value, double low, double high, List<Band> bands) implements Pattern {
+
+    public static final PatternType TYPE = new PatternType("dial", "A half ring read like a gauge",
+            List.of(Key.required("value", Takes.FIGURE, "the figure; one row"),
+                    Key.required("scale", Takes.LIST, "[low, high]: the two ends"),
+                    Key.optional("bands", Takes.LIST, "", "[{name: low, to: 20}, …] up to the high end: coloured bands and a pointer")),
+            false, false, "rows: the slices clockwise from the left end, then the hidden half; columns: slice, size, role", """
+                        ▒▒▒▒▒███
+                      ▒▒▒     ░░░
+                     ▒▒▒  15   ░░░
+                    """, """
+                    pattern: dial
+                    value: generated_mwh
+                    scale: [0, 600]
+                    slice: {station: Otter Bend}
+                    """, Dial::of);
+
+    /** A band: its name, and the end of the scale's stretch that it takes up. */
+    public record Band(String name, double to) {
+    }
+
+    /** @throws IllegalArgumentException where the ends do not rise, or the bands do not rise from low up to high */
+    public Dial {
+        bands = List.copyOf(bands);
+        if (!(low < high)) {
+            throw new IllegalArgumentException("the scale must rise, and goes from " + Numbers.shortest(low) + " to " + Numbers.shortest(high));
+        }
+        double from = low;
+        for (Band band : bands) {
+            if (!(band.to() > from)) {
+                throw new IllegalArgumentException("band '" + band.name() + "' ends at " + Numbers.shortest(band.to())
+                        + ", which is not above " + Numbers.shortest(from));
+            }
+            from = band.to();
+        }
+        if (!bands.isEmpty() && from != high) {
+            throw new IllegalArgumentException("the bands end at " + Numbers.shortest(from) + " and the scale at " + Numbers.shortest(high));
+        }
+    }
+
+    /** A column of a table with one row. */
+    public static Dial of(String value, double low, double high) {
+        return new Dial(column(value), low, high, List.of());
+    }
+
+    private static Pattern of(Given given) {
+        Formula value = given.figure("value");
+        List<Band> bands = given.mappings("bands", List.of("name", "to"), List.of()).stream()
+                .map(band -> new Band(band.text("name").orElse(""), band.number("to").orElse(0))).toList();
+        List<Double> scale = given.numbers("scale");
+        if (given.has("scale") && scale.size() != 2) {
+            given.refuse("scale", "takes two numbers, the low end and the high one");
+        } else if (given.has("scale")) {
+            try {
+                return new Dial(value, scale.get(0), scale.get(1), bands);
+            } catch (IllegalArgumentException e) {
+                given.refuse(bands.isEmpty() || !(scale.get(0) < scale.get(1)) ? "scale" : "bands", e.getMessage());
+            }
+        }
+        return new Dial(value, 0, 1, List.of());
+    }
+
+    public Dial bands(Band... some) {
+        return new Dial(value, low, high, List.of(some));
+    }
+
+    @Override
+    public PatternType type() {
+        return TYPE;
+    }
+
+    @Override
+    public Orientation orientation() {
+        return Orientation.VERTICAL;
+    }
+
+    @Override
+    public Map<String, Formula> figures() {
+        return Map.of("value", value);
+    }
+
+    @Override
+    public List<String> seriesNames() {
+        return slices().names();
+    }
+
+    private Slices slices() {
+        Formula held = least(number(high), greatest(number(low), value));
+        Slice hidden = new Slice("hidden", number(high).minus(number(low)), Role.HIDDEN);
+        if (!bands.isEmpty()) {
+            List<Slice> slices = new ArrayList<>();
+            double from = low;
+            for (Band band : bands) {
+                slices.add(new Slice(band.name(), number(band.to()).minus(number(from)), Role.REST));
+                from = band.to();
+            }
+            slices.add(hidden);
+            slices.add(new Slice("pointer", held, Role.POINTER));
+            return new Slices(slices);
+        }
+        if (low < 0 && high > 0) {
+            return new Slices(List.of(
+                    new Slice("below rest", least(held, number(0)).minus(number(low)), Role.REST),
+                    new Slice("below fill", number(0).minus(least(held, number(0))), Role.FILL),
+                    new Slice("above fill", greatest(held, number(0)), Role.FILL),
+                    new Slice("above rest", number(high).minus(greatest(held, number(0))), Role.REST), hidden));
+        }
+        return new Slices(List.of(new Slice("fill", held.minus(number(low)), Role.FILL),
+                new Slice("rest", number(high).minus(held), Role.REST), hidden));
+    }
+
+    @Override
+    public HelperTable addTo(HelperTable table) {
+        Formula shown = slices().all().stream().filter(slice -> slice.role() == Role.FILL || slice.role() == Role.REST)
+                .map(slice -> helper(slice.name())).reduce(Formula::plus).orElseThrow();
+        Formula scale = number(high).minus(number(low));
+        return slices().addTo(table)
+                .proving(List.of(new Identity("the slices that are shown fill the scale", present(value), shown, scale),
+                        Identity.everywhere("the hidden half is as large as the scale", helper("hidden"), scale)))
+                .watching(List.of(new Watch("past its scale: drawn at the end, labelled with the true figure",
+                        value.below(number(low)).or(value.above(number(high))), value)));
+    }
+
+    @Override
+    public Table printed(HelperTable table) {
+        return slices().printed(table);
+    }
+
+    @Override
+    public List<LabelSpot> labelled(HelperTable table) {
+        return List.of(LabelSpot.of("hidden", present(value), value));
+    }
+
+    @Override
+    public List<Panel> arrange(HelperTable table, Look look) {
+        return List.of();
+    }
+}

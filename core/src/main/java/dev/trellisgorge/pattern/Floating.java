@@ -1,0 +1,41 @@
+package dev.trellisgorge.pattern;
+
+import static dev.trellisgorge.formula.Formulas.choose;
+import static dev.trellisgorge.formula.Formulas.number;
+import static dev.trellisgorge.formula.Formulas.only;
+
+import dev.trellisgorge.formula.Formula;
+
+/**
+ * A bar from one level to another, as pieces that a stack can show: a spacer from zero to the end that is nearer to it,
+ * and a piece on from there. A bar that crosses zero has no spacer, a piece above zero and one under it.
+ *
+ * @param low  the lower level
+ * @param high the higher level
+ */
+record Floating(Formula low, Formula high) {
+    private static final Formula ZERO = number(0);
+
+    Formula spacer() {
+        return choose(low.atLeast(ZERO), low, choose(high.atMost(ZERO), high, only(low.below(ZERO), ZERO)));
+    }
+
+    /** Below zero where the whole bar is, so that it hangs from its spacer. */
+    Formula piece() {
+        return choose(low.atLeast(ZERO), high.minus(low), choose(high.atMost(ZERO), low.minus(high), only(low.below(ZERO), high)));
+    }
+
+    /** The piece under zero of a bar that crosses it; absent of any other. */
+    Formula under() {
+        return only(crosses(), low);
+    }
+
+    Formula crosses() {
+        return low.below(ZERO).and(high.above(ZERO));
+    }
+
+    /** The end of the bar that is farther from zero; of a bar that crosses it, the upper one. */
+    Formula farEnd() {
+        return choose(low.atLeast(ZERO), high, choose(high.atMost(ZERO), low, high));
+    }
+}

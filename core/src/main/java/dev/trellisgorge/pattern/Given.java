@@ -1,0 +1,55 @@
+package dev.trellisgorge.pattern;
+
+import dev.trellisgorge.formula.Formula;
+import java.util.List;
+import java.util.Optional;
+import java.util.OptionalDouble;
+
+/**
+ * The keys that a user gave a pattern, however they are written. What is wrong with one is reported where it stands, and
+ * the reading goes on: the method then gives what it gives for a key that is not there.
+ */
+public interface Given {
+
+    boolean has(String key);
+
+    /** Whether the key's value is a mapping. */
+    boolean isMapping(String key);
+
+    /** An expression; {@code absent} where it is not there or wrong, so that the reading can go on. */
+    Formula figure(String key);
+
+    Optional<Formula> expression(String key);
+
+    OptionalDouble number(String key);
+
+    Optional<String> text(String key);
+
+    Optional<String> column(String key);
+
+    /** One of an enum's constants, in lower case. */
+    <E extends Enum<E>> Optional<E> choice(String key, Class<E> choices);
+
+    boolean truth(String key);
+
+    /** A list of texts; empty where it is not there. */
+    List<String> names(String key);
+
+    /** A list of numbers; empty where it is not there or wrong. */
+    List<Double> numbers(String key);
+
+    /** A list of expressions; empty where it is not there. */
+    List<Formula> figures(String key);
+
+    /** A mapping that has these keys and no others, {@code required} ones first. */
+    Optional<Given> mapping(String key, List<String> required, List<String> optional);
+
+    /** A list of such mappings; empty where it is not there. */
+    List<Given> mappings(String key, List<String> required, List<String> optional);
+
+    /** The keys that were given, as they stand. */
+    List<String> keys();
+
+    /** Says what is wrong with the value of a key. */
+    void refuse(String key, String message);
+}

@@ -1,0 +1,26 @@
+package dev.trellisgorge.pattern;
+
+import dev.trellisgorge.chart.Format;
+import dev.trellisgorge.formula.Formula;
+import java.util.Optional;
+
+/**
+ * A series that carries labels: on which rows, and the true figure that they show.
+ *
+ * @param series the series; on a row where it is absent, nothing is written
+ * @param when   true on the rows that are labelled
+ * @param figure what is written: the figure that a reader asks about, never the length of a piece
+ * @param main   whether it is the chart's own figure, which {@code labels} may change; not a second one, such as a change
+ * @param format how it is written where the user's format is not for it; empty for the plainest
+ */
+record LabelSpot(String series, Formula when, Formula figure, boolean main, Optional<Format> format) {
+
+    static LabelSpot of(String series, Formula when, Formula figure) {
+        return new LabelSpot(series, when, figure, true, Optional.empty());
+    }
+
+    /** A second figure, with a format of its own. */
+    static LabelSpot second(String series, Formula when, Formula figure, String pattern) {
+        return new LabelSpot(series, when, figure, false, Optional.of(new Format(pattern)));
+    }
+}

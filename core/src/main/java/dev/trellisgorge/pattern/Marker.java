@@ -1,0 +1,107 @@
+package dev.trellisgorge.pattern;
+
+import static dev.trellisgorge.formula.Formulas.always;
+import static dev.trellisgorge.formula.Formulas.helper;
+import static dev.trellisgorge.formula.Formulas.orZero;
+
+import dev.trellisgorge.chart.Orientation;
+import dev.trellisgorge.chart.Panel;
+import dev.trellisgorge.formula.Formula;
+import dev.trellisgorge.formula.Formulas;
+import dev.trellisgorge.formula.HelperTable;
+import dev.trellisgorge.formula.Identity;
+import dev.trellisgorge.pattern.Key.Takes;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+
+/**
+ * One figure as columns, another as points on them. The parts are named after their columns. A missing figure has no bar,
+ * or no point.
+ *
+ * @param columns    the figure with bars
+ * @param points     the figure with points
+ * @param classifier the rule that colours the points, or none; it judges the points
+ */
+public record Marker(Formula columns, Formula points, Optional<Classifier> classifier) implements Pattern {
+
+    public static final PatternType TYPE = new PatternType("marker", "One figure as columns, another as points on them",
+            List.of(Key.required("columns", Takes.FIGURE, "the figure with bars"),
+                    Key.required("points", Takes.FIGURE, "the figure with points; a rule judges these")),
+            true, true, "one column named after each figure; with a rule, a column of points a class", """
+                      ●
+                     ███  ●
+                     ███ ███ ███
+                     ███ ███ ███ ●
+                    """, """
+                    pattern: marker
+                    category: station
+                    columns: generated_mwh
+                    points: licensed_mwh
+                    """, given -> new Marker(given.figure("columns"), given.figure("points"), Classifiers.given(given)));
+
+    public static Marker of(Formula columns, Formula points) {
+        return new Marker(columns, points, Optional.empty());
+    }
+
+    /** Two columns of a table. */
+    public static Marker of(String columns, String points) {
+        return of(Formulas.column(columns), Formulas.column(points));
+    }
+
+    public Marker classify(Classifier rule) {
+        return new Marker(columns, points, Optional.of(rule));
+    }
+
+    @Override
+    public PatternType type() {
+        return TYPE;
+    }
+
+    @Override
+    public Orientation orientation() {
+        return Orientation.VERTICAL;
+    }
+
+    @Override
+    public Map<String, Formula> figures() {
+        Map<String, Formula> figures = new LinkedHashMap<>();
+        figures.put("columns", columns);
+        figures.put("points", points);
+        return figures;
+    }
+
+    @Override
+    public List<String> seriesNames() {
+        List<String> names = new ArrayList<>(List.of(columns.toString()));
+        names.addAll(combination().possibleColumns());
+        return names;
+    }
+
+    private Combination combination() {
+        return new Combination(points.toString(), points, List.of(new Part(points.toString(), points)), classifier);
+    }
+
+    @Override
+    public HelperTable addTo(HelperTable table) {
+        HelperTable made = combination().addTo(table.with(columns.toString(), columns));
+        String part = points.toString();
+        return made.proving(List.of(
+                Identity.everywhere("the bars are " + columns, orZero(helper(columns.toString())), orZero(columns)),
+                Identity.everywhere(combination().named(made, part) + " = " + points, combination().whole(made, part), orZero(points))));
+    }
+
+    @Override
+    public List<LabelSpot> labelled(HelperTable table) {
+        List<LabelSpot> spots = new ArrayList<>(List.of(LabelSpot.of(columns.toString(), always(), columns)));
+        combination().madeIn(table).forEach(made -> spots.add(LabelSpot.of(made.column(), always(), points)));
+        return spots;
+    }
+
+    @Override
+    public List<Panel> arrange(HelperTable table, Look look) {
+        return List.of();
+    }
+}

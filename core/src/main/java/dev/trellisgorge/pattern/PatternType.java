@@ -1,0 +1,22 @@
+package dev.trellisgorge.pattern;
+
+import java.util.List;
+import java.util.function.Function;
+
+/**
+ * What there is to know of a pattern without using it: the one place that briefs are read by, and that its help and its
+ * reference are written from.
+ *
+ * @param name       its name in a brief
+ * @param purpose    what it is for, one line
+ * @param keys       its own keys, beside the ones that every chart has
+ * @param classified whether it takes {@code classify}
+ * @param categories whether it has a row for each category; else it shows one figure
+ * @param series     the helper columns or rows, in words
+ * @param picture    a small picture in characters
+ * @param brief      the chart of a brief to copy, for the demo's data
+ * @param maker      makes the pattern of what was given
+ */
+public record PatternType(String name, String purpose, List<Key> keys, boolean classified, boolean categories, String series,
+        String picture, String brief, Function<Given, Pattern> maker) {
+}

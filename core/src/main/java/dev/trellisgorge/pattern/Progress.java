@@ -1,0 +1,138 @@
+package dev.trellisgorge.pattern;
+
+import static dev.trellisgorge.formula.Formulas.always;
+import static dev.trellisgorge.formula.Formulas.column;
+import static dev.trellisgorge.formula.Formulas.greatest;
+import static dev.trellisgorge.formula.Formulas.helper;
+import static dev.trellisgorge.formula.Formulas.least;
+import static dev.trellisgorge.formula.Formulas.not;
+import static dev.trellisgorge.formula.Formulas.number;
+import static dev.trellisgorge.formula.Formulas.only;
+import static dev.trellisgorge.formula.Formulas.present;
+
+import dev.trellisgorge.chart.Orientation;
+import dev.trellisgorge.chart.Panel;
+import dev.trellisgorge.formula.Formula;
+import dev.trellisgorge.formula.HelperTable;
+import dev.trellisgorge.formula.Identity;
+import dev.trellisgorge.formula.Watch;
+import dev.trellisgorge.pattern.Key.Takes;
+import dev.trellisgorge.table.Numbers;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+
+/**
+ * Where a figure stands on a row of bands. Each band's column holds its width on every row; {@code position} is the
+ * value as a share of its target, held within 0 and 1, absent where either is missing or the target is not above zero.
+ *
+ * @param value  the figure
+ * @param target what makes up the whole row
+ * @param bands  from the left; their widths add up to 1
+ */
+public record Progress(Formula value, Formula target, List<Band> bands) implements Pattern {
+    private static final String POSITION = "position";
+    private static final double TOLERANCE = 1e-9;
+
+    public static final PatternType TYPE = new PatternType("progress", "Where a figure stands on a row of bands",
+            List.of(Key.required("value", Takes.FIGURE, "the figure"),
+                    Key.required("target", Takes.FIGURE, "what makes up the whole row"),
+                    Key.required("bands", Takes.LIST, "[{name: low, width: 0.5}, …]: from the left; the widths add up to 1")),
+            false, true, "one column a band, then position", """
+                    Mill Race  ░░░░░░░▒▒▒▒▓▓▓┃▓
+                    Fern Pool  ┃░░░░░░▒▒▒▒▓▓▓▓▓
+                    """, """
+                    pattern: progress
+                    category: station
+                    value: generated_mwh
+                    target: licensed_mwh
+                    bands: [{name: low, width: 0.5}, {name: fair, width: 0.3}, {name: good, width: 0.2}]
+                    """, Progress::of);
+
+    /** A band, and the share of the row that it takes up: above 0, 1 at most. */
+    public record Band(String name, double width) {
+    }
+
+    /** @throws IllegalArgumentException where there is no band, a width is not above 0, or they do not add up to 1 */
+    public Progress {
+        bands = List.copyOf(bands);
+        double sum = bands.stream().mapToDouble(Band::width).sum();
+        if (!bands.stream().allMatch(band -> band.width() > 0)) {
+            throw new IllegalArgumentException("every band's width must be above 0");
+        }
+        if (!(Math.abs(sum - 1) <= TOLERANCE)) {
+            throw new IllegalArgumentException("the bands' widths must add up to 1, not " + Numbers.shortest(sum));
+        }
+    }
+
+    /** Two columns of a table. */
+    public static Progress of(String value, String target, Band... bands) {
+        return new Progress(column(value), column(target), List.of(bands));
+    }
+
+    private static Pattern of(Given given) {
+        List<Band> bands = given.mappings("bands", List.of("name", "width"), List.of()).stream()
+                .map(band -> new Band(band.text("name").orElse(""), band.number("width").orElse(1))).toList();
+        try {
+            return new Progress(given.figure("value"), given.figure("target"), bands);
+        } catch (IllegalArgumentException e) {
+            given.refuse("bands", e.getMessage());
+            return new Progress(given.figure("value"), given.figure("target"), List.of(new Band("band", 1)));
+        }
+    }
+
+    @Override
+    public PatternType type() {
+        return TYPE;
+    }
+
+    @Override
+    public Orientation orientation() {
+        return Orientation.HORIZONTAL;
+    }
+
+    @Override
+    public Map<String, Formula> figures() {
+        Map<String, Formula> figures = new LinkedHashMap<>();
+        figures.put("value", value);
+        figures.put("target", target);
+        return figures;
+    }
+
+    @Override
+    public List<String> seriesNames() {
+        List<String> names = new ArrayList<>(bands.stream().map(Band::name).toList());
+        names.add(POSITION);
+        return names;
+    }
+
+    @Override
+    public HelperTable addTo(HelperTable table) {
+        HelperTable more = table;
+        for (Band band : bands) {
+            more = more.with(band.name(), number(band.width()));
+        }
+        Formula share = only(target.above(number(0)), value.over(target));
+        Formula widths = bands.stream().map(band -> helper(band.name())).reduce(Formula::plus).orElseThrow();
+        return more.working("attainment", share)
+                .with(POSITION, least(number(1), greatest(number(0), helper("attainment"))))
+                .proving(List.of(Identity.everywhere("the bands add up to 1", widths, number(1)),
+                        new Identity("position × target = " + value + ", where it is on the scale",
+                                value.atLeast(number(0)).and(value.atMost(target)).and(target.above(number(0))),
+                                helper(POSITION).times(target), value)))
+                .watching(List.of(
+                        new Watch("past its scale: drawn at the end, labelled with the true share", share.above(number(1)).or(share.below(number(0))), share),
+                        new Watch("no target above zero, so no position", present(value).and(not(present(share))), value)));
+    }
+
+    @Override
+    public List<LabelSpot> labelled(HelperTable table) {
+        return List.of(LabelSpot.second(POSITION, always(), helper("attainment"), "0.#%"));
+    }
+
+    @Override
+    public List<Panel> arrange(HelperTable table, Look look) {
+        return List.of();
+    }
+}

@@ -1,0 +1,146 @@
+package dev.trellisgorge.pattern;
+
+import static dev.trellisgorge.formula.Formulas.absent;
+import static dev.trellisgorge.formula.Formulas.always;
+import static dev.trellisgorge.formula.Formulas.column;
+import static dev.trellisgorge.formula.Formulas.magnitude;
+import static dev.trellisgorge.formula.Formulas.missing;
+import static dev.trellisgorge.formula.Formulas.only;
+import static dev.trellisgorge.formula.Formulas.present;
+
+import dev.trellisgorge.chart.BarGroup.Placing;
+import dev.trellisgorge.chart.Orientation;
+import dev.trellisgorge.chart.Panel;
+import dev.trellisgorge.formula.Formula;
+import dev.trellisgorge.formula.HelperTable;
+import dev.trellisgorge.formula.Identity;
+import dev.trellisgorge.formula.Refusal;
+import dev.trellisgorge.formula.Watch;
+import dev.trellisgorge.pattern.Key.Takes;
+import dev.trellisgorge.table.CalendarUnit;
+import dev.trellisgorge.table.Kind;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+
+/**
+ * A bar from one figure to another. Parts {@code spacer}, {@code span}, {@code span under} (the piece below zero of a bar
+ * that crosses it). Where one end is missing all are absent. Two dates are days since 1970-01-01. A rule judges
+ * {@code to − from}.
+ *
+ * @param from       where the bar starts; not above {@code to}
+ * @param to         where it ends
+ * @param classifier the rule that colours the bars, or none
+ */
+public record Range(Formula from, Formula to, Optional<Classifier> classifier) implements Pattern {
+
+    public static final PatternType TYPE = new PatternType("range", "A bar from one figure to another",
+            List.of(Key.required("from", Takes.FIGURE, "where the bar starts, a number or a date; not above 'to'"),
+                    Key.required("to", Takes.FIGURE, "where it ends")),
+            true, true, "spacer, span, span under; with a rule three a class", """
+                     North Sluice      ██████
+                     Heron Weir   ████████
+                     Mill Race             ███
+                    """, """
+                    pattern: range
+                    category: station
+                    from: low_m
+                    to: high_m
+                    """, given -> new Range(given.figure("from"), given.figure("to"), Classifiers.given(given)));
+
+    public static Range of(Formula from, Formula to) {
+        return new Range(from, to, Optional.empty());
+    }
+
+    /** Two columns of a table, of numbers or of dates. */
+    public static Range of(String from, String to) {
+        return of(column(from), column(to));
+    }
+
+    public Range classify(Classifier rule) {
+        return new Range(from, to, Optional.of(rule));
+    }
+
+    @Override
+    public PatternType type() {
+        return TYPE;
+    }
+
+    @Override
+    public Orientation orientation() {
+        return Orientation.HORIZONTAL;
+    }
+
+    @Override
+    public Map<String, Formula> figures() {
+        return Map.of();
+    }
+
+    @Override
+    public Map<String, Formula> figuresOrDates() {
+        Map<String, Formula> ends = new LinkedHashMap<>();
+        ends.put("from", from);
+        ends.put("to", to);
+        return ends;
+    }
+
+    /** The same bar in numbers: dates become days. */
+    private Range inNumbers(HelperTable table) {
+        boolean dates = table.evaluate("from", from).kind() == Kind.DATE || table.evaluate("to", to).kind() == Kind.DATE;
+        return dates ? new Range(new Formula.Period(from, CalendarUnit.DAY), new Formula.Period(to, CalendarUnit.DAY), classifier) : this;
+    }
+
+    @Override
+    public List<String> seriesNames() {
+        return combination().possibleColumns();
+    }
+
+    @Override
+    public List<Refusal> refusals() {
+        Map<String, Formula> ends = new LinkedHashMap<>();
+        ends.put("from", from);
+        ends.put("to", to);
+        return List.of(new Refusal(from.above(to), ends, "a bar ends where it starts or after it"));
+    }
+
+    private Floating bar() {
+        Formula both = present(from).and(present(to));
+        return new Floating(only(both, from), only(both, to));
+    }
+
+    private Combination combination() {
+        return new Combination("bar", to.minus(from), List.of(new Part("spacer", bar().spacer()), new Part("span", bar().piece()),
+                new Part("span under", bar().under())), classifier);
+    }
+
+    @Override
+    public HelperTable addTo(HelperTable table) {
+        return inNumbers(table).addNumbersTo(table);
+    }
+
+    private HelperTable addNumbersTo(HelperTable table) {
+        HelperTable made = combination().addTo(table);
+        Formula both = present(from).and(present(to));
+        Formula spacer = combination().whole(made, "spacer");
+        Formula span = combination().whole(made, "span");
+        return made.proving(List.of(
+                        new Identity("spacer + span reaches the end of the bar that is farther from zero", both, spacer.plus(span), bar().farEnd()),
+                        new Identity("the pieces are as long as the bar", both,
+                                magnitude(span).plus(magnitude(combination().whole(made, "span under"))), to.minus(from))))
+                .watching(List.of(new Watch("one end is missing, so no bar", present(from).and(missing(to)).or(missing(from).and(present(to))), absent()),
+                        new Watch("a bar that crosses zero", bar().crosses(), to.minus(from))));
+    }
+
+    @Override
+    public List<LabelSpot> labelled(HelperTable table) {
+        Range numbers = inNumbers(table);
+        return combination().madeIn(table).stream().filter(made -> made.part().name().equals("span"))
+                .map(made -> LabelSpot.of(made.column(), always(), numbers.to.minus(numbers.from))).toList();
+    }
+
+    @Override
+    public List<Panel> arrange(HelperTable table, Look look) {
+        return List.of(look.panel(Placing.STACKED, 0.6, look.series(combination(), table), Optional.empty(), table.settings()));
+    }
+}

@@ -1,0 +1,108 @@
+package dev.trellisgorge.pattern;
+
+import static dev.trellisgorge.formula.Formulas.column;
+import static dev.trellisgorge.formula.Formulas.greatest;
+import static dev.trellisgorge.formula.Formulas.helper;
+import static dev.trellisgorge.formula.Formulas.least;
+import static dev.trellisgorge.formula.Formulas.number;
+import static dev.trellisgorge.formula.Formulas.present;
+
+import dev.trellisgorge.chart.Orientation;
+import dev.trellisgorge.chart.Panel;
+import dev.trellisgorge.formula.Formula;
+import dev.trellisgorge.formula.HelperTable;
+import dev.trellisgorge.formula.Identity;
+import dev.trellisgorge.formula.Refusal;
+import dev.trellisgorge.formula.Watch;
+import dev.trellisgorge.pattern.Key.Takes;
+import dev.trellisgorge.table.Table;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+
+/**
+ * A full ring of how much is done. Rows {@code met} and {@code remaining}. The centre says the true share, also above 1.
+ *
+ * @param value  not below zero; one row
+ * @param target above zero
+ */
+public record Ring(Formula value, Formula target) implements Pattern {
+
+    public static final PatternType TYPE = new PatternType("ring", "A full ring of how much is done",
+            List.of(Key.required("value", Takes.FIGURE, "the figure, not below zero; one row"),
+                    Key.required("target", Takes.FIGURE, "what makes up the whole ring, above zero")),
+            false, false, "rows: met, remaining; columns: slice, size, role", """
+                       ▒▒███
+                     ▒▒     ██
+                     ██ 72% ██
+                     ██     ██
+                       █████
+                    """, """
+                    pattern: ring
+                    value: generated_mwh
+                    target: licensed_mwh
+                    slice: {station: Otter Bend}
+                    """, given -> new Ring(given.figure("value"), given.figure("target")));
+
+    /** Two columns of a table with one row. */
+    public static Ring of(String value, String target) {
+        return new Ring(column(value), column(target));
+    }
+
+    @Override
+    public PatternType type() {
+        return TYPE;
+    }
+
+    @Override
+    public Orientation orientation() {
+        return Orientation.VERTICAL;
+    }
+
+    @Override
+    public Map<String, Formula> figures() {
+        Map<String, Formula> figures = new LinkedHashMap<>();
+        figures.put("value", value);
+        figures.put("target", target);
+        return figures;
+    }
+
+    @Override
+    public List<String> seriesNames() {
+        return slices().names();
+    }
+
+    @Override
+    public List<Refusal> refusals() {
+        return List.of(new Refusal(value.below(number(0)), Map.of("value", value), "a ring shows a share, which is not below zero"),
+                new Refusal(target.atMost(number(0)), Map.of("target", target), "a ring's target is above zero"));
+    }
+
+    private Slices slices() {
+        return new Slices(List.of(new Slices.Slice("met", least(value, target), Slices.Role.FILL),
+                new Slices.Slice("remaining", greatest(target.minus(value), number(0)), Slices.Role.REST)));
+    }
+
+    @Override
+    public HelperTable addTo(HelperTable table) {
+        return slices().addTo(table).working("attainment", value.over(target))
+                .proving(List.of(new Identity("met + remaining = " + target, present(value).and(present(target)),
+                        helper("met").plus(helper("remaining")), target)))
+                .watching(List.of(new Watch("past its target: drawn as a full ring, labelled with the true share", value.above(target), value.over(target))));
+    }
+
+    @Override
+    public Table printed(HelperTable table) {
+        return slices().printed(table);
+    }
+
+    @Override
+    public List<LabelSpot> labelled(HelperTable table) {
+        return List.of(LabelSpot.second("met", present(number(0)), helper("attainment"), "0.#%"));
+    }
+
+    @Override
+    public List<Panel> arrange(HelperTable table, Look look) {
+        return List.of();
+    }
+}

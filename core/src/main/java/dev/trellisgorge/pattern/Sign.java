@@ -1,0 +1,35 @@
+package dev.trellisgorge.pattern;
+
+import static dev.trellisgorge.formula.Formulas.always;
+import static dev.trellisgorge.formula.Formulas.number;
+
+import dev.trellisgorge.chart.Role;
+import dev.trellisgorge.formula.Formula;
+import dev.trellisgorge.formula.Watch;
+import java.util.List;
+import java.util.Map;
+
+/** Values below zero, and the others: classes {@code negative} and {@code positive}. Zero is positive. */
+public record Sign() implements Classifier {
+
+    @Override
+    public List<RowClass> classes(Formula value, Formula category) {
+        return List.of(new RowClass("negative", value.below(number(0)), Role.BAD, true),
+                new RowClass("positive", value.atLeast(number(0)), Role.BASE, true));
+    }
+
+    @Override
+    public Formula judged(Formula value, Formula category) {
+        return always();
+    }
+
+    @Override
+    public Map<String, Formula> figures() {
+        return Map.of();
+    }
+
+    @Override
+    public List<Watch> watches(Formula value, Formula category) {
+        return List.of();
+    }
+}

@@ -1,0 +1,268 @@
+package dev.trellisgorge.pattern;
+
+import static dev.trellisgorge.formula.Formulas.always;
+import static dev.trellisgorge.formula.Formulas.choose;
+import static dev.trellisgorge.formula.Formulas.column;
+import static dev.trellisgorge.formula.Formulas.floor;
+import static dev.trellisgorge.formula.Formulas.greatest;
+import static dev.trellisgorge.formula.Formulas.helper;
+import static dev.trellisgorge.formula.Formulas.largest;
+import static dev.trellisgorge.formula.Formulas.magnitude;
+import static dev.trellisgorge.formula.Formulas.number;
+import static dev.trellisgorge.formula.Formulas.oneIfPresent;
+import static dev.trellisgorge.formula.Formulas.only;
+import static dev.trellisgorge.formula.Formulas.repeat;
+import static dev.trellisgorge.formula.Formulas.round;
+import static dev.trellisgorge.formula.Formulas.words;
+
+import dev.trellisgorge.chart.Orientation;
+import dev.trellisgorge.chart.Panel;
+import dev.trellisgorge.formula.Formula;
+import dev.trellisgorge.formula.HelperTable;
+import dev.trellisgorge.formula.Identity;
+import dev.trellisgorge.formula.Refusal;
+import dev.trellisgorge.formula.Watch;
+import dev.trellisgorge.pattern.Key.Takes;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+
+/**
+ * A bar made of characters, for a cell, a terminal or an e-mail. Part {@code bar}; where some value is below zero also
+ * {@code bar left}, before it, for those values: padded with spaces on its left to the longest one. A zero has an empty
+ * text, a missing value none.
+ *
+ * @param value      the figure
+ * @param width      the glyphs in the longest bar, where {@code per} is not given; at least 1
+ * @param per        the units that a glyph stands for, or none for the greatest |value| ÷ width
+ * @param glyph      what the bar is made of
+ * @param rest       what fills it up to {@code of}, or none
+ * @param of         the figure that the rest goes up to, or none
+ * @param smooth     whether the end is drawn in eighths of a block; bars below zero end in whole ones
+ * @param classifier the rule that parts the bars, or none
+ */
+public record TextBar(Formula value, int width, Optional<Formula> per, Glyph glyph, Optional<Glyph> rest, Optional<Formula> of,
+        boolean smooth, Optional<Classifier> classifier) implements Pattern {
+    private static final Glyph BLOCK = new Glyph("█");
+    private static final String EIGHTHS = "▏▎▍▌▋▊▉";
+    private static final int STANDARD_WIDTH = 40;
+    private static final int LONGEST = 32_767;
+    private static final int EIGHT = 8;
+
+    public static final PatternType TYPE = new PatternType("text-bar", "A bar made of characters, for a cell, a terminal or an e-mail",
+            List.of(Key.required("value", Takes.FIGURE, "the figure"),
+                    Key.optional("width", Takes.NUMBER, "40", "the glyphs in the longest bar"),
+                    Key.optional("per", Takes.FIGURE, "the greatest size ÷ width", "the units that a glyph stands for, instead of 'width'"),
+                    Key.optional("glyph", Takes.TEXT, "█", "one sign; an emoji too"),
+                    Key.optional("rest", Takes.TEXT, "", "a sign for what is left to 'of'"),
+                    Key.optional("of", Takes.FIGURE, "", "the figure that the rest goes up to"),
+                    Key.optional("smooth", Takes.TRUTH, "false", "end in eighths of a block")),
+            true, true, "bar; where a value is below zero, bar left and bar", """
+                     Mon ████████████ 400
+                     Tue ██████▌ 215
+                     Wed ▏ 4
+                    """, """
+                    pattern: text-bar
+                    category: day
+                    value: fish
+                    width: 24
+                    smooth: true
+                    """, TextBar::of);
+
+    /** @throws IllegalArgumentException where the width is below 1, or eighths are asked of another glyph than the block */
+    public TextBar {
+        if (width < 1) {
+            throw new IllegalArgumentException("a bar is at least 1 glyph wide, not " + width);
+        }
+        if (smooth && !glyph.equals(BLOCK)) {
+            throw new IllegalArgumentException("'smooth' goes with the glyph █, which has eighths, not with " + glyph.text());
+        }
+    }
+
+    /** Bars of blocks of a table's column, 40 wide. */
+    public static TextBar of(String value) {
+        return of(column(value));
+    }
+
+    public static TextBar of(Formula value) {
+        return new TextBar(value, STANDARD_WIDTH, Optional.empty(), BLOCK, Optional.empty(), Optional.empty(), false, Optional.empty());
+    }
+
+    private static Pattern of(Given given) {
+        Formula value = given.figure("value");
+        if (given.has("width") && given.has("per")) {
+            given.refuse("width", "stands in for 'per'; give one of them");
+        }
+        if (given.has("rest") != given.has("of")) {
+            given.refuse(given.has("rest") ? "rest" : "of", "'rest' and 'of' go together");
+        }
+        double width = given.number("width").orElse(STANDARD_WIDTH);
+        Optional<Formula> per = given.has("per") ? Optional.of(given.figure("per")) : Optional.empty();
+        Optional<Formula> of = given.has("of") ? Optional.of(given.figure("of")) : Optional.empty();
+        Optional<Glyph> glyph = glyph(given, "glyph");
+        Optional<Glyph> rest = glyph(given, "rest");
+        if (!(width >= 1 && width <= LONGEST && width == Math.rint(width))) {
+            given.refuse("width", "must be a whole number from 1 to " + LONGEST);
+            return of(value);
+        }
+        try {
+            return new TextBar(value, (int) width, per, glyph.orElse(BLOCK), rest, of, given.truth("smooth"), Classifiers.given(given));
+        } catch (IllegalArgumentException e) {
+            given.refuse("smooth", e.getMessage());
+            return of(value);
+        }
+    }
+
+    private static Optional<Glyph> glyph(Given given, String key) {
+        return given.text(key).flatMap(text -> {
+            try {
+                return Optional.of(new Glyph(text));
+            } catch (IllegalArgumentException e) {
+                given.refuse(key, e.getMessage());
+                return Optional.empty();
+            }
+        });
+    }
+
+    public TextBar width(int glyphs) {
+        return new TextBar(value, glyphs, per, glyph, rest, of, smooth, classifier);
+    }
+
+    public TextBar per(Formula units) {
+        return new TextBar(value, width, Optional.of(units), glyph, rest, of, smooth, classifier);
+    }
+
+    public TextBar glyph(String sign) {
+        return new TextBar(value, width, per, new Glyph(sign), rest, of, smooth, classifier);
+    }
+
+    public TextBar rest(String sign, Formula upTo) {
+        return new TextBar(value, width, per, glyph, Optional.of(new Glyph(sign)), Optional.of(upTo), smooth, classifier);
+    }
+
+    public TextBar inEighths() {
+        return new TextBar(value, width, per, glyph, rest, of, true, classifier);
+    }
+
+    public TextBar classify(Classifier rule) {
+        return new TextBar(value, width, per, glyph, rest, of, smooth, Optional.of(rule));
+    }
+
+    @Override
+    public PatternType type() {
+        return TYPE;
+    }
+
+    @Override
+    public Orientation orientation() {
+        return Orientation.HORIZONTAL;
+    }
+
+    @Override
+    public Map<String, Formula> figures() {
+        Map<String, Formula> figures = new LinkedHashMap<>();
+        figures.put("value", value);
+        per.ifPresent(units -> figures.put("per", units));
+        of.ifPresent(upTo -> figures.put("of", upTo));
+        return figures;
+    }
+
+    @Override
+    public List<String> seriesNames() {
+        return combination(true).possibleColumns();
+    }
+
+    @Override
+    public List<Refusal> refusals() {
+        List<Refusal> refusals = new ArrayList<>();
+        per.ifPresent(units -> refusals.add(new Refusal(units.atMost(number(0)), Map.of("per", units), "a glyph stands for more than zero units")));
+        Formula characters = glyphs(value).times(number(glyph.text().length()));
+        refusals.add(new Refusal(characters.above(number(LONGEST)), Map.of("the number of characters", characters),
+                "a cell holds at most " + LONGEST + "; give a larger 'per'"));
+        of.ifPresent(upTo -> {
+            Formula filled = glyphs(upTo).times(number(rest.map(sign -> sign.text().length()).orElse(1)));
+            refusals.add(new Refusal(filled.above(number(LONGEST)), Map.of("the number of characters", filled),
+                    "a cell holds at most " + LONGEST + "; give a larger 'per'"));
+        });
+        return refusals;
+    }
+
+    private Formula unit() {
+        return per.orElse(largest(magnitude(value)).over(number(width)));
+    }
+
+    /** How many glyphs a figure takes: none for a zero, whatever the unit. */
+    private Formula glyphs(Formula figure) {
+        return choose(figure.equalTo(number(0)), number(0), round(magnitude(figure).over(unit())));
+    }
+
+    private Formula bar() {
+        Formula full = smooth ? floor(helper("eighths").over(number(EIGHT))) : helper("glyphs");
+        Formula bar = repeat(glyph.text(), full);
+        Formula taken = full;
+        if (smooth) {
+            Formula eighths = helper("eighths").minus(full.times(number(EIGHT)));
+            bar = new Formula.Joined(bar, eighthsSign(eighths));
+            taken = full.plus(choose(eighths.above(number(0)), number(1), number(0)));
+        }
+        if (rest.isPresent() && of.isPresent()) {
+            Formula left = choose(new Formula.Present(of.get()), greatest(number(0), glyphs(of.get()).minus(taken)), number(0));
+            bar = new Formula.Joined(bar, repeat(rest.get().text(), left));
+        }
+        return bar;
+    }
+
+    private static Formula eighthsSign(Formula eighths) {
+        Formula sign = words("");
+        for (int i = EIGHT - 1; i >= 1; i--) {
+            sign = choose(eighths.equalTo(number(i)), words(EIGHTHS.substring(i - 1, i)), sign);
+        }
+        return sign;
+    }
+
+    private Combination combination(boolean negatives) {
+        Formula bar = bar();
+        if (!negatives) {
+            return new Combination(value.toString(), value, List.of(new Part("bar", bar)), classifier);
+        }
+        Formula longest = largest(only(value.below(number(0)), helper("glyphs")));
+        Formula padding = longest.minus(helper("glyphs")).times(number(glyph.width()));
+        Formula left = new Formula.Joined(repeat(" ", padding), repeat(glyph.text(), helper("glyphs")));
+        return new Combination(value.toString(), value, List.of(new Part("bar left", only(value.below(number(0)), left)),
+                new Part("bar", only(value.atLeast(number(0)), bar))), classifier);
+    }
+
+    private boolean negatives(HelperTable table) {
+        return table.anyRow(value.below(number(0)));
+    }
+
+    @Override
+    public HelperTable addTo(HelperTable table) {
+        HelperTable counted = table.working("glyphs", glyphs(value));
+        if (smooth) {
+            counted = counted.working("eighths", choose(value.equalTo(number(0)), number(0),
+                    round(magnitude(value).over(unit()).times(number(EIGHT)))));
+        }
+        Combination bars = combination(negatives(table));
+        HelperTable made = bars.addTo(counted);
+        Formula held = bars.madeIn(made).stream().map(m -> oneIfPresent(helper(m.column()))).reduce(Formula::plus).orElseThrow();
+        Formula half = unit().times(number(0.5));
+        return made.proving(List.of(Identity.everywhere("each " + value + " has one bar", held, oneIfPresent(value)),
+                        new Identity("glyphs × per is " + value + " to half a glyph", value.above(number(0)).or(value.below(number(0))),
+                                greatest(half, magnitude(magnitude(value).minus(helper("glyphs").times(unit())))), half)))
+                .watching(List.of(new Watch("too small for a glyph: an empty bar, though not zero",
+                        helper("glyphs").equalTo(number(0)).and(magnitude(value).above(number(0))), value)));
+    }
+
+    @Override
+    public List<LabelSpot> labelled(HelperTable table) {
+        return combination(negatives(table)).madeIn(table).stream().map(made -> LabelSpot.of(made.column(), always(), value)).toList();
+    }
+
+    @Override
+    public List<Panel> arrange(HelperTable table, Look look) {
+        return List.of();
+    }
+}

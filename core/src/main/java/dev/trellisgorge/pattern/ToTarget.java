@@ -1,0 +1,172 @@
+package dev.trellisgorge.pattern;
+
+import static dev.trellisgorge.formula.Formulas.absent;
+import static dev.trellisgorge.formula.Formulas.always;
+import static dev.trellisgorge.formula.Formulas.choose;
+import static dev.trellisgorge.formula.Formulas.column;
+import static dev.trellisgorge.formula.Formulas.greatest;
+import static dev.trellisgorge.formula.Formulas.helper;
+import static dev.trellisgorge.formula.Formulas.missing;
+import static dev.trellisgorge.formula.Formulas.number;
+import static dev.trellisgorge.formula.Formulas.only;
+import static dev.trellisgorge.formula.Formulas.present;
+
+import dev.trellisgorge.chart.BarGroup.Placing;
+import dev.trellisgorge.chart.Orientation;
+import dev.trellisgorge.chart.Panel;
+import dev.trellisgorge.chart.Role;
+import dev.trellisgorge.chart.Series;
+import dev.trellisgorge.formula.Formula;
+import dev.trellisgorge.formula.HelperTable;
+import dev.trellisgorge.formula.Identity;
+import dev.trellisgorge.formula.Refusal;
+import dev.trellisgorge.formula.Watch;
+import dev.trellisgorge.pattern.Key.Takes;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+
+/**
+ * What is met of a target, what remains, and what goes past it. Parts {@code met}, {@code remaining}, {@code above}: they
+ * are absent where nothing is met, remains or goes past. A value below zero is met as it is, and all of the target remains.
+ * A value without a target is {@code unjudged}; a missing value is absent in every part.
+ *
+ * @param value      the figure
+ * @param target     what it is held against; not below zero
+ * @param classifier the rule that colours what is met, or none
+ * @param outline    whether the whole stack up to the target has an outline
+ */
+public record ToTarget(Formula value, Formula target, Optional<Classifier> classifier, boolean outline) implements Pattern {
+    private static final String UNJUDGED = Classifier.UNJUDGED;
+
+    public static final PatternType TYPE = new PatternType("to-target", "What is met of a target, what remains, what goes past",
+            List.of(Key.required("value", Takes.FIGURE, "the figure"),
+                    Key.required("target", Takes.FIGURE, "what it is held against; not below zero"),
+                    Key.optional("outline", Takes.TRUTH, "false", "an outline round the whole stack up to the target")),
+            true, true, "met, remaining, above; unjudged where a target is missing", """
+                    North Sluice ██████████████▓▓ 520
+                    Heron Weir   ██████████████ 400
+                    Mill Race    █████░░░░░░░░░ 150
+                    """, """
+                    pattern: to-target
+                    category: station
+                    value: generated_mwh
+                    target: licensed_mwh
+                    """,
+            given -> new ToTarget(given.figure("value"), given.figure("target"), Classifiers.given(given), given.truth("outline")));
+
+    public static ToTarget of(Formula value, Formula target) {
+        return new ToTarget(value, target, Optional.empty(), false);
+    }
+
+    /** Two columns of a table. */
+    public static ToTarget of(String value, String target) {
+        return of(column(value), column(target));
+    }
+
+    public ToTarget classify(Classifier rule) {
+        return new ToTarget(value, target, Optional.of(rule), outline);
+    }
+
+    public ToTarget outlined() {
+        return new ToTarget(value, target, classifier, true);
+    }
+
+    @Override
+    public PatternType type() {
+        return TYPE;
+    }
+
+    @Override
+    public Orientation orientation() {
+        return Orientation.HORIZONTAL;
+    }
+
+    @Override
+    public Map<String, Formula> figures() {
+        Map<String, Formula> figures = new LinkedHashMap<>();
+        figures.put("value", value);
+        figures.put("target", target);
+        return figures;
+    }
+
+    @Override
+    public List<String> seriesNames() {
+        List<String> names = new ArrayList<>(combination().possibleColumns());
+        names.add(UNJUDGED);
+        return names;
+    }
+
+    @Override
+    public List<Refusal> refusals() {
+        return List.of(new Refusal(target.below(number(0)), Map.of("target", target),
+                "a target is not below zero; the pattern 'variance' shows a figure against one that may be"));
+    }
+
+    private Combination combination() {
+        Formula judged = present(target);
+        return new Combination(value + " with a target", only(judged, value), List.of(
+                new Part("met", only(judged, choose(value.above(target), target, value))),
+                new Part("remaining", choose(value.below(number(0)), target, only(value.below(target), target.minus(value))), Role.MUTED),
+                new Part("above", only(value.above(target), value.minus(target)), Role.GOOD)), classifier);
+    }
+
+    private Formula withoutTarget() {
+        return present(value).and(missing(target));
+    }
+
+    @Override
+    public HelperTable addTo(HelperTable table) {
+        HelperTable parts = combination().addTo(table);
+        boolean some = table.anyRow(withoutTarget());
+        HelperTable all = some ? parts.with(UNJUDGED, only(withoutTarget(), value)) : parts;
+        Formula met = combination().whole(all, "met");
+        Formula remaining = combination().whole(all, "remaining");
+        Formula above = combination().whole(all, "above");
+        Formula judged = present(target);
+        List<Identity> identities = new ArrayList<>(List.of(
+                new Identity("met + remaining = " + target + ", where the figure is from zero up to its target",
+                        judged.and(value.atLeast(number(0))).and(value.atMost(target)), met.plus(remaining), target),
+                new Identity("met + above = " + value + ", where the figure is at least its target",
+                        value.atLeast(target).and(value.atLeast(number(0))), met.plus(above), value),
+                new Identity("met = " + value + " and remaining = " + target + ", where the figure is below zero",
+                        judged.and(value.below(number(0))), remaining.minus(met), target.minus(value))));
+        if (some) {
+            identities.add(new Identity("unjudged = " + value + ", where the target is missing", withoutTarget(), helper(UNJUDGED), value));
+        }
+        return all.working("attainment", value.over(target))
+                .working("share remaining", greatest(target.minus(value), number(0)).over(target))
+                .proving(identities)
+                .watching(List.of(new Watch("no target, so unjudged", withoutTarget(), value),
+                        new Watch("equal to the target", value.equalTo(target), value),
+                        new Watch("a figure below zero, drawn left of it", value.below(number(0)), value),
+                        new Watch("a target of zero, so no attainment", target.equalTo(number(0)), absent())));
+    }
+
+    @Override
+    public List<LabelSpot> labelled(HelperTable table) {
+        List<LabelSpot> spots = new ArrayList<>();
+        Formula negative = value.below(number(0));
+        for (Combination.Made made : combination().madeIn(table)) {
+            switch (made.part().name()) {
+                case "met" -> spots.add(LabelSpot.of(made.column(), value.atMost(target), value));
+                case "above" -> spots.add(LabelSpot.of(made.column(), always(), value));
+                default -> spots.add(LabelSpot.of(made.column(), negative, target.minus(value)));
+            }
+        }
+        if (table.find(UNJUDGED).isPresent()) {
+            spots.add(LabelSpot.of(UNJUDGED, always(), value));
+        }
+        return spots;
+    }
+
+    @Override
+    public List<Panel> arrange(HelperTable table, Look look) {
+        List<Series> series = new ArrayList<>();
+        combination().madeIn(table).forEach(made -> series.add(look.series(made.column(), made.role(), true)));
+        table.find(UNJUDGED).ifPresent(c -> series.add(look.series(UNJUDGED, Role.MUTED, true)));
+        return List.of(look.panel(Placing.STACKED, 0.6, series, classifier, table.settings()));
+    }
+}

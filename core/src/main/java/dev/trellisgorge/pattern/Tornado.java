@@ -1,0 +1,127 @@
+package dev.trellisgorge.pattern;
+
+import static dev.trellisgorge.formula.Formulas.absent;
+import static dev.trellisgorge.formula.Formulas.always;
+import static dev.trellisgorge.formula.Formulas.choose;
+import static dev.trellisgorge.formula.Formulas.column;
+import static dev.trellisgorge.formula.Formulas.missing;
+import static dev.trellisgorge.formula.Formulas.number;
+import static dev.trellisgorge.formula.Formulas.orZero;
+import static dev.trellisgorge.formula.Formulas.present;
+
+import dev.trellisgorge.chart.BarGroup.Placing;
+import dev.trellisgorge.chart.Orientation;
+import dev.trellisgorge.chart.Panel;
+import dev.trellisgorge.chart.Role;
+import dev.trellisgorge.formula.Formula;
+import dev.trellisgorge.formula.HelperTable;
+import dev.trellisgorge.formula.Identity;
+import dev.trellisgorge.formula.Refusal;
+import dev.trellisgorge.formula.Watch;
+import dev.trellisgorge.pattern.Key.Takes;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+
+/**
+ * Two figures back to back. Parts {@code left} (drawn below zero, so −left) and {@code right}. A missing figure is absent
+ * on its side. A rule judges what both sides come to together.
+ *
+ * @param left       not below zero
+ * @param right      not below zero
+ * @param note       what is written after the row's name, a number or a text, or none
+ * @param classifier the rule that colours the rows, or none
+ */
+public record Tornado(Formula left, Formula right, Optional<Formula> note, Optional<Classifier> classifier) implements Pattern {
+
+    public static final PatternType TYPE = new PatternType("tornado", "Two figures back to back",
+            List.of(Key.required("left", Takes.FIGURE, "the figure on the left, not below zero"),
+                    Key.required("right", Takes.FIGURE, "the figure on the right, not below zero"),
+                    Key.optional("note", Takes.EXPRESSION, "", "what is written after the row's name: a number or a text")),
+            true, true, "left (as −left) and right; with a rule one pair a class", """
+                       120 ████████│██████ 90
+                        80   ██████│████ 60
+                        20       ██│█ 12
+                    """, """
+                    pattern: tornado
+                    category: station
+                    left: generated_mwh
+                    right: licensed_mwh
+                    """, given -> new Tornado(given.figure("left"), given.figure("right"), given.expression("note"), Classifiers.given(given)));
+
+    public static Tornado of(Formula left, Formula right) {
+        return new Tornado(left, right, Optional.empty(), Optional.empty());
+    }
+
+    /** Two columns of a table. */
+    public static Tornado of(String left, String right) {
+        return of(column(left), column(right));
+    }
+
+    public Tornado note(Formula afterTheName) {
+        return new Tornado(left, right, Optional.of(afterTheName), classifier);
+    }
+
+    public Tornado classify(Classifier rule) {
+        return new Tornado(left, right, note, Optional.of(rule));
+    }
+
+    @Override
+    public PatternType type() {
+        return TYPE;
+    }
+
+    @Override
+    public Orientation orientation() {
+        return Orientation.HORIZONTAL;
+    }
+
+    @Override
+    public Map<String, Formula> figures() {
+        Map<String, Formula> figures = new LinkedHashMap<>();
+        figures.put("left", left);
+        figures.put("right", right);
+        return figures;
+    }
+
+    @Override
+    public List<String> seriesNames() {
+        return combination().possibleColumns();
+    }
+
+    @Override
+    public List<Refusal> refusals() {
+        String expected = "a tornado shows sizes, which are not below zero";
+        return List.of(new Refusal(left.below(number(0)), Map.of("left", left), expected),
+                new Refusal(right.below(number(0)), Map.of("right", right), expected));
+    }
+
+    private Combination combination() {
+        Formula both = choose(present(left), choose(present(right), left.plus(right), left), right);
+        return new Combination("row with a figure", both,
+                List.of(new Part("left", number(0).minus(left)), new Part("right", right, Role.ACCENT)), classifier);
+    }
+
+    @Override
+    public HelperTable addTo(HelperTable table) {
+        HelperTable made = combination().addTo(table);
+        HelperTable noted = note.map(formula -> made.working("note", formula)).orElse(made);
+        return noted.proving(List.of(
+                        Identity.everywhere("left = −" + left, combination().whole(made, "left"), number(0).minus(orZero(left))),
+                        Identity.everywhere("right = " + right, combination().whole(made, "right"), orZero(right))))
+                .watching(List.of(new Watch("one side is missing", missing(left).and(present(right)).or(present(left).and(missing(right))), absent())));
+    }
+
+    @Override
+    public List<LabelSpot> labelled(HelperTable table) {
+        return combination().madeIn(table).stream().map(made -> LabelSpot.of(made.column(), always(),
+                made.part().name().equals("left") ? left : right)).toList();
+    }
+
+    @Override
+    public List<Panel> arrange(HelperTable table, Look look) {
+        return List.of(look.panel(Placing.OVERLAPPING, 0.4, combination().madeIn(table).stream()
+                .map(made -> look.series(made.column(), made.role(), true)).toList(), Optional.empty(), table.settings()));
+    }
+}

@@ -1,0 +1,91 @@
+package dev.trellisgorge.table;
+
+import java.time.LocalDate;
+import java.time.format.DateTimeParseException;
+import java.util.List;
+import java.util.OptionalDouble;
+import java.util.function.Predicate;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+import java.util.stream.IntStream;
+
+/** The calendar periods (ISO 8601; weeks start on Monday). Each period has a number, and the next one has the next number. */
+public enum CalendarUnit {
+    DAY, WEEK, MONTH, QUARTER, YEAR;
+
+    private static final Pattern TEXT = Pattern.compile("(\\d{4})(?:-(?:(\\d{2})|[Qq]([1-4])|[Ww](\\d{2})))?");
+    private static final int MONDAY = 3; // 1970-01-01 was a Thursday
+
+    /** The number of the period that a day lies in. */
+    public double index(LocalDate day) {
+        int month = day.getYear() * 12 + day.getMonthValue() - 1;
+        return switch (this) {
+            case DAY -> day.toEpochDay();
+            case WEEK -> Math.floorDiv(day.toEpochDay() + MONDAY, 7);
+            case MONTH -> month;
+            case QUARTER -> Math.floorDiv(month, 3);
+            case YEAR -> day.getYear();
+        };
+    }
+
+    /** The same of an ISO date, or of a period that is no shorter: {@code 2031-03}, {@code 2031-Q1}, {@code 2031-W09}, {@code 2031}. */
+    public OptionalDouble index(String text) {
+        CalendarUnit written = unit(text);
+        return written == null || written.ordinal() > ordinal() ? OptionalDouble.empty() : OptionalDouble.of(index(start(text, written)));
+    }
+
+    /**
+     * The unit that a column of dates or periods goes by: the one its texts are written in; for dates the longest at
+     * whose start (or for months, end) all of them lie; days where nothing else fits or the column is neither.
+     */
+    public static CalendarUnit of(Column column) {
+        List<String> cells = IntStream.range(0, column.size()).filter(column::isPresent).mapToObj(column::written).toList();
+        if (column.kind() != Kind.DATE) {
+            return cells.stream().map(CalendarUnit::unit).filter(unit -> unit != null).findFirst().orElse(DAY);
+        }
+        List<LocalDate> days = cells.stream().map(LocalDate::parse).toList();
+        if (all(days, day -> day.getDayOfYear() == 1)) {
+            return YEAR;
+        }
+        if (all(days, day -> day.getDayOfMonth() == 1 && day.getMonthValue() % 3 == 1)) {
+            return QUARTER;
+        }
+        if (all(days, day -> day.getDayOfMonth() == 1) || all(days, day -> day.getDayOfMonth() == day.lengthOfMonth())) {
+            return MONTH;
+        }
+        return days.size() > 2 && all(days, day -> day.getDayOfWeek() == days.get(0).getDayOfWeek()) ? WEEK : DAY;
+    }
+
+    private static boolean all(List<LocalDate> days, Predicate<LocalDate> test) {
+        return days.stream().allMatch(test);
+    }
+
+    private static CalendarUnit unit(String text) {
+        Matcher period = TEXT.matcher(text);
+        if (period.matches()) {
+            boolean month = period.group(2) != null && !period.group(2).equals("00") && period.group(2).compareTo("12") <= 0;
+            if (period.group(2) != null && !month) {
+                return null;
+            }
+            return month ? MONTH : period.group(3) != null ? QUARTER : period.group(4) != null ? WEEK : YEAR;
+        }
+        try {
+            LocalDate.parse(text);
+            return DAY;
+        } catch (DateTimeParseException e) {
+            return null;
+        }
+    }
+
+    private static LocalDate start(String text, CalendarUnit unit) {
+        String year = text.substring(0, 4);
+        return switch (unit) {
+            case DAY -> LocalDate.parse(text);
+            case WEEK -> LocalDate.of(Integer.parseInt(year), 1, 4).with(java.time.DayOfWeek.MONDAY)
+                    .plusWeeks(Integer.parseInt(text.substring(6)) - 1L);
+            case MONTH -> LocalDate.parse(text + "-01");
+            case QUARTER -> LocalDate.of(Integer.parseInt(year), Integer.parseInt(text.substring(6)) * 3 - 2, 1);
+            case YEAR -> LocalDate.of(Integer.parseInt(year), 1, 1);
+        };
+    }
+}
