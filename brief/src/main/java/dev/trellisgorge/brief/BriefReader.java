@@ -29,12 +29,25 @@ final class BriefReader {
 
     private final Path file;
     private final String name;
+    private final Optional<String> given;
+    private final Optional<Table> givenTable;
     private final Problems problems = new Problems();
     private final List<Path> inputs = new ArrayList<>();
 
     BriefReader(Path file) {
+        this(file, Optional.empty(), Optional.empty());
+    }
+
+    /** A brief that is no file yet, over a table that was read. */
+    BriefReader(String text, Table table) {
+        this(Path.of("brief"), Optional.of(text), Optional.of(table));
+    }
+
+    private BriefReader(Path file, Optional<String> given, Optional<Table> givenTable) {
         this.file = file;
         this.name = file.toString();
+        this.given = given;
+        this.givenTable = givenTable;
         inputs.add(file);
     }
 
@@ -43,7 +56,7 @@ final class BriefReader {
                 .map(m -> m.allowing(List.of("brief", "data", "charts"), List.of("brief", "data", "settings", "charts")));
         root.ifPresent(this::version);
         Settings settings = root.flatMap(m -> m.mapping("settings")).map(this::settings).orElse(Settings.NONE);
-        Optional<Table> table = root.flatMap(m -> m.mapping("data")).flatMap(this::table);
+        Optional<Table> table = givenTable.or(() -> root.flatMap(m -> m.mapping("data")).flatMap(this::table));
         List<Chart> charts = root.flatMap(m -> m.mapping("charts"))
                 .map(m -> charts(m, new Expressions(table, settings, problems))).orElse(List.of());
         problems.throwIfAny();
@@ -52,7 +65,7 @@ final class BriefReader {
 
     private Node parse() {
         try {
-            String text = Files.readString(file);
+            String text = given.isPresent() ? given.get() : Files.readString(file);
             return new Compose(LoadSettings.builder().setLabel(name).build()).composeString(strippedOfMark(text))
                     .orElseThrow(() -> new BadInput(Place.inFile(name), "is empty; a brief starts with 'brief: 1'"));
         } catch (MarkedYamlEngineException e) {

@@ -12,7 +12,7 @@ record AuditText(PrintStream out) {
     void print(Audit audit) {
         out.println(audit.chart().name() + " (" + rows(audit.chart().data().rowCount()) + ")");
         for (Proof proof : audit.proofs()) {
-            out.println("  " + (proof.holds() ? "holds" : "FAILS") + "  on " + proof.rowsHeld() + " of " + rows(proof.rows())
+            out.println("  " + (proof.holds() ? "holds" : "FAILS") + "  " + (proof.rows() == 0 ? "on no row" : "on " + proof.rowsHeld() + " of " + rows(proof.rows()))
                     + ": " + proof.identity().statement());
             proof.failures().stream().limit(LISTED).forEach(this::print);
             if (proof.failures().size() > LISTED) {

@@ -13,6 +13,9 @@ final class Commands {
         ALL.put("draw", Draw::new);
         ALL.put("series", Series::new);
         ALL.put("check", Check::new);
+        ALL.put("explain", Explain::new);
+        ALL.put("patterns", PatternsCommand::new);
+        ALL.put("start", Start::new);
         ALL.put("demo", Demo::new);
         ALL.put("completion", Completion::new);
     }

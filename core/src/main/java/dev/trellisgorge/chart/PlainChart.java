@@ -4,7 +4,9 @@ import dev.trellisgorge.formula.HelperTable;
 import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Kind;
 import dev.trellisgorge.table.Table;
+import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
@@ -19,18 +21,20 @@ import java.util.stream.IntStream;
  * @param data        the helper columns with their formulas and cells, one row a category, in drawing order;
  *                    an engine never sorts, groups or drops a row
  * @param printed     the helper series as they are printed: the category first, or the slices of a ring as rows
+ * @param labels      the label of each series that has one, by the series
  * @param panels      none where the pattern has no drawing yet
  * @param stamp       words to print across the chart, where it must not be taken for right
  */
 public record PlainChart(String name, String title, String subtitle, Orientation orientation,
-        HelperTable data, Table printed, List<Panel> panels, Optional<String> stamp) {
+        HelperTable data, Table printed, Map<String, Label> labels, List<Panel> panels, Optional<String> stamp) {
 
     public PlainChart {
         panels = List.copyOf(panels);
+        labels = java.util.Collections.unmodifiableMap(new java.util.LinkedHashMap<>(labels));
     }
 
     public PlainChart stamped(String words) {
-        return new PlainChart(name, title, subtitle, orientation, data, printed, panels, Optional.of(words));
+        return new PlainChart(name, title, subtitle, orientation, data, printed, labels, panels, Optional.of(words));
     }
 
     /** Every series of every panel, in drawing order. */
@@ -40,11 +44,16 @@ public record PlainChart(String name, String title, String subtitle, Orientation
 
     /** The label text of a series' cell; empty where nothing is drawn there, or nothing written. */
     public String labelText(Series series, int row) {
-        boolean drawn = data.column(series.column()).cells().isPresent(row);
-        return series.label().filter(label -> drawn).map(label -> {
-            Column cells = data.column(label.column()).cells();
-            return cells.kind() == Kind.TEXT ? cells.written(row) : label.format().write(cells.number(row));
-        }).orElse("");
+        return series.label().map(label -> labelText(series.column(), label, row)).orElse("");
+    }
+
+    /** The same for a series that may not be drawn. */
+    public String labelText(String series, Label label, int row) {
+        if (!data.column(series).cells().isPresent(row)) {
+            return "";
+        }
+        Column cells = data.column(label.column()).cells();
+        return cells.kind() == Kind.TEXT ? cells.written(row) : label.format().write(cells.number(row));
     }
 
     /** What the chart shows, in words and figures, for readers who can't see it: every row, and what each series has there. */
@@ -64,5 +73,36 @@ public record PlainChart(String name, String title, String subtitle, Orientation
     private String figure(Series series, int row) {
         String label = labelText(series, row);
         return label.isEmpty() ? data.column(series.column()).cells().written(row) : label;
+    }
+
+    /**
+     * A bar as it is drawn.
+     *
+     * @param series whose it is; a spacer's is not seen
+     * @param row    its category, 0-based
+     * @param start  where it starts on the value axis: zero, or in a stack the end of the one before on its side of zero
+     * @param end    where it ends
+     */
+    public record Bar(Series series, int row, double start, double end) {
+    }
+
+    /** The bars of a group, row by row in drawing order; none where a cell is absent. */
+    public List<Bar> bars(BarGroup group) {
+        List<Bar> bars = new ArrayList<>();
+        for (int row = 0; row < data.rowCount(); row++) {
+            double down = 0;
+            double up = 0;
+            for (Series series : group.series()) {
+                Column cells = data.column(series.column()).cells();
+                if (cells.isPresent(row)) {
+                    double length = cells.number(row);
+                    double start = group.placing() != BarGroup.Placing.STACKED ? 0 : length < 0 ? down : up;
+                    down = Math.min(down, start + length);
+                    up = Math.max(up, start + length);
+                    bars.add(new Bar(series, row, start, start + length));
+                }
+            }
+        }
+        return bars;
     }
 }

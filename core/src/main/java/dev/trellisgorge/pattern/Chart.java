@@ -214,7 +214,7 @@ public final class Chart {
         HelperTable labelled = withLabels(helpers, spots);
         Look look = new Look(names, colors, labels(labelled, spots));
         return new PlainChart(name, title, subtitle, orientation.orElse(pattern.orientation()), labelled, pattern.printed(labelled),
-                pattern.arrange(labelled, look), Optional.empty());
+                look.labels(), pattern.arrange(labelled, look), Optional.empty());
     }
 
     private Map<String, Formula> figures() {

@@ -3,6 +3,7 @@ package dev.trellisgorge.pattern;
 import static dev.trellisgorge.formula.Formulas.absent;
 import static dev.trellisgorge.formula.Formulas.always;
 import static dev.trellisgorge.formula.Formulas.column;
+import static dev.trellisgorge.formula.Formulas.helper;
 import static dev.trellisgorge.formula.Formulas.magnitude;
 import static dev.trellisgorge.formula.Formulas.missing;
 import static dev.trellisgorge.formula.Formulas.only;
@@ -104,9 +105,8 @@ public record Range(Formula from, Formula to, Optional<Classifier> classifier) i
         return List.of(new Refusal(from.above(to), ends, "a bar ends where it starts or after it"));
     }
 
-    private Floating bar() {
-        Formula both = present(from).and(present(to));
-        return new Floating(only(both, from), only(both, to));
+    private static Floating bar() {
+        return new Floating(helper("lower end"), helper("upper end"));
     }
 
     private Combination combination() {
@@ -120,8 +120,8 @@ public record Range(Formula from, Formula to, Optional<Classifier> classifier) i
     }
 
     private HelperTable addNumbersTo(HelperTable table) {
-        HelperTable made = combination().addTo(table);
         Formula both = present(from).and(present(to));
+        HelperTable made = combination().addTo(table.working("lower end", only(both, from)).working("upper end", only(both, to)));
         Formula spacer = combination().whole(made, "spacer");
         Formula span = combination().whole(made, "span");
         return made.proving(List.of(

@@ -181,7 +181,9 @@ public record Waterfall(Formula value, Kinds kinds, Optional<String> closing, bo
         Formula movement = helper("movement");
         Formula before = helper("level before");
         Formula level = helper("level");
-        Floating bar = new Floating(only(present(movement), least(before, level)), only(present(movement), greatest(before, level)));
+        more = more.working("lower end", only(present(movement), least(before, level)))
+                .working("upper end", only(present(movement), greatest(before, level)));
+        Floating bar = new Floating(helper("lower end"), helper("upper end"));
         Formula rises = movement.atLeast(number(0));
         Formula falls = movement.below(number(0));
         return more.with("spacer", bar.spacer())

@@ -44,11 +44,7 @@ public final class TableWriter {
      * null, dates are ISO text.
      */
     public static void json(Map<String, Table> tables, OutputStream out) throws IOException {
-        DefaultPrettyPrinter lines = new DefaultPrettyPrinter();
-        lines.indentArraysWith(DefaultIndenter.SYSTEM_LINEFEED_INSTANCE.withLinefeed("\n"));
-        lines.indentObjectsWith(new DefaultIndenter("  ", "\n"));
-        JsonGenerator json = new JsonFactory().createGenerator(out).setPrettyPrinter(lines);
-        json.disable(JsonGenerator.Feature.AUTO_CLOSE_TARGET);
+        JsonGenerator json = generator(out);
         json.writeStartObject();
         for (Map.Entry<String, Table> entry : tables.entrySet()) {
             json.writeArrayFieldStart(entry.getKey());
@@ -60,6 +56,16 @@ public final class TableWriter {
         json.writeEndObject();
         json.writeRaw('\n');
         json.flush();
+    }
+
+    /** Writes JSON that people can read too, and leaves the stream open. */
+    static JsonGenerator generator(OutputStream out) throws IOException {
+        DefaultPrettyPrinter lines = new DefaultPrettyPrinter();
+        lines.indentArraysWith(DefaultIndenter.SYSTEM_LINEFEED_INSTANCE.withLinefeed("\n"));
+        lines.indentObjectsWith(new DefaultIndenter("  ", "\n"));
+        JsonGenerator json = new JsonFactory().createGenerator(out).setPrettyPrinter(lines);
+        json.disable(JsonGenerator.Feature.AUTO_CLOSE_TARGET);
+        return json;
     }
 
     private static void row(Table table, int row, JsonGenerator json) throws IOException {

@@ -208,17 +208,9 @@ final class BarChart {
         double lowest = 0;
         double highest = 0;
         for (BarGroup group : panel.bars()) {
-            for (int row = 0; row < plain.data().rowCount(); row++) {
-                double down = 0;
-                double up = 0;
-                for (Series series : group.series()) {
-                    double cell = plain.data().column(series.column()).cells().number(row);
-                    boolean stacked = group.placing() == Placing.STACKED;
-                    down = cell < 0 ? stacked ? down + cell : Math.min(down, cell) : down;
-                    up = cell > 0 ? stacked ? up + cell : Math.max(up, cell) : up;
-                }
-                lowest = Math.min(lowest, down);
-                highest = Math.max(highest, up);
+            for (PlainChart.Bar bar : plain.bars(group)) {
+                lowest = Math.min(lowest, bar.end());
+                highest = Math.max(highest, bar.end());
             }
         }
         for (ReferenceLine line : panel.lines()) {
@@ -273,27 +265,10 @@ final class BarChart {
 
     /** Each label with the bar that it belongs to. */
     private List<FigureLabels.Figure> figures(BarGroup group) {
-        List<FigureLabels.Figure> figures = new ArrayList<>();
-        for (int row = 0; row < plain.data().rowCount(); row++) {
-            double down = 0;
-            double up = 0;
-            for (Series series : group.series()) {
-                Column cells = plain.data().column(series.column()).cells();
-                if (!cells.isPresent(row)) {
-                    continue;
-                }
-                double length = cells.number(row);
-                double start = group.placing() != Placing.STACKED ? 0 : length < 0 ? down : up;
-                down = Math.min(down, start + length);
-                up = Math.max(up, start + length);
-                String words = plain.labelText(series, row);
-                if (!words.isEmpty()) {
-                    figures.add(new FigureLabels.Figure(row, start, start + length, words,
-                            series.label().orElseThrow().at(), onFill(series)));
-                }
-            }
-        }
-        return figures;
+        return plain.bars(group).stream().filter(bar -> !plain.labelText(bar.series(), bar.row()).isEmpty())
+                .map(bar -> new FigureLabels.Figure(bar.row(), bar.start(), bar.end(), plain.labelText(bar.series(), bar.row()),
+                        bar.series().label().orElseThrow().at(), onFill(bar.series())))
+                .toList();
     }
 
     private static java.awt.Color onFill(Series series) {

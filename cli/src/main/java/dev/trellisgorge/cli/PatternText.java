@@ -1,0 +1,67 @@
+package dev.trellisgorge.cli;
+
+import dev.trellisgorge.pattern.Key;
+import dev.trellisgorge.pattern.PatternType;
+import dev.trellisgorge.pattern.Patterns;
+import java.io.PrintStream;
+import java.util.List;
+
+/** Prints the catalogue, for a terminal or as the reference in Markdown, both from the patterns' own types. */
+record PatternText(PrintStream out) {
+    private static final String CLASSIFY = "one rule: split {at, ties}; bands {limits, of, names, ties}; highlight {largest | smallest | first | last "
+            + "| names | where, ties}; sign {}";
+
+    void list() {
+        int width = Patterns.ALL.stream().mapToInt(type -> type.name().length()).max().orElse(0);
+        Patterns.ALL.forEach(type -> out.println(type.name() + " ".repeat(width - type.name().length() + 2) + type.purpose()));
+    }
+
+    void one(PatternType type) {
+        out.println(type.name() + ": " + type.purpose());
+        out.println();
+        type.picture().lines().forEach(line -> out.println("  " + line));
+        out.println();
+        out.println("Keys");
+        keys(type).forEach(key -> out.println("  " + key.name() + " (" + about(key) + "): " + key.meaning()));
+        out.println();
+        out.println("Helper " + (type.categories() ? "columns" : "rows") + ": " + type.series());
+        out.println();
+        out.println("A brief to copy");
+        brief(type).lines().forEach(line -> out.println("  " + line));
+    }
+
+    /** The whole reference. */
+    void markdown() {
+        out.println("# Patterns\n");
+        out.println("What `gorge patterns` prints, in one page; written by `gorge patterns --as markdown`. Every chart also takes `title`, "
+                + "`subtitle`, `slice`, `rank`, `labels`, `names`, `colors` and `orientation` (see the README).\n");
+        for (PatternType type : Patterns.ALL) {
+            out.println("## " + type.name() + "\n\n" + type.purpose() + ".\n");
+            out.println("```\n" + type.picture().stripTrailing() + "\n```\n");
+            out.println("| key | takes | what it is |\n|---|---|---|");
+            keys(type).forEach(key -> out.println("| `" + key.name() + "` | " + about(key) + " | " + key.meaning().replace("|", "\\|") + " |"));
+            out.println("\nHelper " + (type.categories() ? "columns" : "rows") + ": " + type.series() + ".\n");
+            out.println("```yaml\n" + brief(type).stripTrailing() + "\n```\n");
+        }
+    }
+
+    private static List<Key> keys(PatternType type) {
+        List<Key> keys = new java.util.ArrayList<>();
+        if (type.categories()) {
+            keys.add(new Key("category", Key.Takes.COLUMN, "", true, "the rows' names, each on one row"));
+        }
+        keys.addAll(type.keys());
+        if (type.classified()) {
+            keys.add(new Key("classify", Key.Takes.MAPPING, "", false, CLASSIFY));
+        }
+        return keys;
+    }
+
+    private static String about(Key key) {
+        return key.takes().phrase() + (key.required() ? ", required" : key.fallback().isEmpty() ? "" : ", " + key.fallback() + " where it is not given");
+    }
+
+    static String brief(PatternType type) {
+        return "brief: 1\ndata:\n  table: FILE.csv\ncharts:\n  chart:\n" + type.brief().indent(4);
+    }
+}

@@ -1,0 +1,163 @@
+package dev.trellisgorge.audit;
+
+import dev.trellisgorge.chart.BarGroup;
+import dev.trellisgorge.chart.Format;
+import dev.trellisgorge.chart.Label;
+import dev.trellisgorge.chart.PlainChart;
+import dev.trellisgorge.chart.Series;
+import dev.trellisgorge.formula.Formula;
+import dev.trellisgorge.formula.Formulas;
+import dev.trellisgorge.formula.HelperColumn;
+import dev.trellisgorge.formula.HelperTable;
+import dev.trellisgorge.formula.Inputs;
+import dev.trellisgorge.formula.Watch;
+import dev.trellisgorge.problem.BadInput;
+import dev.trellisgorge.problem.Nearest;
+import dev.trellisgorge.problem.Place;
+import dev.trellisgorge.table.Column;
+import dev.trellisgorge.table.Kind;
+import java.util.ArrayList;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+import java.util.stream.Collectors;
+import java.util.stream.IntStream;
+import java.util.stream.Stream;
+
+/**
+ * Why one row of a chart looks as it does, in plain words: what it reads, each series with the comparison that made it
+ * what it is, where its bars start and end, what its labels say, and what a reader should know of it.
+ *
+ * @param lines one sentence each
+ */
+public record Explanation(List<String> lines) {
+    private static final List<String> ORDINALS = List.of("", "", "2nd ", "3rd ");
+
+    /** Whether a chart has a row of that name. */
+    public static boolean has(PlainChart chart, String row) {
+        Column category = chart.data().category();
+        return IntStream.range(0, category.size()).anyMatch(at -> category.written(at).equals(row));
+    }
+
+    /**
+     * @param row the row's name
+     * @throws BadInput with the nearest names where the chart has no such row
+     */
+    public static Explanation of(PlainChart chart, String row) {
+        Column category = chart.data().category();
+        List<String> names = IntStream.range(0, category.size()).mapToObj(category::written).toList();
+        int at = names.indexOf(row);
+        if (at < 0) {
+            throw new BadInput(Place.of("chart '" + chart.name() + "'"), "there is no row '" + row + "'. " + Nearest.hint(row, names));
+        }
+        return new Explanation(new Telling(chart, at).lines());
+    }
+
+    /** One row being told. */
+    private static final class Telling {
+        private final PlainChart chart;
+        private final HelperTable data;
+        private final int row;
+        private final Reason reason;
+
+        Telling(PlainChart chart, int row) {
+            this.chart = chart;
+            this.data = chart.data();
+            this.row = row;
+            Optional<Format> format = chart.labels().values().stream().map(Label::format).findFirst();
+            this.reason = new Reason(data, row, format);
+        }
+
+        List<String> lines() {
+            List<String> lines = new ArrayList<>();
+            lines.add("'" + data.category().written(row) + "' is row " + (row + 1) + " of " + data.rowCount() + " in the chart '" + chart.name() + "'.");
+            lines.add(inputs());
+            place().ifPresent(lines::add);
+            data.columns().forEach(column -> lines.add(series(column)));
+            chart.panels().forEach(panel -> panel.bars().forEach(group -> bars(group, lines)));
+            labels().ifPresent(lines::add);
+            data.watches().stream().filter(this::isSo).map(watch -> "Note: " + watch.sentence() + ".").forEach(lines::add);
+            return lines.stream().filter(line -> !line.isEmpty()).toList();
+        }
+
+        private String inputs() {
+            Set<String> columns = new LinkedHashSet<>();
+            data.allColumns().forEach(column -> columns.addAll(Inputs.columnsOf(column.formula())));
+            data.categoryName().ifPresent(columns::remove);
+            Stream<String> cells = columns.stream().map(name -> name + ": " + (isMissing(Formulas.column(name)) ? "missing" : reason.figure(Formulas.column(name))));
+            Stream<String> settings = data.settingsRead().stream().map(name -> "the setting " + name + ": " + reason.figure(Formulas.setting(name)));
+            String read = Stream.concat(cells, settings).collect(Collectors.joining("; "));
+            return read.isEmpty() ? "" : "It reads " + read + ".";
+        }
+
+        private boolean isMissing(Formula formula) {
+            return !data.evaluate("missing", formula).isPresent(row);
+        }
+
+        /** Its place among the figures that the labels show. */
+        private Optional<String> place() {
+            List<Column> labels = chart.labels().values().stream().map(label -> data.column(label.column()).cells()).toList();
+            Double own = figure(labels, row);
+            if (own == null || data.rowCount() < 2) {
+                return Optional.empty();
+            }
+            List<Double> all = IntStream.range(0, data.rowCount()).mapToObj(r -> figure(labels, r)).filter(f -> f != null).toList();
+            int larger = (int) all.stream().filter(f -> f > own).count() + 1;
+            boolean tied = all.stream().filter(f -> f.equals(own)).count() > 1;
+            if (larger == all.size() && larger > 1) {
+                return Optional.of("Its figure, " + reason.written(Column.numbers("figure", own), 0) + ", is the smallest of " + all.size() + ".");
+            }
+            String ordinal = larger == 1 ? "" : larger < ORDINALS.size() ? ORDINALS.get(larger) : larger + "th ";
+            return Optional.of("Its figure, " + reason.written(Column.numbers("figure", own), 0) + ", is the " + ordinal + "largest of " + all.size()
+                    + (tied ? ", tied with another" : "") + ".");
+        }
+
+        private static Double figure(List<Column> labels, int at) {
+            for (Column cells : labels) {
+                if (cells.kind() == Kind.NUMBER && cells.isPresent(at)) {
+                    return cells.number(at);
+                }
+            }
+            return null;
+        }
+
+        private String series(HelperColumn column) {
+            Reason.Way way = reason.way(column.formula());
+            boolean present = column.cells().isPresent(row);
+            String because = way.because().isEmpty() ? "" : ", because " + String.join(", and ", way.because());
+            boolean plain = way.result().operands().isEmpty();
+            String worked = present && !plain ? " = " + way.result() : "";
+            String missing = !present && way.because().isEmpty() && !(way.result() instanceof Formula.Absent)
+                    ? ", because " + missingPart(way.result()) + " is missing" : "";
+            return "'" + column.name() + "' is " + (present ? reason.written(column.cells(), row) : "absent") + worked + because + missing + ".";
+        }
+
+        /** The first thing that a formula reads and that is not there. */
+        private String missingPart(Formula formula) {
+            return formula.operands().stream().filter(operand -> !operand.operands().isEmpty() || isMissing(operand))
+                    .filter(this::isMissing).findFirst().map(this::missingPart).orElse(formula.toString());
+        }
+
+        private void bars(BarGroup group, List<String> lines) {
+            chart.bars(group).stream().filter(bar -> bar.row() == row && bar.series().fill().isPresent())
+                    .map(bar -> "The bar of '" + bar.series().name() + "' runs from " + number(bar.start()) + " to " + number(bar.end()) + ".")
+                    .forEach(lines::add);
+        }
+
+        private String number(double figure) {
+            return reason.written(Column.numbers("bar", figure), 0);
+        }
+
+        private Optional<String> labels() {
+            List<String> texts = chart.labels().entrySet().stream().filter(entry -> data.column(entry.getKey()).cells().isPresent(row))
+                    .map(entry -> chart.labelText(entry.getKey(), entry.getValue(), row)).filter(text -> !text.isEmpty()).distinct().toList();
+            return texts.isEmpty() ? Optional.of("It has no label.") : Optional.of((texts.size() == 1 ? "Its label says " : "Its labels say ")
+                    + String.join(" and ", texts) + ".");
+        }
+
+        private boolean isSo(Watch watch) {
+            return data.evaluate("watch", watch.when()).number(row) == 1;
+        }
+    }
+}
