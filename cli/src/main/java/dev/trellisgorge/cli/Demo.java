@@ -8,21 +8,27 @@ import dev.trellisgorge.chart.Size;
 import dev.trellisgorge.chart.Writing;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Place;
+import dev.trellisgorge.table.Table;
+import dev.trellisgorge.tables.TableWriter;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.UncheckedIOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.Arrays;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Model.PositionalParamSpec;
 import picocli.CommandLine.ParseResult;
 
 /** {@code gorge demo}: every shipped brief, copied with its data to a folder and drawn there. */
 final class Demo implements Command {
-    private static final List<String> DATA = List.of("generation.csv");
-    private static final List<String> BRIEFS = List.of("generation.yaml");
+    private static final List<String> DATA = List.of("generation.csv", "storage.csv", "energy.csv", "fish.csv", "levels.csv", "flow.csv",
+            "monthly.csv");
+    private static final List<String> BRIEFS = List.of("generation.yaml", "targets.yaml", "monthly.yaml", "storage.yaml", "energy.yaml",
+            "flow.yaml", "levels.yaml", "fish.yaml");
     private static final List<String> ENDINGS = List.of("png", "svg", "xlsx");
 
     private final PositionalParamSpec target = PositionalParamSpec.builder().paramLabel("DIR").type(Path.class).index("0")
@@ -99,8 +105,22 @@ final class Demo implements Command {
         }
         String stem = name.substring(0, name.lastIndexOf('.'));
         for (String ending : holds ? ENDINGS : List.<String>of()) {
-            Engines.draw(charts, folder.resolve(stem + "." + ending), Size.STANDARD).forEach(streams.out()::println);
+            Path target = folder.resolve(stem + "." + ending);
+            List<PlainChart> drawn = charts.stream().filter(chart -> Engines.refusal(chart, target).isEmpty()).toList();
+            for (Path file : drawn.isEmpty() ? List.<Path>of() : Engines.draw(drawn, target, Size.STANDARD)) {
+                streams.out().println(file);
+            }
+        }
+        if (holds) {
+            streams.out().println(series(charts, folder.resolve(stem + "-series.json")));
         }
         return holds;
+    }
+
+    /** The helper series of every chart, drawn or not. */
+    private static Path series(List<PlainChart> charts, Path target) {
+        Map<String, Table> tables = new LinkedHashMap<>();
+        charts.forEach(chart -> tables.put(chart.name(), chart.printed()));
+        return Writing.to(target, out -> TableWriter.json(tables, out));
     }
 }

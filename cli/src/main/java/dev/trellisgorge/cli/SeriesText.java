@@ -2,6 +2,7 @@ package dev.trellisgorge.cli;
 
 import dev.trellisgorge.chart.PlainChart;
 import dev.trellisgorge.table.Column;
+import dev.trellisgorge.table.DisplayWidth;
 import dev.trellisgorge.table.Kind;
 import dev.trellisgorge.table.Table;
 import java.io.PrintStream;
@@ -23,7 +24,7 @@ record SeriesText(PrintStream out) {
             for (int i = 0; i < widths.length; i++) {
                 Column column = columns.get(i);
                 String cell = row < 0 ? column.name() : column.written(row);
-                String room = " ".repeat(widths[i] - cell.codePointCount(0, cell.length()));
+                String room = " ".repeat(widths[i] - DisplayWidth.of(cell));
                 line.append(i == 0 ? "" : "  ").append(column.kind() == Kind.NUMBER ? room + cell : cell + room);
             }
             out.println(line.toString().stripTrailing());
@@ -34,10 +35,10 @@ record SeriesText(PrintStream out) {
     }
 
     private static int width(Column column) {
-        int width = column.name().codePointCount(0, column.name().length());
+        int width = DisplayWidth.of(column.name());
         for (int row = 0; row < column.size(); row++) {
             String cell = column.written(row);
-            width = Math.max(width, cell.codePointCount(0, cell.length()));
+            width = Math.max(width, DisplayWidth.of(cell));
         }
         return width;
     }

@@ -59,7 +59,7 @@ public record Audit(PlainChart chart, List<Proof> proofs, List<Note> notes) {
         Column figure = data.evaluate("figure", watch.figure());
         List<String> rows = IntStream.range(0, data.rowCount()).filter(row -> when.number(row) == 1)
                 .mapToObj(row -> data.category().written(row)
-                        + (figure.isPresent(row) ? " (" + Numbers.shortest(figure.number(row)) + ")" : ""))
+                        + (figure.isPresent(row) ? " (" + Numbers.brief(figure.number(row)) + ")" : ""))
                 .toList();
         if (!rows.isEmpty()) {
             notes.add(new Note(watch.sentence(), rows));

@@ -3,6 +3,7 @@ package dev.trellisgorge.chart;
 import java.io.IOException;
 import java.io.OutputStream;
 import java.util.List;
+import java.util.Optional;
 import java.util.Set;
 
 /**
@@ -16,6 +17,11 @@ public interface Engine {
 
     /** Whether one file holds any number of charts; where not, {@link #draw} gets exactly one. */
     boolean holdsSeveral();
+
+    /** A sentence that says why the engine can't draw a chart; empty where it can. */
+    default Optional<String> refusal(PlainChart chart) {
+        return Optional.empty();
+    }
 
     /**
      * Writes the whole file. The stream is not closed.

@@ -3,9 +3,11 @@ package dev.trellisgorge.chart;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Nearest;
 import dev.trellisgorge.problem.Place;
+import dev.trellisgorge.problem.Problems;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Locale;
+import java.util.Optional;
 import java.util.ServiceLoader;
 import java.util.SortedSet;
 import java.util.TreeSet;
@@ -26,13 +28,13 @@ public final class Engines {
      * file is complete before it takes its place.
      *
      * @return the files, in the order of the charts
-     * @throws BadInput where no engine writes that ending, or a file can't be written
+     * @throws BadInput where no engine writes that ending, the engine can't draw a chart, or a file can't be written
      */
     public static List<Path> draw(List<PlainChart> charts, Path file, Size size) {
         Engine engine = of(file);
-        charts.stream().filter(chart -> chart.panels().isEmpty()).findFirst().ifPresent(chart -> {
-            throw new BadInput(Place.of("chart '" + chart.name() + "'"), "its pattern has helper series and no drawing yet");
-        });
+        Problems problems = new Problems();
+        charts.forEach(chart -> refusal(chart, file).ifPresent(why -> problems.add(Place.of("chart '" + chart.name() + "'"), why)));
+        problems.throwIfAny();
         String ending = ending(file);
         List<Path> files = files(charts, file);
         for (int i = 0; i < files.size(); i++) {
@@ -40,6 +42,15 @@ public final class Engines {
             Writing.to(files.get(i), out -> engine.draw(held, ending, size, out));
         }
         return files;
+    }
+
+    /**
+     * A sentence that says why a chart can't be drawn to a file of this ending; empty where it can.
+     *
+     * @throws BadInput where no engine writes that ending
+     */
+    public static Optional<String> refusal(PlainChart chart, Path file) {
+        return chart.panels().isEmpty() ? Optional.of("its pattern has helper series and no drawing yet") : of(file).refusal(chart);
     }
 
     /** The files that {@link #draw} would write. Errors the same where no engine writes that ending. */

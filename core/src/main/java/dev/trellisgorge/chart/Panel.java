@@ -8,9 +8,10 @@ import java.util.List;
  *
  * @param bars           drawn in this order
  * @param lines          drawn over the bars
+ * @param even           whether the value axis runs as far below zero as above it
  * @param valueAxisShown whether the figures along the value axis are written; not needed where bars are labelled
  */
-public record Panel(List<BarGroup> bars, List<ReferenceLine> lines, boolean valueAxisShown) {
+public record Panel(List<BarGroup> bars, List<ReferenceLine> lines, boolean even, boolean valueAxisShown) {
 
     public Panel {
         bars = List.copyOf(bars);

@@ -31,6 +31,17 @@ public final class Inputs {
         return names;
     }
 
+    /** The helper columns that a formula reads, first use first. */
+    public static Set<String> helpersOf(Formula formula) {
+        Set<String> names = new LinkedHashSet<>();
+        walk(formula, leaf -> {
+            if (leaf instanceof Formula.Helper helper) {
+                names.add(helper.column());
+            }
+        });
+        return names;
+    }
+
     private static void walk(Formula formula, Consumer<Formula> visitor) {
         visitor.accept(formula);
         formula.operands().forEach(operand -> walk(operand, visitor));

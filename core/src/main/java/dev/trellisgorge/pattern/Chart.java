@@ -248,7 +248,7 @@ public final class Chart {
         Supplier<Format> fitting = () -> labels.format().orElseGet(() -> labels.show() == Labels.Show.SHARE ? new Format("0.#%") : Format.fitting(spots.stream()
                 .filter(LabelSpot::main).map(spot -> helpers.column(LABEL + spot.series()).cells()).filter(c -> c.kind() != Kind.TEXT).toList()));
         for (LabelSpot spot : spots) {
-            made.put(spot.series(), new Label(LABEL + spot.series(), spot.format().orElseGet(fitting), labels.at()));
+            made.put(spot.series(), new Label(LABEL + spot.series(), spot.format().orElseGet(fitting), spot.at().orElse(labels.at())));
         }
         return made;
     }

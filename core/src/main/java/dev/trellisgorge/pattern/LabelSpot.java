@@ -1,6 +1,7 @@
 package dev.trellisgorge.pattern;
 
 import dev.trellisgorge.chart.Format;
+import dev.trellisgorge.chart.Label.At;
 import dev.trellisgorge.formula.Formula;
 import java.util.Optional;
 
@@ -11,16 +12,21 @@ import java.util.Optional;
  * @param when   true on the rows that are labelled
  * @param figure what is written: the figure that a reader asks about, never the length of a piece
  * @param main   whether it is the chart's own figure, which {@code labels} may change; not a second one, such as a change
+ * @param at     where it stands, where that is not as the user says
  * @param format how it is written where the user's format is not for it; empty for the plainest
  */
-record LabelSpot(String series, Formula when, Formula figure, boolean main, Optional<Format> format) {
+record LabelSpot(String series, Formula when, Formula figure, boolean main, Optional<At> at, Optional<Format> format) {
 
     static LabelSpot of(String series, Formula when, Formula figure) {
-        return new LabelSpot(series, when, figure, true, Optional.empty());
+        return new LabelSpot(series, when, figure, true, Optional.empty(), Optional.empty());
     }
 
     /** A second figure, with a format of its own. */
     static LabelSpot second(String series, Formula when, Formula figure, String pattern) {
-        return new LabelSpot(series, when, figure, false, Optional.of(new Format(pattern)));
+        return new LabelSpot(series, when, figure, false, Optional.empty(), Optional.of(new Format(pattern)));
+    }
+
+    LabelSpot at(At place) {
+        return new LabelSpot(series, when, figure, main, Optional.of(place), format);
     }
 }

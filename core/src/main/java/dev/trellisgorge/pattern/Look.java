@@ -45,6 +45,6 @@ public record Look(Map<String, String> names, Map<String, Color> colors, Map<Str
     /** One field of bars, with the lines of its rule. */
     Panel panel(Placing placing, double gap, List<Series> series, Optional<Classifier> rule, Settings settings) {
         List<ReferenceLine> lines = rule.map(r -> r.lines(settings)).orElse(List.of());
-        return new Panel(List.of(new BarGroup(placing, gap, series)), lines, labels.isEmpty());
+        return new Panel(List.of(new BarGroup(placing, gap, series)), lines, false, labels.isEmpty());
     }
 }

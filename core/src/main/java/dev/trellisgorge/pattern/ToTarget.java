@@ -12,6 +12,7 @@ import static dev.trellisgorge.formula.Formulas.only;
 import static dev.trellisgorge.formula.Formulas.present;
 
 import dev.trellisgorge.chart.BarGroup.Placing;
+import dev.trellisgorge.chart.Label.At;
 import dev.trellisgorge.chart.Orientation;
 import dev.trellisgorge.chart.Panel;
 import dev.trellisgorge.chart.Role;
@@ -151,7 +152,7 @@ public record ToTarget(Formula value, Formula target, Optional<Classifier> class
         Formula negative = value.below(number(0));
         for (Combination.Made made : combination().madeIn(table)) {
             switch (made.part().name()) {
-                case "met" -> spots.add(LabelSpot.of(made.column(), value.atMost(target), value));
+                case "met" -> spots.add(LabelSpot.of(made.column(), value.atMost(target), value).at(At.INSIDE));
                 case "above" -> spots.add(LabelSpot.of(made.column(), always(), value));
                 default -> spots.add(LabelSpot.of(made.column(), negative, target.minus(value)));
             }

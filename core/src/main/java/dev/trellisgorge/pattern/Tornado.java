@@ -9,6 +9,7 @@ import static dev.trellisgorge.formula.Formulas.number;
 import static dev.trellisgorge.formula.Formulas.orZero;
 import static dev.trellisgorge.formula.Formulas.present;
 
+import dev.trellisgorge.chart.BarGroup;
 import dev.trellisgorge.chart.BarGroup.Placing;
 import dev.trellisgorge.chart.Orientation;
 import dev.trellisgorge.chart.Panel;
@@ -121,7 +122,8 @@ public record Tornado(Formula left, Formula right, Optional<Formula> note, Optio
 
     @Override
     public List<Panel> arrange(HelperTable table, Look look) {
-        return List.of(look.panel(Placing.OVERLAPPING, 0.4, combination().madeIn(table).stream()
-                .map(made -> look.series(made.column(), made.role(), true)).toList(), Optional.empty(), table.settings()));
+        BarGroup bars = new BarGroup(Placing.OVERLAPPING, 0.4, combination().madeIn(table).stream()
+                .map(made -> look.series(made.column(), made.role(), true)).toList());
+        return List.of(new Panel(List.of(bars), List.of(), true, false));
     }
 }

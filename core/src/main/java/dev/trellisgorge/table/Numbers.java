@@ -9,6 +9,8 @@ import java.util.regex.Pattern;
 /** How doubles are written where a machine reads them back: files, formulas, error messages. */
 public final class Numbers {
     private static final Pattern DECIMAL = Pattern.compile("[+-]?([0-9]+\\.?[0-9]*|\\.[0-9]+)([eE][+-]?[0-9]{1,9})?");
+    private static final int LONG_FOR_READERS = 10;
+    private static final int DIGITS_FOR_READERS = 6;
     private static final double EXACT_INTEGERS = 1L << 53;
 
     private Numbers() {
@@ -35,6 +37,13 @@ public final class Numbers {
         }
         int exponent = digits.precision() - digits.scale() - 1;
         return digits.movePointLeft(exponent).stripTrailingZeros().toPlainString() + "e" + exponent;
+    }
+
+    /** The same for a reader: six digits that count, where the shortest form has more than ten signs. */
+    public static String brief(double value) {
+        String shortest = shortest(value);
+        return shortest.length() <= LONG_FOR_READERS || !Double.isFinite(value) ? shortest
+                : shortest(new BigDecimal(value).round(new MathContext(DIGITS_FOR_READERS, RoundingMode.HALF_UP)).doubleValue());
     }
 
     /**

@@ -217,6 +217,10 @@ final class BarChart {
             lowest = Math.min(lowest, line.value());
             highest = Math.max(highest, line.value());
         }
+        if (panel.even()) {
+            highest = Math.max(highest, -lowest);
+            lowest = -highest;
+        }
         double span = highest == lowest ? 1 : highest - lowest;
         double room = labelRoom(panel);
         axis.setRange(lowest < 0 ? lowest - span * room : 0, highest > 0 || lowest == 0 ? highest + span * room : 0);
@@ -265,10 +269,18 @@ final class BarChart {
 
     /** Each label with the bar that it belongs to. */
     private List<FigureLabels.Figure> figures(BarGroup group) {
-        return plain.bars(group).stream().filter(bar -> !plain.labelText(bar.series(), bar.row()).isEmpty())
+        List<PlainChart.Bar> bars = plain.bars(group);
+        return bars.stream().filter(bar -> !plain.labelText(bar.series(), bar.row()).isEmpty())
                 .map(bar -> new FigureLabels.Figure(bar.row(), bar.start(), bar.end(), plain.labelText(bar.series(), bar.row()),
-                        bar.series().label().orElseThrow().at(), onFill(bar.series())))
+                        bar.series().label().orElseThrow().at(), onFill(bar.series()),
+                        bars.stream().noneMatch(other -> goesOn(bar, other))))
                 .toList();
+    }
+
+    /** Whether a piece of the same stack lies past the end of a bar. */
+    private static boolean goesOn(PlainChart.Bar bar, PlainChart.Bar other) {
+        return other != bar && other.row() == bar.row() && other.start() == bar.end() && other.end() != other.start()
+                && other.series().fill().isPresent() && other.end() > other.start() == bar.end() >= bar.start();
     }
 
     private static java.awt.Color onFill(Series series) {

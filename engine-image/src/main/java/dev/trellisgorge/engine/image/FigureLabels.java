@@ -42,8 +42,9 @@ final class FigureLabels extends AbstractAnnotation implements CategoryAnnotatio
      * @param text   never empty
      * @param at     where it is to stand; a figure that its bar has no room for stands past the end
      * @param onFill its colour where it stands on its bar
+     * @param free   whether nothing is drawn past the end of the bar
      */
-    record Figure(int row, double start, double end, String text, At at, Color onFill) {
+    record Figure(int row, double start, double end, String text, At at, Color onFill, boolean free) {
     }
 
     /**
@@ -99,7 +100,7 @@ final class FigureLabels extends AbstractAnnotation implements CategoryAnnotatio
         if (turned) {
             g.rotate(-Math.PI / 2, x, y);
         }
-        if (at == At.END) {
+        if (at == At.END && figure.free()) {
             g.setColor(awt(Role.PAPER));
             g.fill(new Rectangle2D.Double(x - width / 2 - 1, y - size * 0.42, width + 2, size * 0.84));
         }

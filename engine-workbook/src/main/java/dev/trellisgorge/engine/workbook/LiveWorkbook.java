@@ -1,11 +1,12 @@
 package dev.trellisgorge.engine.workbook;
 
 import dev.trellisgorge.chart.PlainChart;
+import dev.trellisgorge.chart.Series;
 import dev.trellisgorge.chart.Size;
+import dev.trellisgorge.formula.Formula;
 import dev.trellisgorge.formula.HelperColumn;
+import dev.trellisgorge.formula.Inputs;
 import dev.trellisgorge.formula.SheetFormula;
-import dev.trellisgorge.problem.Place;
-import dev.trellisgorge.problem.Problems;
 import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Kind;
 import dev.trellisgorge.table.Table;
@@ -14,6 +15,7 @@ import java.io.OutputStream;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.stream.IntStream;
 import org.apache.poi.ss.usermodel.Cell;
 import org.apache.poi.ss.usermodel.Name;
@@ -42,7 +44,6 @@ final class LiveWorkbook {
     }
 
     void writeTo(OutputStream out) throws IOException {
-        charts.forEach(LiveWorkbook::refuseUnwritable);
         try (XSSFWorkbook book = new XSSFWorkbook()) {
             Styles styles = new Styles(book);
             Map<PlainChart, XSSFSheet> chartSheets = new LinkedHashMap<>();
@@ -61,18 +62,31 @@ final class LiveWorkbook {
         }
     }
 
-    private static void refuseUnwritable(PlainChart chart) {
-        Problems problems = new Problems();
-        Place place = Place.of("chart '" + chart.name() + "'");
+    /** Why a chart can't be held live yet; empty where it can. */
+    static Optional<String> refusal(PlainChart chart) {
         for (HelperColumn column : chart.data().columns()) {
-            SheetFormula.unwritable(column.formula()).ifPresent(part -> problems.add(place, "a workbook can't hold the series '"
-                    + column.name() + "' as a live formula yet: " + part));
+            Optional<Formula> part = SheetFormula.unwritable(column.formula());
+            if (part.isPresent()) {
+                return Optional.of("a workbook can't hold the series '" + column.name() + "' as a live formula yet: " + part.get());
+            }
         }
+        boolean allSeries = chart.data().columns().stream().flatMap(column -> Inputs.helpersOf(column.formula()).stream())
+                .allMatch(chart.data().columnNames()::contains);
         boolean made = IntStream.range(0, chart.data().rowCount()).anyMatch(row -> chart.data().inputs().wholeRow(row) < 0);
-        if (problems.isEmpty() && made) {
-            problems.add(place, "a workbook can't hold a row that was added to the table yet");
+        if (made || !allSeries) {
+            return Optional.of("a workbook can't hold " + (made ? "a row that was added to the table" : "a series that reads a working column") + " yet");
         }
-        problems.throwIfAny();
+        return chart.series().stream().filter(series -> !labelledByLength(chart, series)).findFirst()
+                .map(series -> "a workbook can't label the series '" + series.column() + "' with other figures than its lengths yet");
+    }
+
+    /** Native labels show a bar's own length, so each must be the true figure. */
+    private static boolean labelledByLength(PlainChart chart, Series series) {
+        Column lengths = chart.data().column(series.column()).cells();
+        return series.label().isEmpty() || IntStream.range(0, lengths.size()).filter(lengths::isPresent).allMatch(row -> {
+            Column figures = chart.data().column(series.label().get().column()).cells();
+            return figures.kind() == Kind.NUMBER && lengths.number(row) == figures.number(row);
+        });
     }
 
     /** One line a setting: its name, and the cell that carries the name. */

@@ -11,7 +11,6 @@ import dev.trellisgorge.chart.ReferenceLine;
 import dev.trellisgorge.chart.Role;
 import dev.trellisgorge.chart.Series;
 import dev.trellisgorge.table.Column;
-import dev.trellisgorge.table.Kind;
 import java.util.Arrays;
 import java.util.LinkedHashMap;
 import java.util.Map;
@@ -146,17 +145,9 @@ final class NativeChart {
                     .orElseGet(XDDFNoFillProperties::new));
             XDDFBarChartData.Series bar = (XDDFBarChartData.Series) drawn;
             bar.setInvertIfNegative(false);
-            series.label().filter(label -> isLength(series, label)).ifPresent(label -> labels(bar.getCTBarSer(), series, label));
+            series.label().ifPresent(label -> labels(bar.getCTBarSer(), series, label));
         }
         chart.plot(bars);
-    }
-
-    /** Labels of this kind show a bar's own length, so there are none where the true figure is another. */
-    private boolean isLength(Series series, Label label) {
-        Column lengths = plain.data().column(series.column()).cells();
-        Column figures = plain.data().column(label.column()).cells();
-        return IntStream.range(0, lengths.size()).filter(lengths::isPresent)
-                .allMatch(row -> figures.kind() == Kind.NUMBER && lengths.number(row) == figures.number(row));
     }
 
     private static XDDFNumericalDataSource<Double> figures(Double[] values, String range) {

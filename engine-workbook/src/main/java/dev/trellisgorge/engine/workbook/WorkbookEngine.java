@@ -6,6 +6,7 @@ import dev.trellisgorge.chart.Size;
 import java.io.IOException;
 import java.io.OutputStream;
 import java.util.List;
+import java.util.Optional;
 import java.util.Set;
 
 /**
@@ -22,6 +23,11 @@ public final class WorkbookEngine implements Engine {
     @Override
     public boolean holdsSeveral() {
         return true;
+    }
+
+    @Override
+    public Optional<String> refusal(PlainChart chart) {
+        return LiveWorkbook.refusal(chart);
     }
 
     @Override
