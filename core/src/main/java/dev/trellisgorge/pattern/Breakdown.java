@@ -101,9 +101,9 @@ public record Breakdown(Formula value, String totalName) implements Pattern {
                 .with("total", only(first, sum(given)))
                 .proving(List.of(
                         new Identity("spacer + part is the level before a part", given.atLeast(number(0)),
-                                orZero(helper("spacer")).plus(orZero(helper("part"))), helper("level before")),
+                                orZero(helper("spacer")).plus(orZero(helper("part"))), helper("level before")).amid(size),
                         new Identity("spacer + part is the level after a part below zero", negative,
-                                orZero(helper("spacer")).plus(orZero(helper("part"))), helper("level")),
+                                orZero(helper("spacer")).plus(orZero(helper("part"))), helper("level")).amid(size),
                         new Identity("the parts step down to nothing", last.and(present(size)), helper("level").plus(size), size),
                         new Identity("total is the sum of the parts", first.and(present(size)), helper("total"), sum(given))))
                 .watching(List.of(

@@ -193,7 +193,7 @@ public record Variance(Formula value, Against against, As as, Good good) impleme
         Formula amount = as == As.AMOUNT ? change : change.times(magnitude(helper(REFERENCE)));
         List<Identity> identities = new ArrayList<>();
         identities.add(new Identity(as == As.AMOUNT ? "reference + change = value" : "reference + change × |reference| = value",
-                present(helper("change")).and(present(helper(REFERENCE))), helper(REFERENCE).plus(amount), helper("value")));
+                present(helper("change")).and(present(helper(REFERENCE))), helper(REFERENCE).plus(amount), helper("value")).amid(helper(REFERENCE)));
         Formula held = made.find(Classifier.UNJUDGED).isPresent() ? orZero(helper("value")).plus(orZero(helper(Classifier.UNJUDGED)))
                 : orZero(helper("value"));
         identities.add(Identity.everywhere(made.find(Classifier.UNJUDGED).isPresent() ? "value + unjudged = " + value : "value = " + value,

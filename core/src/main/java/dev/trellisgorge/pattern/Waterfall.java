@@ -24,6 +24,7 @@ import dev.trellisgorge.chart.Orientation;
 import dev.trellisgorge.chart.Panel;
 import dev.trellisgorge.chart.Role;
 import dev.trellisgorge.formula.Formula;
+import dev.trellisgorge.formula.Formulas;
 import dev.trellisgorge.formula.HelperTable;
 import dev.trellisgorge.formula.Identity;
 import dev.trellisgorge.formula.Refusal;
@@ -204,12 +205,13 @@ public record Waterfall(Formula value, Kinds kinds, Optional<String> closing, bo
         Formula moved = present(helper("movement"));
         Formula piece = orZero(helper("rise")).plus(orZero(helper("fall")));
         Formula under = orZero(helper("rise under")).plus(orZero(helper("fall under")));
+        Formula size = greatest(magnitude(helper("level before")), magnitude(helper("level")));
         return List.of(
-                new Identity("spacer and piece reach the farther end of the bar", moved, orZero(helper("spacer")).plus(piece), bar.farEnd()),
-                new Identity("the pieces of a movement are as long as it is", moved, magnitude(piece).plus(magnitude(under)), magnitude(helper("movement"))),
+                new Identity("spacer and piece reach the farther end of the bar", moved, orZero(helper("spacer")).plus(piece), bar.farEnd()).amid(size),
+                new Identity("the pieces of a movement are as long as it is", moved, magnitude(piece).plus(magnitude(under)), magnitude(helper("movement"))).amid(size),
                 new Identity("the level after a movement is the level before it and the movement", moved,
-                        helper("level before").plus(helper("movement")), helper("level")),
-                new Identity("each stated total is the level that the movements reach", total.and(present(value)), value, helper("level")));
+                        helper("level before").plus(helper("movement")), helper("level")).amid(size),
+                new Identity("each stated total is the level that the movements reach", total.and(present(value)), value, helper("level")).amid(Formulas.largest(magnitude(helper("level")))));
     }
 
     @Override

@@ -1,0 +1,138 @@
+package dev.trellisgorge.pattern;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import dev.trellisgorge.chart.PlainChart;
+import dev.trellisgorge.formula.Settings;
+import dev.trellisgorge.problem.BadInput;
+import dev.trellisgorge.table.Column;
+import dev.trellisgorge.table.Table;
+import java.util.List;
+import org.testng.annotations.DataProvider;
+import org.testng.annotations.Test;
+
+public class WaterfallTest {
+    private static final Table BALANCE = Table.of("balance",
+            Column.texts("item", "Opening", "Rain", "Release", "Seepage", "Leak", "Inflow", "Closing"),
+            Column.texts("kind", "start", "change", "change", null, "change", "change", "total"),
+            Column.numbers("value", 30, 20, -70, -5, Rows.MISSING, 65, 40));
+
+    private static PlainChart balance(double closing) {
+        Table table = Table.of("balance", BALANCE.column("item"), BALANCE.column("kind"), Column.numbers("value", 30, 20, -70, -5, Rows.MISSING, 65, closing));
+        return Chart.of("item", Waterfall.of("value").kinds("kind")).over(table, Settings.NONE);
+    }
+
+    /** The oracle: one row after another, by the book. A start every seventh row, a total every fifth. */
+    private static void agree(Rows rows) {
+        double[][] expected = new double[7][];
+        java.util.Arrays.setAll(expected, i -> Rows.cells(rows.count()));
+        double level = 0;
+        for (int row = 0; row < rows.count(); row++) {
+            double v = rows.a()[row];
+            if (row % 7 == 6) {
+                level = Double.isNaN(v) ? 0 : v;
+                expected[3][row] = v;
+            } else if (row % 5 == 4) {
+                expected[3][row] = level;
+            } else if (!Double.isNaN(v)) {
+                double low = Math.min(level, level + v);
+                double high = Math.max(level, level + v);
+                int piece = v >= 0 ? 1 : 2;
+                if (low >= 0) {
+                    expected[0][row] = low;
+                    expected[piece][row] = high - low;
+                } else if (high <= 0) {
+                    expected[0][row] = high;
+                    expected[piece][row] = low - high;
+                } else {
+                    expected[0][row] = 0;
+                    expected[piece][row] = high;
+                    expected[piece + 3][row] = low;
+                }
+                level += v;
+            }
+            expected[6][row] = level;
+        }
+        List<String> starts = java.util.stream.IntStream.range(0, rows.count()).filter(r -> r % 7 == 6).mapToObj(r -> "r" + r).toList();
+        List<String> totals = java.util.stream.IntStream.range(0, rows.count()).filter(r -> r % 7 != 6 && r % 5 == 4).mapToObj(r -> "r" + r).toList();
+        PlainChart chart = Chart.of("name", Waterfall.of("a").kinds(starts, totals)).over(rows.table(), Settings.NONE);
+        List<String> series = List.of("spacer", "rise", "fall", "total", "rise under", "fall under", "level");
+        assertThat(chart.data().columnNames()).isEqualTo(series);
+        for (int i = 0; i < series.size(); i++) {
+            Rows.same(chart, series.get(i), expected[i]);
+        }
+        assertThat(Rows.failures(chart)).allMatch(failure -> failure.startsWith("each stated total"));
+    }
+
+    @Test
+    public void randomTablesAgreeWithTheOracle() {
+        Rows.each(1, -7, 1_000, WaterfallTest::agree);
+    }
+
+    @Test
+    public void tenThousandMovementsAgreeWithTheOracle() {
+        double[] values = new java.util.Random(5).ints(10_000, -50, 51).asDoubleStream().toArray();
+        PlainChart chart = Chart.of("name", Waterfall.of("a")).over(Table.of("long", Column.texts("name",
+                java.util.stream.IntStream.range(0, 10_000).mapToObj(r -> "r" + r).toArray(String[]::new)), Column.numbers("a", values)), Settings.NONE);
+        double[] levels = values.clone();
+        java.util.Arrays.parallelPrefix(levels, Double::sum);
+        Rows.same(chart, "level", levels);
+    }
+
+    @Test
+    public void statedTotalThatIsNotReachedIsNamedWithBothFigures() {
+        assertThat(Rows.failures(balance(40))).isEmpty();
+        assertThat(Rows.failures(balance(41))).containsExactly("each stated total is the level that the movements reach: Closing");
+        assertThat(dev.trellisgorge.audit.Audit.of(balance(41)).proofs().get(3).failures())
+                .containsExactly(new dev.trellisgorge.audit.Proof.Failure("Closing", 41, 40));
+    }
+
+    @Test
+    public void roundingOfLargeLevelsIsNoFault() {
+        Table table = Table.of("t", Column.texts("item", "a", "b", "c"), Column.numbers("value", 1e15, 0.3, -1e15));
+        assertThat(Rows.failures(Chart.of("item", Waterfall.of("value")).over(table, Settings.NONE))).isEmpty();
+    }
+
+    @DataProvider
+    Object[][] faults() {
+        return new Object[][] {{"spacer", 1, "spacer and piece reach the farther end of the bar: Rain"},
+            {"rise", 5, "the pieces of a movement are as long as it is: Inflow"},
+            {"fall under", 2, "the pieces of a movement are as long as it is: Release"},
+            {"level", 3, "the level after a movement is the level before it and the movement: Seepage"}};
+    }
+
+    @Test(dataProvider = "faults")
+    public void faultIsNamed(String column, int row, String failure) {
+        assertThat(Rows.failures(Rows.moved(balance(40), column, row, 7))).contains(failure);
+    }
+
+    @Test
+    public void missingMovementsAndCrossingsAreNoted() {
+        assertThat(Rows.notes(balance(40))).containsExactly("no movement given; the level carries on: Leak",
+                "a level that crosses zero: Release (-20), Inflow (40)");
+    }
+
+    @Test
+    public void closingIsAddedAndComputed() {
+        PlainChart chart = Chart.of("item", Waterfall.of("value").kinds(List.of("Opening"), List.of("Closing")).closing("Now")).over(BALANCE, Settings.NONE);
+        assertThat(chart.data().category().written(7)).isEqualTo("Now");
+        assertThat(chart.data().column("total").cells().number(7)).isEqualTo(40);
+    }
+
+    @Test
+    public void labelsAreTheMovementsAndTheLevels() {
+        PlainChart chart = Chart.of("item", Waterfall.of("value").kinds("kind")).labels(Labels.VALUE.format("#,##0;(#,##0)")).over(BALANCE, Settings.NONE);
+        assertThat(chart.alternative()).contains("Opening 30 (total); Rain 20 (rise); Release (70) (fall)").contains("Leak no figure; Inflow 65 (rise)")
+                .contains("Closing 40 (total)");
+    }
+
+    @Test
+    public void unknownKindAndUnknownNamesAreRefused() {
+        Table wrong = Table.of("balance", BALANCE.column("item"), BALANCE.column("value"), Column.texts("kind", "begin", null, null, null, null, null, null));
+        assertThatThrownBy(() -> Chart.of("item", Waterfall.of("value").kinds("kind")).over(wrong, Settings.NONE)).isInstanceOf(BadInput.class)
+                .hasMessage("table 'balance', row 1: 'Opening': kind is 'begin'; a row is a start, change, subtotal or total");
+        assertThatThrownBy(() -> Chart.of("item", Waterfall.of("value").kinds(List.of("Openin"), List.of())).over(BALANCE, Settings.NONE))
+                .isInstanceOf(BadInput.class).hasMessageContaining("there is no 'Openin'. Did you mean 'Opening'?");
+    }
+}
