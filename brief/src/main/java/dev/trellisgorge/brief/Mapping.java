@@ -106,7 +106,7 @@ final class Mapping {
     /** Reports what is wrong with a value; at the mapping where the key is not there. */
     void refuse(String key, String message) {
         Place at = values.containsKey(key) ? placeOf(file, values.get(key)) : place;
-        problems.add(at, "'" + key + "' " + message);
+        problems.add(at, "'" + key + "': " + message);
     }
 
     Place keyPlace(String key) {

@@ -24,7 +24,12 @@ record AuditText(PrintStream out) {
 
     private void print(Proof.Failure failure) {
         out.println("         " + failure.category() + ": the pieces come to " + figure(failure.left()) + ", not "
-                + figure(failure.right()));
+                + figure(failure.right()) + difference(failure));
+    }
+
+    private static String difference(Proof.Failure failure) {
+        double difference = failure.left() - failure.right();
+        return Double.isNaN(difference) ? "" : " (a difference of " + Numbers.brief(difference) + ")";
     }
 
     private static String figure(double figure) {

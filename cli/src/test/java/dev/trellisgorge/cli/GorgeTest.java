@@ -29,7 +29,7 @@ public class GorgeTest {
         assertThat(answer.out().lines().toList()).contains("DESK/demo/generation.csv", "DESK/demo/generation-march.png",
                 "DESK/demo/generation-licence.svg", "DESK/demo/generation.xlsx");
         for (String line : answer.out().lines().toList()) {
-            assertThat(Files.size(desk.path(line.substring("DESK/".length())))).as(line).isGreaterThan(300);
+            assertThat(Files.size(desk.path(line.substring("DESK/".length())))).as(line).isGreaterThan(90);
         }
     }
 

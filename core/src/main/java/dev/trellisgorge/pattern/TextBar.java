@@ -77,7 +77,7 @@ public record TextBar(Formula value, int width, Optional<Formula> per, Glyph gly
             throw new IllegalArgumentException("a bar is at least 1 glyph wide, not " + width);
         }
         if (smooth && !glyph.equals(BLOCK)) {
-            throw new IllegalArgumentException("'smooth' goes with the glyph █, which has eighths, not with " + glyph.text());
+            throw new IllegalArgumentException("eighths go with the glyph █, not with " + glyph.text());
         }
     }
 
@@ -96,7 +96,7 @@ public record TextBar(Formula value, int width, Optional<Formula> per, Glyph gly
             given.refuse("width", "stands in for 'per'; give one of them");
         }
         if (given.has("rest") != given.has("of")) {
-            given.refuse(given.has("rest") ? "rest" : "of", "'rest' and 'of' go together");
+            given.refuse(given.has("rest") ? "rest" : "of", "goes together with '" + (given.has("rest") ? "of" : "rest") + "'");
         }
         double width = given.number("width").orElse(STANDARD_WIDTH);
         Optional<Formula> per = given.has("per") ? Optional.of(given.figure("per")) : Optional.empty();

@@ -102,6 +102,6 @@ public class TextBarTest {
                 .hasMessage("table 't', row 1: 'r0': the number of characters is 33000; a cell holds at most 32767; give a larger 'per'");
         assertThatThrownBy(() -> bars(TextBar.of("v").per(number(0)), "bar", 33)).hasMessageContaining("per is 0; a glyph stands for more than zero units");
         assertThatThrownBy(() -> TextBar.of("v").glyph("ab")).hasMessage("'ab' is not one sign");
-        assertThatThrownBy(() -> TextBar.of("v").glyph("#").inEighths()).hasMessageContaining("'smooth' goes with the glyph █");
+        assertThatThrownBy(() -> TextBar.of("v").glyph("#").inEighths()).hasMessageContaining("eighths go with the glyph █");
     }
 }

@@ -85,7 +85,7 @@ public class WaterfallTest {
         assertThat(Rows.failures(balance(40))).isEmpty();
         assertThat(Rows.failures(balance(41))).containsExactly("each stated total is the level that the movements reach: Closing");
         assertThat(dev.trellisgorge.audit.Audit.of(balance(41)).proofs().get(3).failures())
-                .containsExactly(new dev.trellisgorge.audit.Proof.Failure("Closing", 41, 40));
+                .containsExactly(new dev.trellisgorge.audit.Proof.Failure("Closing", 40, 41));
     }
 
     @Test
