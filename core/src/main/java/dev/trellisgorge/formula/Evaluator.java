@@ -18,10 +18,12 @@ import java.util.Map;
 
 /**
  * The back end that computes cells in process: a formula becomes a chain of loops, each over a block of rows
- * that fits the nearest cache. No cell is boxed, and no node makes a column of its own.
+ * that fits the nearest cache. No cell is boxed, and no node makes a column of its own, but for the ones that need all
+ * rows before they can give one (a rank, a lookup).
  */
 final class Evaluator {
     private static final int BLOCK = 1024;
+    private static final long ABSENT = Double.doubleToRawLongBits(Double.NaN);
 
     private final Scope scope;
 
@@ -40,6 +42,22 @@ final class Evaluator {
             return Column.texts(name, cells);
         }
         return Column.owning(name, kind, all(formula));
+    }
+
+    /** Whether a condition is true on some row; looks no further than the first block that has one. */
+    boolean anyRow(Formula condition) {
+        Mask mask = condition.match(new MaskOf(true));
+        long[] block = new long[BLOCK];
+        for (int from = 0; from < scope.inputs().rowCount(); from += BLOCK) {
+            int count = Math.min(BLOCK, scope.inputs().rowCount() - from);
+            mask.fill(from, count, block);
+            for (int i = 0; i < count; i++) {
+                if (block[i] != 0) {
+                    return true;
+                }
+            }
+        }
+        return false;
     }
 
     /** A formula's figures on every row, from the first to the last: some nodes remember the rows before. */
@@ -174,17 +192,15 @@ final class Evaluator {
             if (isText(f.left()) || isText(f.right())) {
                 return compareWords(f);
             }
-            Figures verdict = select(f, Evaluator.constant(1), Evaluator.constant(0));
-            Figures left = f.left().match(this);
-            Figures right = f.right().match(this);
-            double[] a = new double[BLOCK];
-            double[] b = new double[BLOCK];
+            Mask holds = f.match(new MaskOf(true));
+            Mask fails = f.match(new MaskOf(false));
+            long[] yes = new long[BLOCK];
+            long[] no = new long[BLOCK];
             return (from, count, out, at) -> {
-                verdict.fill(from, count, out, at);
-                left.fill(from, count, a, 0);
-                right.fill(from, count, b, 0);
+                holds.fill(from, count, yes);
+                fails.fill(from, count, no);
                 for (int i = 0; i < count; i++) {
-                    out[at + i] = a[i] != a[i] || b[i] != b[i] ? Double.NaN : out[at + i];
+                    out[at + i] = yes[i] != 0 ? 1 : no[i] != 0 ? 0 : Double.NaN;
                 }
             };
         }
@@ -245,67 +261,27 @@ final class Evaluator {
 
         @Override
         public Figures choose(Choose f) {
+            Mask when = f.when().match(new MaskOf(true));
             Figures then = f.then().match(this);
             Figures otherwise = f.otherwise().match(this);
-            if (f.when() instanceof Comparison c && !isText(c.left()) && !isText(c.right())) {
-                return select(c, then, otherwise);
-            }
-            Figures when = f.when().match(this);
-            double[] w = new double[BLOCK];
+            long[] mask = new long[BLOCK];
             double[] e = new double[BLOCK];
+            if (f.otherwise() instanceof Formula.Absent) {
+                return (from, count, out, at) -> {
+                    when.fill(from, count, mask);
+                    then.fill(from, count, out, at);
+                    for (int i = 0; i < count; i++) {
+                        out[at + i] = Double.longBitsToDouble(Double.doubleToRawLongBits(out[at + i]) & mask[i] | ABSENT & ~mask[i]);
+                    }
+                };
+            }
             return (from, count, out, at) -> {
-                when.fill(from, count, w, 0);
+                when.fill(from, count, mask);
                 then.fill(from, count, out, at);
                 otherwise.fill(from, count, e, 0);
                 for (int i = 0; i < count; i++) {
-                    out[at + i] = w[i] == 1 ? out[at + i] : e[i];
-                }
-            };
-        }
-
-        /** The commonest formula of all, a part where a comparison holds, without a truth in between. */
-        private Figures select(Comparison c, Figures then, Figures otherwise) {
-            Figures left = c.left().match(this);
-            Figures right = c.right().match(this);
-            double[] a = new double[BLOCK];
-            double[] b = new double[BLOCK];
-            double[] e = new double[BLOCK];
-            return (from, count, out, at) -> {
-                left.fill(from, count, a, 0);
-                right.fill(from, count, b, 0);
-                then.fill(from, count, out, at);
-                otherwise.fill(from, count, e, 0);
-                switch (c.relation()) {
-                    case BELOW -> {
-                        for (int i = 0; i < count; i++) {
-                            out[at + i] = a[i] < b[i] ? out[at + i] : e[i];
-                        }
-                    }
-                    case AT_MOST -> {
-                        for (int i = 0; i < count; i++) {
-                            out[at + i] = a[i] <= b[i] ? out[at + i] : e[i];
-                        }
-                    }
-                    case ABOVE -> {
-                        for (int i = 0; i < count; i++) {
-                            out[at + i] = a[i] > b[i] ? out[at + i] : e[i];
-                        }
-                    }
-                    case AT_LEAST -> {
-                        for (int i = 0; i < count; i++) {
-                            out[at + i] = a[i] >= b[i] ? out[at + i] : e[i];
-                        }
-                    }
-                    case EQUAL -> {
-                        for (int i = 0; i < count; i++) {
-                            out[at + i] = a[i] == b[i] ? out[at + i] : e[i];
-                        }
-                    }
-                    case UNEQUAL -> {
-                        for (int i = 0; i < count; i++) {
-                            out[at + i] = a[i] < b[i] || a[i] > b[i] ? out[at + i] : e[i];
-                        }
-                    }
+                    out[at + i] = Double.longBitsToDouble(Double.doubleToRawLongBits(out[at + i]) & mask[i]
+                            | Double.doubleToRawLongBits(e[i]) & ~mask[i]);
                 }
             };
         }
@@ -445,6 +421,147 @@ final class Evaluator {
         @Override
         public Figures written(Formula.Written f) {
             throw new IllegalStateException("a text is no figure: " + f);
+        }
+    }
+
+    /** Says of each row whether something is certainly so: all bits, or none. Branches would be guessed wrong too often. */
+    private interface Mask {
+        void fill(int from, int count, long[] out);
+    }
+
+    /** A truth as a mask: the rows on which it is certainly what is wanted, true or false; unknown is neither. */
+    private final class MaskOf extends Formula.SomeCases<Mask> {
+        private final boolean wanted;
+
+        MaskOf(boolean wanted) {
+            this.wanted = wanted;
+        }
+
+        @Override
+        public Mask comparison(Comparison f) {
+            if (isText(f.left()) || isText(f.right())) {
+                return refuse(f);
+            }
+            Relation relation = wanted ? f.relation() : opposite(f.relation());
+            Figures left = f.left().match(new FiguresOf());
+            double[] a = new double[BLOCK];
+            Figures right = f.right().match(new FiguresOf());
+            double[] b = new double[BLOCK];
+            if (f.right() instanceof Formula.Constant || f.right() instanceof Formula.Setting) {
+                right.fill(0, BLOCK, b, 0);
+                return (from, count, out) -> {
+                    left.fill(from, count, a, 0);
+                    compare(relation, a, b, count, out);
+                };
+            }
+            return (from, count, out) -> {
+                left.fill(from, count, a, 0);
+                right.fill(from, count, b, 0);
+                compare(relation, a, b, count, out);
+            };
+        }
+
+        @Override
+        public Mask logic(Formula.Logic f) {
+            Mask left = f.left().match(this);
+            Mask right = f.right().match(this);
+            boolean both = (f.connective() == Connective.AND) == wanted;
+            long[] b = new long[BLOCK];
+            return (from, count, out) -> {
+                left.fill(from, count, out);
+                right.fill(from, count, b);
+                if (both) {
+                    for (int i = 0; i < count; i++) {
+                        out[i] &= b[i];
+                    }
+                } else {
+                    for (int i = 0; i < count; i++) {
+                        out[i] |= b[i];
+                    }
+                }
+            };
+        }
+
+        @Override
+        public Mask not(Formula.Not f) {
+            return f.of().match(new MaskOf(!wanted));
+        }
+
+        @Override
+        public Mask present(Formula.Present f) {
+            if (f.of() instanceof Formula.Constant) {
+                return (from, count, out) -> Arrays.fill(out, 0, count, wanted ? -1L : 0L);
+            }
+            if (isText(f.of())) {
+                return refuse(f);
+            }
+            Figures of = f.of().match(new FiguresOf());
+            double[] a = new double[BLOCK];
+            long whenMissing = wanted ? 0L : -1L;
+            return (from, count, out) -> {
+                of.fill(from, count, a, 0);
+                for (int i = 0; i < count; i++) {
+                    out[i] = a[i] != a[i] ? whenMissing : ~whenMissing;
+                }
+            };
+        }
+
+        @Override
+        protected Mask refuse(Formula f) {
+            Figures truths = f.match(new FiguresOf());
+            double[] a = new double[BLOCK];
+            double[] b = new double[BLOCK];
+            Arrays.fill(b, wanted ? 1 : 0);
+            return (from, count, out) -> {
+                truths.fill(from, count, a, 0);
+                compare(Relation.EQUAL, a, b, count, out);
+            };
+        }
+    }
+
+    private static Relation opposite(Relation relation) {
+        return switch (relation) {
+            case BELOW -> Relation.AT_LEAST;
+            case AT_MOST -> Relation.ABOVE;
+            case ABOVE -> Relation.AT_MOST;
+            case AT_LEAST -> Relation.BELOW;
+            case EQUAL -> Relation.UNEQUAL;
+            case UNEQUAL -> Relation.EQUAL;
+        };
+    }
+
+    private static void compare(Relation relation, double[] a, double[] b, int count, long[] out) {
+        switch (relation) {
+            case BELOW -> {
+                for (int i = 0; i < count; i++) {
+                    out[i] = a[i] < b[i] ? -1L : 0L;
+                }
+            }
+            case AT_MOST -> {
+                for (int i = 0; i < count; i++) {
+                    out[i] = a[i] <= b[i] ? -1L : 0L;
+                }
+            }
+            case ABOVE -> {
+                for (int i = 0; i < count; i++) {
+                    out[i] = a[i] > b[i] ? -1L : 0L;
+                }
+            }
+            case AT_LEAST -> {
+                for (int i = 0; i < count; i++) {
+                    out[i] = a[i] >= b[i] ? -1L : 0L;
+                }
+            }
+            case EQUAL -> {
+                for (int i = 0; i < count; i++) {
+                    out[i] = a[i] == b[i] ? -1L : 0L;
+                }
+            }
+            case UNEQUAL -> {
+                for (int i = 0; i < count; i++) {
+                    out[i] = a[i] < b[i] | a[i] > b[i] ? -1L : 0L;
+                }
+            }
         }
     }
 

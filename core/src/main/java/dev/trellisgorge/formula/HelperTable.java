@@ -121,20 +121,24 @@ public final class HelperTable {
 
     /** Computes a formula on every row without keeping it. Errors as {@link #with}. */
     public Column evaluate(String name, Formula formula) {
+        return evaluator().evaluate(name, formula);
+    }
+
+    private Evaluator evaluator() {
         Map<String, Column> cells = new LinkedHashMap<>();
         columns.forEach((key, column) -> cells.put(key, column.cells()));
-        return new Evaluator(new Scope(inputs, cells, settings, kept)).evaluate(name, formula);
+        return new Evaluator(new Scope(inputs, cells, settings, kept));
     }
 
     /** Whether a condition is true on some row. */
     public boolean anyRow(Formula condition) {
-        Column truths = evaluate("any", condition);
-        for (int row = 0; row < truths.size(); row++) {
-            if (truths.number(row) == 1) {
-                return true;
-            }
-        }
-        return false;
+        return evaluator().anyRow(condition);
+    }
+
+    /** Whether a condition reads no rows, settings and constants alone, and is true. */
+    public boolean isTrueThroughout(Formula condition) {
+        Table anyRow = Table.of("any", Column.numbers("any", 0));
+        return Inputs.readsNoRow(condition) && new Evaluator(new Scope(anyRow, Map.of(), settings, kept)).evaluate("throughout", condition).number(0) == 1;
     }
 
     public Table inputs() {

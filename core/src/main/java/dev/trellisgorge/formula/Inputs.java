@@ -42,6 +42,14 @@ public final class Inputs {
         return names;
     }
 
+    /** Whether a formula is the same on every row because it reads nothing but constants and settings. */
+    static boolean readsNoRow(Formula formula) {
+        boolean[] none = {true};
+        walk(formula, leaf -> none[0] &= leaf instanceof Formula.Constant || leaf instanceof Formula.Setting || leaf instanceof Formula.Present
+                || leaf instanceof Formula.Logic || leaf instanceof Formula.Not || leaf instanceof Formula.Comparison);
+        return none[0];
+    }
+
     private static void walk(Formula formula, Consumer<Formula> visitor) {
         visitor.accept(formula);
         formula.operands().forEach(operand -> walk(operand, visitor));

@@ -1,5 +1,6 @@
 package dev.trellisgorge.pattern;
 
+import static dev.trellisgorge.formula.Formulas.always;
 import static dev.trellisgorge.formula.Formulas.present;
 
 import dev.trellisgorge.chart.ReferenceLine;
@@ -103,7 +104,7 @@ public record Bands(List<Formula> limits, Optional<Formula> of, List<String> nam
 
     @Override
     public Formula judged(Formula value, Formula category) {
-        Formula comparable = present(compared(value));
+        Formula comparable = of.map(divisor -> present(value.over(divisor))).orElse(always());
         return allLimits().map(comparable::and).orElse(comparable);
     }
 

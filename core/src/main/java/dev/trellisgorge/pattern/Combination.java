@@ -46,7 +46,7 @@ record Combination(String figure, Formula value, List<Part> parts, Optional<Clas
     HelperTable addTo(HelperTable table) {
         HelperTable more = table;
         for (Made cell : cells(table.categoryText())) {
-            if (cell.of().isEmpty() || cell.of().get().alwaysMade() || table.anyRow(cell.of().get().when())) {
+            if (cell.of().isEmpty() || cell.of().get().alwaysMade() || mayBe(table, cell.of().get())) {
                 more = more.with(cell.column(), cell.of().map(c -> only(c.when(), cell.part().length())).orElse(cell.part().length()));
             }
         }
@@ -56,6 +56,12 @@ record Combination(String figure, Formula value, List<Part> parts, Optional<Clas
         Formula held = oneClass(more);
         return more.proving(List.of(Identity.everywhere("each " + figure + " is in exactly one class", held, oneIfPresent(value))))
                 .watching(classifier.get().watches(value, table.categoryText()));
+    }
+
+    /** Whether some row is in a class; a rule that is the same on every row is asked once. */
+    private boolean mayBe(HelperTable table, RowClass unjudged) {
+        Formula judged = classifier.orElseThrow().judged(value, table.categoryText());
+        return !table.isTrueThroughout(judged) && table.anyRow(unjudged.when());
     }
 
     /** How many classes hold a part of the row. */

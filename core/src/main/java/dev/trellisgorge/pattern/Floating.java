@@ -1,6 +1,8 @@
 package dev.trellisgorge.pattern;
 
 import static dev.trellisgorge.formula.Formulas.choose;
+import static dev.trellisgorge.formula.Formulas.greatest;
+import static dev.trellisgorge.formula.Formulas.least;
 import static dev.trellisgorge.formula.Formulas.number;
 import static dev.trellisgorge.formula.Formulas.only;
 
@@ -17,12 +19,12 @@ record Floating(Formula low, Formula high) {
     private static final Formula ZERO = number(0);
 
     Formula spacer() {
-        return choose(low.atLeast(ZERO), low, choose(high.atMost(ZERO), high, only(low.below(ZERO), ZERO)));
+        return greatest(low, least(high, ZERO));
     }
 
     /** Below zero where the whole bar is, so that it hangs from its spacer. */
     Formula piece() {
-        return choose(low.atLeast(ZERO), high.minus(low), choose(high.atMost(ZERO), low.minus(high), only(low.below(ZERO), high)));
+        return choose(high.above(ZERO), high.minus(greatest(low, ZERO)), low.minus(high));
     }
 
     /** The piece under zero of a bar that crosses it; absent of any other. */
@@ -36,6 +38,6 @@ record Floating(Formula low, Formula high) {
 
     /** The end of the bar that is farther from zero; of a bar that crosses it, the upper one. */
     Formula farEnd() {
-        return choose(low.atLeast(ZERO), high, choose(high.atMost(ZERO), low, high));
+        return choose(high.above(ZERO), high, low);
     }
 }

@@ -2,10 +2,10 @@ package dev.trellisgorge.pattern;
 
 import static dev.trellisgorge.formula.Formulas.absent;
 import static dev.trellisgorge.formula.Formulas.always;
-import static dev.trellisgorge.formula.Formulas.choose;
 import static dev.trellisgorge.formula.Formulas.column;
 import static dev.trellisgorge.formula.Formulas.greatest;
 import static dev.trellisgorge.formula.Formulas.helper;
+import static dev.trellisgorge.formula.Formulas.least;
 import static dev.trellisgorge.formula.Formulas.missing;
 import static dev.trellisgorge.formula.Formulas.number;
 import static dev.trellisgorge.formula.Formulas.only;
@@ -107,10 +107,9 @@ public record ToTarget(Formula value, Formula target, Optional<Classifier> class
     }
 
     private Combination combination() {
-        Formula judged = present(target);
-        return new Combination(value + " with a target", only(judged, value), List.of(
-                new Part("met", only(judged, choose(value.above(target), target, value))),
-                new Part("remaining", choose(value.below(number(0)), target, only(value.below(target), target.minus(value))), Role.MUTED),
+        return new Combination(value + " with a target", only(present(target), value), List.of(
+                new Part("met", least(value, target)),
+                new Part("remaining", only(value.below(target), target.minus(greatest(value, number(0)))), Role.MUTED),
                 new Part("above", only(value.above(target), value.minus(target)), Role.GOOD)), classifier);
     }
 

@@ -182,17 +182,18 @@ public record Waterfall(Formula value, Kinds kinds, Optional<String> closing, bo
         Formula movement = helper("movement");
         Formula before = helper("level before");
         Formula level = helper("level");
-        more = more.working("lower end", only(present(movement), least(before, level)))
-                .working("upper end", only(present(movement), greatest(before, level)));
+        more = more.working("lower end", least(before, before.plus(movement)))
+                .working("upper end", greatest(before, before.plus(movement)));
         Floating bar = new Floating(helper("lower end"), helper("upper end"));
+        more = more.working("piece", bar.piece()).working("piece under", bar.under());
         Formula rises = movement.atLeast(number(0));
         Formula falls = movement.below(number(0));
         return more.with("spacer", bar.spacer())
-                .with("rise", only(rises, bar.piece()))
-                .with("fall", only(falls, bar.piece()))
+                .with("rise", only(rises, helper("piece")))
+                .with("fall", only(falls, helper("piece")))
                 .with("total", choose(start, value, only(total, level)))
-                .with("rise under", only(rises, bar.under()))
-                .with("fall under", only(falls, bar.under()))
+                .with("rise under", only(rises, helper("piece under")))
+                .with("fall under", only(falls, helper("piece under")))
                 .showing("level")
                 .proving(identities(start, total, bar))
                 .watching(List.of(
