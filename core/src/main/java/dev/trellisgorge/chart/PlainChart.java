@@ -63,16 +63,14 @@ public record PlainChart(String name, String title, String subtitle, Orientation
         return (title.isEmpty() ? "Chart" : title) + ": " + rows + ".";
     }
 
+    /** The figures that the labels show; of a chart without labels, what each series has. */
     private String figures(int row) {
-        String figures = series().stream().filter(series -> series.fill().isPresent()).filter(series -> data.column(series.column()).cells().isPresent(row))
-                .map(series -> figure(series, row) + (series.inLegend() ? " (" + series.name() + ")" : ""))
+        String figures = series().stream().filter(series -> series.fill().isPresent())
+                .map(series -> Map.entry(series, labels.isEmpty() ? data.column(series.column()).cells().written(row) : labelText(series, row)))
+                .filter(entry -> !entry.getValue().isEmpty())
+                .map(entry -> entry.getValue() + (entry.getKey().inLegend() ? " (" + entry.getKey().name() + ")" : ""))
                 .collect(Collectors.joining(", "));
         return figures.isEmpty() ? "no figure" : figures;
-    }
-
-    private String figure(Series series, int row) {
-        String label = labelText(series, row);
-        return label.isEmpty() ? data.column(series.column()).cells().written(row) : label;
     }
 
     /**

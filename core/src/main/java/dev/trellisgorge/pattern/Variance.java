@@ -215,9 +215,14 @@ public record Variance(Formula value, Against against, As as, Good good) impleme
     public List<LabelSpot> labelled(HelperTable table) {
         List<LabelSpot> spots = new ArrayList<>(List.of(LabelSpot.of("value", always(), value)));
         table.find(Classifier.UNJUDGED).ifPresent(c -> spots.add(LabelSpot.of(Classifier.UNJUDGED, always(), value)));
-        CHANGES.forEach(name -> spots.add(LabelSpot.second(name, always(), helper("change"),
-                as == As.PERCENT ? "+0.#%;-0.#%" : "+#,##0.##;-#,##0.##")));
+        CHANGES.forEach(name -> spots.add(LabelSpot.second(name, always(), helper("change"), format(name))));
         return spots;
+    }
+
+    /** A change has its sign, and no change has none. */
+    private String format(String series) {
+        String figure = as == As.PERCENT ? "0.#%" : "#,##0.##";
+        return series.equals("level") ? figure : "+" + figure + ";-" + figure;
     }
 
     @Override

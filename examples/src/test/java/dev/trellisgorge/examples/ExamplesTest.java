@@ -2,9 +2,13 @@ package dev.trellisgorge.examples;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import java.io.ByteArrayOutputStream;
 import java.io.IOException;
+import java.io.PrintStream;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
 
 public class ExamplesTest {
@@ -24,6 +28,47 @@ public class ExamplesTest {
             Files.deleteIfExists(workbook);
             Files.delete(folder);
         }
+    }
+
+    private interface Program {
+        void run(String[] arguments);
+    }
+
+    private static String printed(Program program, String... arguments) {
+        PrintStream before = System.out;
+        ByteArrayOutputStream out = new ByteArrayOutputStream();
+        System.setOut(new PrintStream(out, true, StandardCharsets.UTF_8));
+        try {
+            program.run(arguments);
+        } finally {
+            System.setOut(before);
+        }
+        return out.toString(StandardCharsets.UTF_8);
+    }
+
+    @DataProvider
+    Object[][] programs() {
+        return new Object[][] {
+            {(Program) TargetBars::main, "generation.csv", "Mill Race 150 (met); Alder Gate 200 (met)"},
+            {(Program) WaterBalance::main, "storage.csv", "Turbine release (70) (fall); Seepage (5) (fall)"},
+            {(Program) FlowTornado::main, "flow.csv", "All others 28 (left), 33 (right)"}};
+    }
+
+    @Test(dataProvider = "programs")
+    public void programDrawsItsChart(Program program, String data, String said) throws IOException {
+        Path picture = Files.createTempFile("gorge", ".svg");
+        try {
+            printed(program, "../demo/" + data, picture.toString());
+            assertThat(picture).content().contains(said);
+        } finally {
+            Files.delete(picture);
+        }
+    }
+
+    @Test
+    public void fishMailPrintsABarADay() {
+        assertThat(printed(FishMail::main, "../demo/fish.csv").lines()).hasSize(7).startsWith("Mon ███████████████████▊ 412", "Tue █████████▉ 205")
+                .contains("Thu  0", "Sat  ");
     }
 
     @Test
