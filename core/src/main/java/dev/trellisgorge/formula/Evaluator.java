@@ -14,7 +14,11 @@ import dev.trellisgorge.table.RowOrder;
 import java.time.LocalDate;
 import java.util.Arrays;
 import java.util.HashMap;
+import java.util.List;
 import java.util.Map;
+import java.util.concurrent.ForkJoinPool;
+import java.util.stream.IntStream;
+import java.util.stream.Stream;
 
 /**
  * The back end that computes cells in process: a formula becomes a chain of loops, each over a block of rows
@@ -23,6 +27,7 @@ import java.util.Map;
  */
 final class Evaluator {
     private static final int BLOCK = 1024;
+    private static final int MANY = 1 << 17;
     private static final long ABSENT = Double.doubleToRawLongBits(Double.NaN);
 
     private final Scope scope;
@@ -60,15 +65,28 @@ final class Evaluator {
         return false;
     }
 
-    /** A formula's figures on every row, from the first to the last: some nodes remember the rows before. */
+    /**
+     * A formula's figures on every row. Many rows are shared out among the processors, unless the formula carries something
+     * on from row to row; each part has its own loops, and the cells are the same.
+     */
     private double[] all(Formula formula) {
         int rows = scope.inputs().rowCount();
         double[] cells = new double[rows];
-        Figures figures = formula.match(new FiguresOf());
-        for (int from = 0; from < rows; from += BLOCK) {
-            figures.fill(from, Math.min(BLOCK, rows - from), cells, from);
-        }
+        int parts = rows < MANY || carriesOn(formula) ? 1 : ForkJoinPool.getCommonPoolParallelism() + 1;
+        int part = (rows / parts / BLOCK + 1) * BLOCK;
+        List<Figures> loops = Stream.generate(() -> formula.match(new FiguresOf())).limit(parts).toList();
+        IntStream.range(0, parts).parallel().forEach(p -> fill(loops.get(p), p * part, Math.min(rows, (p + 1) * part), cells));
         return cells;
+    }
+
+    private static void fill(Figures figures, int start, int end, double[] cells) {
+        for (int from = start; from < end; from += BLOCK) {
+            figures.fill(from, Math.min(BLOCK, end - from), cells, from);
+        }
+    }
+
+    private static boolean carriesOn(Formula formula) {
+        return formula instanceof Formula.Running || formula.operands().stream().anyMatch(Evaluator::carriesOn);
     }
 
     private boolean isText(Formula f) {
@@ -92,6 +110,10 @@ final class Evaluator {
 
     private static Figures constant(double value) {
         return (from, count, out, at) -> Arrays.fill(out, at, at + count, value);
+    }
+
+    private static Figures cells(double[] cells) {
+        return (from, count, out, at) -> System.arraycopy(cells, from, out, at, count);
     }
 
     private static Figures byRow(RowFigure figure) {
@@ -335,21 +357,17 @@ final class Evaluator {
 
         @Override
         public Figures previous(Formula.Previous f) {
-            Figures of = f.of().match(this);
-            double[] last = new double[1];
+            Figures of = carriesOn(f.of()) ? cells(scope.kept(f.of(), () -> all(f.of()))) : f.of().match(this);
             return (from, count, out, at) -> {
-                of.fill(from, count, out, at);
-                double before = from == 0 ? Double.NaN : last[0];
-                last[0] = out[at + count - 1];
-                System.arraycopy(out, at, out, at + 1, count - 1);
-                out[at] = before;
+                int none = from == 0 ? 1 : 0;
+                Arrays.fill(out, at, at + none, Double.NaN);
+                of.fill(from + none - 1, count - none, out, at + none);
             };
         }
 
         @Override
         public Figures rank(Formula.Rank f) {
-            double[] ranks = scope.kept(f, () -> ranks(f));
-            return (from, count, out, at) -> System.arraycopy(ranks, from, out, at, count);
+            return cells(scope.kept(f, () -> ranks(f)));
         }
 
         private double[] ranks(Formula.Rank f) {
