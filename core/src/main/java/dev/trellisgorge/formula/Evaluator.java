@@ -359,7 +359,7 @@ final class Evaluator {
         public Figures previous(Formula.Previous f) {
             Figures of = carriesOn(f.of()) ? cells(scope.kept(f.of(), () -> all(f.of()))) : f.of().match(this);
             return (from, count, out, at) -> {
-                int none = from == 0 ? 1 : 0;
+                int none = from == 0 ? Math.min(1, count) : 0;
                 Arrays.fill(out, at, at + none, Double.NaN);
                 of.fill(from + none - 1, count - none, out, at + none);
             };

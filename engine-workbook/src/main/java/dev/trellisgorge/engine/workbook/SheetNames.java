@@ -5,13 +5,14 @@ import java.util.HashSet;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
-import org.apache.poi.ss.SpreadsheetVersion;
 import org.apache.poi.ss.util.CellReference;
 import org.apache.poi.ss.util.WorkbookUtil;
 
 /** Names that a workbook allows, each given out once: sheets (31 characters, case aside) and defined names. */
 final class SheetNames {
     private static final int LONGEST = 31;
+    private static final int COLUMNS = 16_384;
+    private static final int ROWS = 1_048_576;
 
     private final Set<String> taken = new HashSet<>();
     private final Set<String> takenDefined = new HashSet<>();
@@ -40,8 +41,9 @@ final class SheetNames {
     }
 
     private static boolean isReference(String name) {
-        boolean cell = name.matches("[A-Za-z]{1,3}[0-9]+") && CellReference.cellReferenceIsWithinRange(
-                name.replaceAll("[0-9]", ""), name.replaceAll("[A-Za-z]", ""), SpreadsheetVersion.EXCEL2007);
+        boolean cell = name.matches("[A-Za-z]{1,3}[0-9]{1,7}")
+                && CellReference.convertColStringToIndex(name.replaceAll("[0-9]", "")) < COLUMNS
+                && Integer.parseInt(name.replaceAll("[A-Za-z]", "")) <= ROWS;
         return cell || name.matches("(?i)[rc][0-9]*|r[0-9]*c[0-9]*|true|false");
     }
 }
