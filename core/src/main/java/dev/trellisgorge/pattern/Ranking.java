@@ -79,7 +79,7 @@ public record Ranking(Formula by, Order order, OptionalInt top, Optional<String>
     private String sentence(double[] keys, int[] others) {
         double all = Arrays.stream(keys).filter(key -> !Double.isNaN(key)).sum();
         double left = IntStream.of(others).mapToDouble(row -> keys[row]).filter(key -> !Double.isNaN(key)).sum();
-        String share = all == 0 ? "" : ", " + new Format("0.#%").write(left / all) + " of all " + by;
+        String share = all == 0 || by instanceof Formula.Row ? "" : ", " + new Format("0.#%").write(left / all) + " of all " + by;
         String rows = others.length + (others.length == 1 ? " row" : " rows");
         return rest.map(name -> rows + " totalled in '" + name + "'").orElse(rows + " left out") + share;
     }

@@ -5,6 +5,7 @@ import com.fasterxml.jackson.core.JsonGenerator;
 import com.fasterxml.jackson.core.util.DefaultIndenter;
 import com.fasterxml.jackson.core.util.DefaultPrettyPrinter;
 import de.siegmar.fastcsv.writer.CsvWriter;
+import de.siegmar.fastcsv.writer.QuoteStrategies;
 import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Kind;
 import dev.trellisgorge.table.Table;
@@ -23,15 +24,15 @@ public final class TableWriter {
     private TableWriter() {
     }
 
-    /** RFC 4180: commas, a header row, lines that end in CR LF; a missing cell is an empty field. */
+    /** RFC 4180: commas, a header row, lines that end in CR LF; a missing cell is an empty field, an empty text a quoted one. */
     public static void csv(Table table, OutputStream out) throws IOException {
         Writer text = new OutputStreamWriter(out, StandardCharsets.UTF_8);
-        CsvWriter writer = CsvWriter.builder().build(text);
+        CsvWriter writer = CsvWriter.builder().quoteStrategy(QuoteStrategies.EMPTY).build(text);
         writer.writeRecord(table.columnNames());
         String[] record = new String[table.columns().size()];
         for (int row = 0; row < table.rowCount(); row++) {
             for (int i = 0; i < record.length; i++) {
-                record[i] = table.columns().get(i).written(row);
+                record[i] = table.columns().get(i).isPresent(row) ? table.columns().get(i).written(row) : null;
             }
             writer.writeRecord(record);
         }
