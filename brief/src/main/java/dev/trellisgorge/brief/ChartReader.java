@@ -56,7 +56,7 @@ final class ChartReader {
             keys.allowing(List.of("pattern"), keys.keyList());
         }
         return keys.text("pattern").flatMap(name -> {
-            Optional<PatternType> type = Patterns.ALL.stream().filter(t -> t.name().equals(name.value())).findFirst();
+            Optional<PatternType> type = Patterns.find(name.value());
             if (type.isEmpty()) {
                 problems.add(name.place(), "there is no pattern '" + name.value() + "'. " + Nearest.hint(name.value(), Patterns.names()));
             }

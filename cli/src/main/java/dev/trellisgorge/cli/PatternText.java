@@ -12,8 +12,8 @@ record PatternText(PrintStream out) {
             + "| names | where, ties}; sign {}";
 
     void list() {
-        int width = Patterns.ALL.stream().mapToInt(type -> type.name().length()).max().orElse(0);
-        Patterns.ALL.forEach(type -> out.println(type.name() + " ".repeat(width - type.name().length() + 2) + type.purpose()));
+        int width = Patterns.all().stream().mapToInt(type -> type.name().length()).max().orElse(0);
+        Patterns.all().forEach(type -> out.println(type.name() + " ".repeat(width - type.name().length() + 2) + type.purpose()));
     }
 
     void one(PatternType type) {
@@ -35,7 +35,7 @@ record PatternText(PrintStream out) {
         out.println("# Patterns\n");
         out.println("What `gorge patterns` prints, in one page; written by `gorge patterns --as markdown`. Every chart also takes `title`, "
                 + "`subtitle`, `slice`, `rank`, `labels`, `names`, `colors` and `orientation` (see the README).\n");
-        for (PatternType type : Patterns.ALL) {
+        for (PatternType type : Patterns.all()) {
             out.println("## " + type.name() + "\n\n" + type.purpose() + ".\n");
             out.println("```\n" + type.picture().stripTrailing() + "\n```\n");
             out.println("| key | takes | what it is |\n|---|---|---|");

@@ -49,7 +49,7 @@ final class PatternsCommand implements Command {
     }
 
     static PatternType named(String name) {
-        return Patterns.ALL.stream().filter(type -> type.name().equals(name)).findFirst().orElseThrow(() -> new BadInput(Place.of(""),
+        return Patterns.find(name).orElseThrow(() -> new BadInput(Place.of(""),
                 "there is no pattern '" + name + "'. " + Nearest.hint(name, Patterns.names())));
     }
 }

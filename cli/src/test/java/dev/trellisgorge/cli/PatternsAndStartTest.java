@@ -37,7 +37,8 @@ public class PatternsAndStartTest {
 
     @Test(dataProvider = "patterns")
     public void eachPatternTellsItsKeysItsSeriesAndABriefToCopy(String name) {
-        PatternType type = Patterns.ALL.stream().filter(t -> t.name().equals(name)).findFirst().orElseThrow();
+        PatternType type = Patterns.find(name).orElseThrow();
+        assertThat(type.name()).isEqualTo(name);
         String told = desk.type("patterns", name).out();
         assertThat(told).contains(type.purpose(), type.series(), "A brief to copy", "pattern: " + name);
         type.keys().forEach(key -> assertThat(told).contains("  " + key.name() + " (" + key.takes().phrase()));

@@ -72,7 +72,11 @@ final class Evaluator {
     private double[] all(Formula formula) {
         int rows = scope.inputs().rowCount();
         double[] cells = new double[rows];
-        int parts = rows < MANY || carriesOn(formula) ? 1 : ForkJoinPool.getCommonPoolParallelism() + 1;
+        if (rows < MANY || carriesOn(formula)) {
+            fill(formula.match(new FiguresOf()), 0, rows, cells);
+            return cells;
+        }
+        int parts = ForkJoinPool.getCommonPoolParallelism() + 1;
         int part = (rows / parts / BLOCK + 1) * BLOCK;
         List<Figures> loops = Stream.generate(() -> formula.match(new FiguresOf())).limit(parts).toList();
         IntStream.range(0, parts).parallel().forEach(p -> fill(loops.get(p), p * part, Math.min(rows, (p + 1) * part), cells));

@@ -11,12 +11,10 @@ import dev.trellisgorge.formula.HelperTable;
 import dev.trellisgorge.formula.Settings;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Nearest;
-import dev.trellisgorge.problem.Note;
 import dev.trellisgorge.problem.Place;
 import dev.trellisgorge.problem.Problems;
 import dev.trellisgorge.table.Kind;
 import dev.trellisgorge.table.Table;
-import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -184,32 +182,41 @@ public final class Chart {
         for (Map.Entry<String, String> cut : slice.entrySet()) {
             sliced = sliced.slice(cut.getKey(), cut.getValue());
         }
+        checkColumns(sliced, settings);
+        Ranking.Ranked ranked = inOrder(sliced, settings);
+        Table shaped = pattern.shape(ranked.table(), category);
+        checkRows(shaped, settings);
+        HelperTable bare = HelperTable.over(shaped, settings, category).noting(ranked.notes());
+        InputCheck.refuse(bare, pattern.classifier().map(Classifier::refusals).orElse(List.of()));
+        InputCheck.refuse(bare, pattern.refusals());
+        return arranged(pattern.addTo(bare));
+    }
+
+    private void checkColumns(Table rows, Settings settings) {
         Problems problems = new Problems();
         checkSeries(problems);
-        InputCheck check = new InputCheck(sliced, settings, problems);
+        InputCheck check = new InputCheck(rows, settings, problems);
         check.figures(figures());
         check.figuresOrDates(pattern.figuresOrDates());
         check.category(category);
         problems.throwIfAny();
+    }
 
-        List<Note> notes = new ArrayList<>();
-        Table ranked = sliced;
-        if (ranking.isPresent()) {
-            Ranking.Ranked result = ranking.get().apply(sliced, settings, category);
-            ranked = result.table();
-            notes.addAll(result.notes());
-        }
-        Table shaped = pattern.shape(ranked, category);
-        InputCheck shapedCheck = new InputCheck(shaped, settings, problems);
-        shapedCheck.category(category);
-        shapedCheck.names(category, pattern.categories());
-        shapedCheck.oneRow(pattern.type());
+    private Ranking.Ranked inOrder(Table rows, Settings settings) {
+        return ranking.map(order -> order.apply(rows, settings, category)).orElseGet(() -> new Ranking.Ranked(rows, List.of()));
+    }
+
+    /** Checks the names again, as the ranking and the pattern may have added rows. */
+    private void checkRows(Table shaped, Settings settings) {
+        Problems problems = new Problems();
+        InputCheck check = new InputCheck(shaped, settings, problems);
+        check.category(category);
+        check.names(category, pattern.categories());
+        check.oneRow(pattern.type());
         problems.throwIfAny();
-        HelperTable bare = HelperTable.over(shaped, settings, category).noting(notes);
-        InputCheck.refuse(bare, pattern.classifier().map(Classifier::refusals).orElse(List.of()));
-        InputCheck.refuse(bare, pattern.refusals());
+    }
 
-        HelperTable helpers = pattern.addTo(bare);
+    private PlainChart arranged(HelperTable helpers) {
         List<LabelSpot> spots = labels.show() == Labels.Show.NONE ? List.of() : pattern.labelled(helpers);
         HelperTable labelled = withLabels(helpers, spots);
         Look look = new Look(names, colors, labels(labelled, spots));
