@@ -64,6 +64,18 @@ public class GorgeTest {
     }
 
     @Test
+    public void chartThatAnEngineCantDrawIsRefusedWithItsReasonAndNothingIsWritten() {
+        desk.type("demo", "DESK/demo");
+        assertThat(desk.type("draw", "DESK/demo/targets.yaml", "--chart", "otter-ring", "-o", "DESK/a.png")).isEqualTo(new Desk.Answer(2, "",
+                "gorge: chart 'otter-ring': its pattern has helper series and no drawing yet\n"));
+        assertThat(desk.type("draw", "DESK/demo/energy.yaml", "-o", "DESK/a.xlsx").err())
+                .startsWith("gorge: chart 'uses': a workbook can't hold the series 'total' as a live formula yet: sum([given])");
+        assertThat(desk.type("draw", "DESK/demo/targets.yaml", "--chart", "licence-met", "-o", "DESK/a.xlsx").err())
+                .isEqualTo("gorge: chart 'licence-met': a workbook can't label the series 'met' with other figures than its lengths yet\n");
+        assertThat(desk.files()).containsExactly("demo");
+    }
+
+    @Test
     public void helpAndVersionAndCompletionAreResults() {
         assertThat(desk.type("--help")).matches(answer -> answer.code() == 0 && answer.err().isEmpty() && answer.out().contains("Usage: gorge"));
         assertThat(desk.type("draw", "--help").out()).contains("-o, --output=FILE", "--size=WxH", "--even-if-wrong");

@@ -109,6 +109,25 @@ public class EvaluatorTest {
     }
 
     @Test
+    public void manyRowsSharedOutAmongTheProcessorsGiveTheSameCells() {
+        int rows = 300_001;
+        double[] a = new Random(3).doubles(rows, -1, 1).map(v -> v > 0.9 ? Double.NaN : v).toArray();
+        Table table = Table.of("many", Column.texts("t", new String[rows]), Column.numbers("a", a));
+        HelperTable helpers = HelperTable.over(table, SETTINGS, "t").working("sum", Formulas.running(column("a")));
+        Column cells = helpers.evaluate("f", choose(column("a").above(number(0)), column("a").minus(Formulas.previous(column("a"))), Formulas.row()));
+        Column before = helpers.evaluate("g", Formulas.previous(Formulas.running(column("a"))));
+        double sum = 0;
+        for (int row = 0; row < rows; row++) {
+            Double expected = a[row] > 0 ? (row == 0 ? Double.NaN : a[row] - a[row - 1]) : (double) row + 1;
+            assertThat((Double) cells.number(row)).isEqualTo(expected);
+            assertThat((Double) before.number(row)).isEqualTo(row == 0 ? (Double) Double.NaN : (Double) sum);
+            sum += Double.isNaN(a[row]) ? 0 : a[row];
+            assertThat(helpers.column("sum").cells().number(row)).isEqualTo(sum);
+        }
+        assertThat(helpers.anyRow(column("a").equalTo(number(a[rows - 1])))).isEqualTo(!Double.isNaN(a[rows - 1]));
+    }
+
+    @Test
     public void formulaReadsLikeTheFormula() {
         Formula part = Formulas.only(column("v").atLeast(setting("goal")), column("v").minus(setting("goal")));
         assertThat(part).hasToString("if v >= :goal then (v - :goal) else absent");

@@ -15,6 +15,11 @@ import dev.trellisgorge.pattern.Chart;
 import dev.trellisgorge.pattern.Columns;
 import dev.trellisgorge.pattern.Labels;
 import dev.trellisgorge.pattern.Split;
+import dev.trellisgorge.pattern.Waterfall;
+import dev.trellisgorge.pattern.Tornado;
+import dev.trellisgorge.pattern.ToTarget;
+import dev.trellisgorge.pattern.Range;
+import dev.trellisgorge.pattern.Breakdown;
 import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Table;
 import java.awt.image.BufferedImage;
@@ -129,6 +134,46 @@ public class PictureTest {
             assertThat(low).as("start of %s", figures.get(i)).isCloseTo(Math.min(0, length), within(0.5));
             assertThat(high).as("end of %s", figures.get(i)).isCloseTo(Math.max(0, length), within(0.5));
         }
+    }
+
+    @DataProvider
+    Object[][] stacks() {
+        Table rows = Table.of("rows", Column.texts("c", "a", "b", "c", "d", "e", "f"), Column.numbers("v", 30, 20, -70, -5, Double.NaN, 65),
+                Column.numbers("w", 40, 20, 10, 7, 9, 60), Column.numbers("high", 31, 90, -10, 7, 9, 65));
+        return new Object[][] {{Chart.of("c", Waterfall.of("v").closing("End")), rows}, {Chart.of("c", Breakdown.of("w")), rows},
+            {Chart.of("c", ToTarget.of("v", "w")), rows}, {Chart.of("c", Range.of("v", "high")), rows}, {Chart.of("c", Tornado.of("w", "w")), rows},
+            {Chart.of("c", Columns.of("w").cap(0.5)), rows}, {Chart.of("c", Waterfall.of("v")).orientation(Orientation.HORIZONTAL), rows}};
+    }
+
+    @Test(dataProvider = "stacks")
+    public void eachPieceOfAStackStartsAndEndsWhereItsLevelsSayAndSpacersLeaveNoTrace(Chart chart, Table rows) {
+        Chart painted = chart.labels(Labels.NONE);
+        for (int i = 0; i < chart.seriesNames().size(); i++) {
+            painted = painted.color(chart.seriesNames().get(i), new Color(0x010203 * (i + 1)));
+        }
+        PlainChart plain = painted.over(rows, Settings.NONE);
+        boolean upright = plain.orientation() == Orientation.VERTICAL;
+        List<double[]> expected = new ArrayList<>();
+        List<double[]> drawn = new ArrayList<>();
+        Document svg = svg(plain);
+        for (Series series : plain.series()) {
+            plain.bars(plain.panels().get(0).bars().get(0)).stream().filter(bar -> bar.series() == series && series.fill().isPresent() && bar.end() != bar.start())
+                    .forEach(bar -> expected.add(new double[] {Math.min(bar.start(), bar.end()), Math.max(bar.start(), bar.end())}));
+            series.fill().ifPresent(fill -> bars(svg, fill).stream().filter(bar -> (upright ? bar.height() : bar.width()) > 0)
+                    .forEach(bar -> drawn.add(upright ? new double[] {-bar.y() - bar.height(), -bar.y()} : new double[] {bar.x(), bar.x() + bar.width()})));
+        }
+        assertThat(drawn).hasSameSizeAs(expected);
+        double low = expected.stream().mapToDouble(e -> e[0]).min().orElseThrow();
+        double high = expected.stream().mapToDouble(e -> e[1]).max().orElseThrow();
+        double lowest = drawn.stream().mapToDouble(e -> e[0]).min().orElseThrow();
+        double unit = (drawn.stream().mapToDouble(e -> e[1]).max().orElseThrow() - lowest) / (high - low);
+        for (int i = 0; i < drawn.size(); i++) {
+            assertThat(drawn.get(i)[0]).isCloseTo(lowest + (expected.get(i)[0] - low) * unit, within(0.5));
+            assertThat(drawn.get(i)[1]).isCloseTo(lowest + (expected.get(i)[1] - low) * unit, within(0.5));
+        }
+        assertThat(elements(svg, "rect").stream().filter(rect -> rect.getAttribute("style").contains("fill-opacity:0")).count())
+                .as("spacers are drawn, if at all, without any paint").isEqualTo(elements(svg, "rect").stream()
+                        .filter(rect -> rect.getAttribute("style").contains("rgb(0,0,0)")).count());
     }
 
     @Test(dataProvider = "orientations")
