@@ -45,7 +45,7 @@ public record ToTarget(Formula value, Formula target, Optional<Classifier> class
     public static final PatternType TYPE = new PatternType("to-target", "What is met of a target, what remains, what goes past",
             List.of(Key.required("value", Takes.FIGURE, "the figure"),
                     Key.required("target", Takes.FIGURE, "what it is held against; not below zero"),
-                    Key.optional("outline", Takes.TRUTH, "false", "an outline round the whole stack up to the target")),
+                    Key.optional("outline", Takes.TRUTH, "false", "an outline round the whole stack up to the target (no engine draws it yet)")),
             true, true, "met, remaining, above; unjudged where a target is missing", """
                     North Sluice ██████████████▓▓ 520
                     Heron Weir   ██████████████ 400

@@ -59,7 +59,7 @@ public record Waterfall(Formula value, Kinds kinds, Optional<String> closing, bo
                     Key.optional("subtotals", Takes.NAMES, "", "the rows that are subtotals"),
                     Key.optional("totals", Takes.NAMES, "", "the rows that are totals"),
                     Key.optional("closing", Takes.TEXT, "", "adds a computed total of this name at the end"),
-                    Key.optional("connectors", Takes.TRUTH, "false", "join the levels from bar to bar")),
+                    Key.optional("connectors", Takes.TRUTH, "false", "join the levels from bar to bar (no engine draws them yet)")),
             false, true, "spacer, rise, fall, total, rise under, fall under, level", """
                                     ▒▒▒
                          ▒▒▒ ░░░    ▒▒▒ ███
