@@ -1,6 +1,7 @@
 package dev.trellisgorge.audit;
 
 import dev.trellisgorge.chart.Color;
+import dev.trellisgorge.chart.ColorVision;
 import dev.trellisgorge.chart.PlainChart;
 import dev.trellisgorge.chart.Role;
 import dev.trellisgorge.chart.Series;
@@ -27,6 +28,7 @@ import java.util.stream.IntStream;
  */
 public record Audit(PlainChart chart, List<Proof> proofs, List<Note> notes) {
     private static final double LEAST_CONTRAST = 3;
+    private static final double LEAST_DIFFERENCE = 10;
 
     public static Audit of(PlainChart chart) {
         HelperTable data = chart.data();
@@ -34,6 +36,7 @@ public record Audit(PlainChart chart, List<Proof> proofs, List<Note> notes) {
         data.watches().forEach(watch -> watched(data, watch, notes));
         similarCategories(data.category(), notes);
         paleFills(chart, notes);
+        fillsAlike(chart, notes);
         return new Audit(chart, data.identities().stream().map(identity -> prove(data, identity)).toList(), notes);
     }
 
@@ -84,6 +87,22 @@ public record Audit(PlainChart chart, List<Proof> proofs, List<Note> notes) {
                 .map(Series::name).toList();
         if (!pale.isEmpty()) {
             notes.add(new Note("a fill too pale to be seen well on paper (contrast below 3 to 1)", pale));
+        }
+    }
+
+    /** Series that the legend tells apart by colour, and that some readers can't. */
+    private static void fillsAlike(PlainChart chart, List<Note> notes) {
+        List<Series> named = chart.series().stream().filter(s -> s.inLegend() && s.fill().isPresent()).toList();
+        List<String> alike = new ArrayList<>();
+        for (int i = 0; i < named.size(); i++) {
+            for (int j = i + 1; j < named.size(); j++) {
+                if (ColorVision.leastDifference(named.get(i).fill().get(), named.get(j).fill().get()) < LEAST_DIFFERENCE) {
+                    alike.add("'" + named.get(i).name() + "' and '" + named.get(j).name() + "'");
+                }
+            }
+        }
+        if (!alike.isEmpty()) {
+            notes.add(new Note("colours that a reader with a colour-vision deficiency can't tell apart", alike));
         }
     }
 }

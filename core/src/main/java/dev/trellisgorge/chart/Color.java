@@ -41,7 +41,7 @@ public record Color(int rgb) {
         return 0.2126 * linear(red()) + 0.7152 * linear(green()) + 0.0722 * linear(blue());
     }
 
-    private static double linear(int channel) {
+    static double linear(int channel) {
         double c = channel / 255.0;
         return c <= 0.04045 ? c / 12.92 : Math.pow((c + 0.055) / 1.055, 2.4);
     }

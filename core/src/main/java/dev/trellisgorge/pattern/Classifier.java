@@ -53,7 +53,7 @@ public sealed interface Classifier permits Split, Bands, Highlight, Sign {
 
     /** The class of the values that are there but can't be judged. */
     default RowClass unjudged(Formula value, Formula category) {
-        return new RowClass(UNJUDGED, present(value).and(not(judged(value, category))), Role.MUTED, false);
+        return new RowClass(UNJUDGED, present(value).and(not(judged(value, category))), Role.INK, false);
     }
 
     /** The note on the unjudged values. */

@@ -24,10 +24,12 @@ import dev.trellisgorge.formula.Refusal;
 import dev.trellisgorge.formula.Watch;
 import dev.trellisgorge.pattern.Key.Takes;
 import java.util.ArrayList;
+import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 
 /**
  * What is met of a target, what remains, and what goes past it. Parts {@code met}, {@code remaining}, {@code above}: they
@@ -165,8 +167,13 @@ public record ToTarget(Formula value, Formula target, Optional<Classifier> class
     @Override
     public List<Panel> arrange(HelperTable table, Look look) {
         List<Series> series = new ArrayList<>();
-        combination().madeIn(table).forEach(made -> series.add(look.series(made.column(), made.role(), true)));
-        table.find(UNJUDGED).ifPresent(c -> series.add(look.series(UNJUDGED, Role.MUTED, true)));
+        Set<String> named = new HashSet<>();
+        for (Combination.Made made : combination().madeIn(table)) {
+            // What is met has a colour for each class; what remains or goes past has one, which the legend names once.
+            boolean inLegend = made.part().name().equals("met") || named.add(made.part().name());
+            series.add(look.series(made.column(), made.role(), inLegend));
+        }
+        table.find(UNJUDGED).ifPresent(c -> series.add(look.series(UNJUDGED, Role.INK, true)));
         return List.of(look.panel(Placing.STACKED, 0.6, series, classifier, table.settings()));
     }
 }

@@ -101,7 +101,7 @@ public record Tornado(Formula left, Formula right, Optional<Formula> note, Optio
     private Combination combination() {
         Formula both = choose(present(left), choose(present(right), left.plus(right), left), right);
         return new Combination("row with a figure", both,
-                List.of(new Part("left", number(0).minus(left)), new Part("right", right, Role.ACCENT)), classifier);
+                List.of(new Part("left", number(0).minus(left)), new Part("right", right, classifier.isPresent() ? Role.BASE : Role.ACCENT)), classifier);
     }
 
     @Override
@@ -123,7 +123,7 @@ public record Tornado(Formula left, Formula right, Optional<Formula> note, Optio
     @Override
     public List<Panel> arrange(HelperTable table, Look look) {
         BarGroup bars = new BarGroup(Placing.OVERLAPPING, 0.4, combination().madeIn(table).stream()
-                .map(made -> look.series(made.column(), made.role(), true)).toList());
+                .map(made -> look.series(made.column(), made.role(), classifier.isEmpty() || made.part().name().equals("left"))).toList());
         return List.of(new Panel(List.of(bars), List.of(), true, false));
     }
 }

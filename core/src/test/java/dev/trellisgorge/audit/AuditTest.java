@@ -77,4 +77,13 @@ public class AuditTest {
         assertThat(Audit.of(pale).notes()).extracting(Object::toString)
                 .contains("a fill too pale to be seen well on paper (contrast below 3 to 1): value");
     }
+
+    @Test
+    public void coloursThatSomeReadersCannotTellApartAreNoted() {
+        PlainChart alike = Chart.of("station", Columns.of("mwh").classify(Split.at(400))).color("below", Color.parse("#b04a32"))
+                .color("above", Color.parse("#6b6b1e")).over(TABLE, Settings.NONE);
+        assertThat(Audit.of(alike).notes()).extracting(Object::toString)
+                .contains("colours that a reader with a colour-vision deficiency can't tell apart: 'below' and 'above'");
+        assertThat(Audit.of(chart()).notes()).extracting(note -> note.sentence()).noneMatch(sentence -> sentence.startsWith("colours"));
+    }
 }

@@ -130,6 +130,11 @@ public class ComparedPatternsTest {
         PlainChart amounts = Chart.of("c", Variance.of("v").as(Variance.As.AMOUNT)).over(table, Settings.NONE);
         assertThat(Rows.failures(Rows.moved(amounts, "up", 1, 61))).containsExactly("reference + change = value: y");
         assertThat(Rows.failures(Rows.moved(chart, "value", 2, 46))).contains("value = v: z");
+        assertThat(Rows.failures(Rows.moved(chart, "down", 2, -0.5))).containsExactly("reference + change × |reference| = value: z");
+        PlainChart planned = Chart.of("c", Variance.of("v").against(column("plan"))).over(Table.of("t", table.column("c"), table.column("v"),
+                Column.numbers("plan", Rows.MISSING, 50, 50)), Settings.NONE);
+        assertThat(Rows.notes(planned)).containsExactly("nothing to compare with, so unjudged: x (0)");
+        assertThat(Rows.failures(Rows.moved(planned, "unjudged", 0, 1))).containsExactly("value + unjudged = v: x");
         assertThatThrownBy(() -> Chart.of("c", Variance.of("v").againstPreviousPeriod()).over(table, Settings.NONE)).isInstanceOf(BadInput.class)
                 .hasMessageContaining("table 't', row 1: 'x': c is 'x'; it names no day, so the period before it can't be told");
     }

@@ -139,6 +139,8 @@ public class FloatingPatternsTest {
         assertThat(chart.labelText("highlighted left", chart.labels().get("highlighted left"), 0)).isEqualTo("120");
         assertThat(Rows.notes(chart)).containsExactly("one side is missing: Lower");
         assertThat(Rows.failures(Rows.moved(chart, "rest left", 1, 3))).containsExactly("left = −up: Lower");
+        assertThat(Rows.failures(Rows.moved(chart, "highlighted right", 0, 3))).containsExactly("right = down: Upper");
+        assertThat(Rows.failures(Rows.moved(chart, "highlighted right", 1, 3))).contains("each row with a figure is in exactly one class: Lower");
         assertThatThrownBy(() -> Chart.of("reach", Tornado.of("down", "up")).over(Table.of("flow", flow.column("reach"), Column.numbers("up", -1, 0), flow.column("down")),
                 Settings.NONE)).isInstanceOf(BadInput.class)
                 .hasMessage("table 'flow', row 1: 'Upper': right is -1; a tornado shows sizes, which are not below zero");
