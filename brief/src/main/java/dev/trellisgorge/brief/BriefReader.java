@@ -1,6 +1,5 @@
 package dev.trellisgorge.brief;
 
-import dev.trellisgorge.brief.Mapping.Text;
 import dev.trellisgorge.formula.Settings;
 import dev.trellisgorge.pattern.Chart;
 import dev.trellisgorge.problem.BadInput;

@@ -4,7 +4,6 @@ import dev.trellisgorge.chart.BarGroup;
 import dev.trellisgorge.chart.Format;
 import dev.trellisgorge.chart.Label;
 import dev.trellisgorge.chart.PlainChart;
-import dev.trellisgorge.chart.Series;
 import dev.trellisgorge.formula.Formula;
 import dev.trellisgorge.formula.Formulas;
 import dev.trellisgorge.formula.HelperColumn;

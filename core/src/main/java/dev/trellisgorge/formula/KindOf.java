@@ -45,15 +45,12 @@ final class KindOf implements Formula.Cases<Optional<Kind>> {
 
     @Override
     public Optional<Kind> arithmetic(Formula.Arithmetic f) {
-        need(Kind.NUMBER, f.left(), f);
-        need(Kind.NUMBER, f.right(), f);
-        return Optional.of(Kind.NUMBER);
+        return all(Kind.NUMBER, f, f.left(), f.right());
     }
 
     @Override
     public Optional<Kind> magnitude(Formula.Magnitude f) {
-        need(Kind.NUMBER, f.of(), f);
-        return Optional.of(Kind.NUMBER);
+        return all(Kind.NUMBER, f, f.of());
     }
 
     @Override
@@ -64,15 +61,12 @@ final class KindOf implements Formula.Cases<Optional<Kind>> {
 
     @Override
     public Optional<Kind> logic(Formula.Logic f) {
-        need(Kind.TRUTH, f.left(), f);
-        need(Kind.TRUTH, f.right(), f);
-        return Optional.of(Kind.TRUTH);
+        return all(Kind.TRUTH, f, f.left(), f.right());
     }
 
     @Override
     public Optional<Kind> not(Formula.Not f) {
-        need(Kind.TRUTH, f.of(), f);
-        return Optional.of(Kind.TRUTH);
+        return all(Kind.TRUTH, f, f.of());
     }
 
     @Override
@@ -111,14 +105,12 @@ final class KindOf implements Formula.Cases<Optional<Kind>> {
 
     @Override
     public Optional<Kind> previous(Formula.Previous f) {
-        need(Kind.NUMBER, f.of(), f);
-        return Optional.of(Kind.NUMBER);
+        return all(Kind.NUMBER, f, f.of());
     }
 
     @Override
     public Optional<Kind> rank(Formula.Rank f) {
-        need(Kind.NUMBER, f.of(), f);
-        return Optional.of(Kind.NUMBER);
+        return all(Kind.NUMBER, f, f.of());
     }
 
     @Override
@@ -132,16 +124,12 @@ final class KindOf implements Formula.Cases<Optional<Kind>> {
 
     @Override
     public Optional<Kind> lookup(Formula.Lookup f) {
-        need(Kind.NUMBER, f.key(), f);
-        need(Kind.NUMBER, f.wanted(), f);
-        need(Kind.NUMBER, f.of(), f);
-        return Optional.of(Kind.NUMBER);
+        return all(Kind.NUMBER, f, f.key(), f.wanted(), f.of());
     }
 
     @Override
     public Optional<Kind> rounded(Formula.Rounded f) {
-        need(Kind.NUMBER, f.of(), f);
-        return Optional.of(Kind.NUMBER);
+        return all(Kind.NUMBER, f, f.of());
     }
 
     @Override
@@ -158,15 +146,21 @@ final class KindOf implements Formula.Cases<Optional<Kind>> {
 
     @Override
     public Optional<Kind> joined(Formula.Joined f) {
-        need(Kind.TEXT, f.left(), f);
-        need(Kind.TEXT, f.right(), f);
-        return Optional.of(Kind.TEXT);
+        return all(Kind.TEXT, f, f.left(), f.right());
     }
 
     @Override
     public Optional<Kind> written(Formula.Written f) {
         f.of().match(this);
         return Optional.of(Kind.TEXT);
+    }
+
+    /** The kind, of a formula whose sides must all be of it. */
+    private Optional<Kind> all(Kind wanted, Formula whole, Formula... sides) {
+        for (Formula side : sides) {
+            need(wanted, side, whole);
+        }
+        return Optional.of(wanted);
     }
 
     private void need(Kind wanted, Formula side, Formula whole) {

@@ -120,9 +120,7 @@ public record Bands(List<Formula> limits, Optional<Formula> of, List<String> nam
     public List<Refusal> refusals() {
         List<Refusal> refusals = new ArrayList<>();
         for (int i = 1; i < limits.size(); i++) {
-            Map<String, Formula> pair = new LinkedHashMap<>();
-            pair.put("limit " + i, limits.get(i - 1));
-            pair.put("limit " + (i + 1), limits.get(i));
+            Map<String, Formula> pair = FiguresRead.of("limit " + i, limits.get(i - 1), "limit " + (i + 1), limits.get(i));
             refusals.add(new Refusal(limits.get(i - 1).atLeast(limits.get(i)), pair, "limits must rise"));
         }
         return refusals;

@@ -12,7 +12,6 @@ import dev.trellisgorge.formula.HelperTable;
 import dev.trellisgorge.formula.Identity;
 import dev.trellisgorge.pattern.Key.Takes;
 import java.util.ArrayList;
-import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -67,10 +66,7 @@ public record Marker(Formula columns, Formula points, Optional<Classifier> class
 
     @Override
     public Map<String, Formula> figures() {
-        Map<String, Formula> figures = new LinkedHashMap<>();
-        figures.put("columns", columns);
-        figures.put("points", points);
-        return figures;
+        return FiguresRead.of("columns", columns, "points", points);
     }
 
     @Override

@@ -19,7 +19,6 @@ import dev.trellisgorge.formula.Watch;
 import dev.trellisgorge.pattern.Key.Takes;
 import dev.trellisgorge.table.Numbers;
 import java.util.ArrayList;
-import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 
@@ -94,10 +93,7 @@ public record Progress(Formula value, Formula target, List<Band> bands) implemen
 
     @Override
     public Map<String, Formula> figures() {
-        Map<String, Formula> figures = new LinkedHashMap<>();
-        figures.put("value", value);
-        figures.put("target", target);
-        return figures;
+        return FiguresRead.of("value", value, "target", target);
     }
 
     @Override

@@ -20,7 +20,6 @@ import dev.trellisgorge.formula.Watch;
 import dev.trellisgorge.pattern.Key.Takes;
 import dev.trellisgorge.table.CalendarUnit;
 import dev.trellisgorge.table.Kind;
-import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -80,10 +79,7 @@ public record Range(Formula from, Formula to, Optional<Classifier> classifier) i
 
     @Override
     public Map<String, Formula> figuresOrDates() {
-        Map<String, Formula> ends = new LinkedHashMap<>();
-        ends.put("from", from);
-        ends.put("to", to);
-        return ends;
+        return FiguresRead.of("from", from, "to", to);
     }
 
     /** The same bar in numbers: dates become days. */
@@ -99,10 +95,7 @@ public record Range(Formula from, Formula to, Optional<Classifier> classifier) i
 
     @Override
     public List<Refusal> refusals() {
-        Map<String, Formula> ends = new LinkedHashMap<>();
-        ends.put("from", from);
-        ends.put("to", to);
-        return List.of(new Refusal(from.above(to), ends, "a bar ends where it starts or after it"));
+        return List.of(new Refusal(from.above(to), FiguresRead.of("from", from, "to", to), "a bar ends where it starts or after it"));
     }
 
     private static Floating bar() {

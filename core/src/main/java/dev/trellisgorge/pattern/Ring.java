@@ -16,7 +16,6 @@ import dev.trellisgorge.formula.Refusal;
 import dev.trellisgorge.formula.Watch;
 import dev.trellisgorge.pattern.Key.Takes;
 import dev.trellisgorge.table.Table;
-import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 
@@ -61,10 +60,7 @@ public record Ring(Formula value, Formula target) implements Pattern {
 
     @Override
     public Map<String, Formula> figures() {
-        Map<String, Formula> figures = new LinkedHashMap<>();
-        figures.put("value", value);
-        figures.put("target", target);
-        return figures;
+        return FiguresRead.of("value", value, "target", target);
     }
 
     @Override

@@ -25,7 +25,6 @@ import dev.trellisgorge.formula.Watch;
 import dev.trellisgorge.pattern.Key.Takes;
 import java.util.ArrayList;
 import java.util.HashSet;
-import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -89,10 +88,7 @@ public record ToTarget(Formula value, Formula target, Optional<Classifier> class
 
     @Override
     public Map<String, Formula> figures() {
-        Map<String, Formula> figures = new LinkedHashMap<>();
-        figures.put("value", value);
-        figures.put("target", target);
-        return figures;
+        return FiguresRead.of("value", value, "target", target);
     }
 
     @Override

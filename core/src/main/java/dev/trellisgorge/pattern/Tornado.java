@@ -20,7 +20,6 @@ import dev.trellisgorge.formula.Identity;
 import dev.trellisgorge.formula.Refusal;
 import dev.trellisgorge.formula.Watch;
 import dev.trellisgorge.pattern.Key.Takes;
-import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -80,10 +79,7 @@ public record Tornado(Formula left, Formula right, Optional<Formula> note, Optio
 
     @Override
     public Map<String, Formula> figures() {
-        Map<String, Formula> figures = new LinkedHashMap<>();
-        figures.put("left", left);
-        figures.put("right", right);
-        return figures;
+        return FiguresRead.of("left", left, "right", right);
     }
 
     @Override

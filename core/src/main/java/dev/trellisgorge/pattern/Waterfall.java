@@ -31,7 +31,6 @@ import dev.trellisgorge.formula.Refusal;
 import dev.trellisgorge.formula.Watch;
 import dev.trellisgorge.pattern.Key.Takes;
 import dev.trellisgorge.table.Table;
-import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
