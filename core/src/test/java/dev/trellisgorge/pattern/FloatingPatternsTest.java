@@ -59,6 +59,14 @@ public class FloatingPatternsTest {
     }
 
     @Test
+    public void breakdownThatFallsBelowZeroIsNoted() {
+        PlainChart chart = Chart.of("use", Breakdown.of("mwh")).over(Table.of("energy", Column.texts("use", "Turbines", "Leak", "Return"),
+                Column.numbers("mwh", 60, Rows.MISSING, -10)), Settings.NONE);
+        assertThat(Rows.notes(chart)).containsExactly("no part given; the level carries on: Leak", "a part below zero, which steps back up: Return (-10)",
+                "a level below zero, which stacked pieces can't show right: Turbines (-10), Leak (-10)");
+    }
+
+    @Test
     public void breakdownRefusesACategoryOfTheTotalsName() {
         assertThatThrownBy(() -> Chart.of("use", Breakdown.of("mwh")).over(Table.of("energy", Column.texts("use", "Total"), Column.numbers("mwh", 1)),
                 Settings.NONE)).isInstanceOf(BadInput.class).hasMessageContaining("'Total' stands on 2 rows");

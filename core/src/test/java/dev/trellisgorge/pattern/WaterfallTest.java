@@ -114,6 +114,14 @@ public class WaterfallTest {
     }
 
     @Test
+    public void startWithoutALevelBeginsAtZeroAndIsNoted() {
+        PlainChart chart = Chart.of("item", Waterfall.of("value").kinds(List.of("Opening"), List.of())).over(Table.of("t",
+                Column.texts("item", "Opening", "Rain"), Column.numbers("value", Rows.MISSING, 20)), Settings.NONE);
+        Rows.same(chart, "level", new double[] {0, 20});
+        assertThat(Rows.notes(chart)).containsExactly("no level given for a start; it begins at zero: Opening");
+    }
+
+    @Test
     public void closingIsAddedAndComputed() {
         PlainChart chart = Chart.of("item", Waterfall.of("value").kinds(List.of("Opening"), List.of("Closing")).closing("Now")).over(BALANCE, Settings.NONE);
         assertThat(chart.data().category().written(7)).isEqualTo("Now");
