@@ -15,10 +15,13 @@ public interface Engine {
     /** The file endings that it writes, lower case, without the dot. */
     Set<String> endings();
 
-    /** Whether one file holds any number of charts; where not, {@link #draw} gets exactly one. */
-    boolean holdsSeveral();
+    /** Whether one file of that ending holds any number of pages; where not, {@link #draw} gets exactly one. */
+    boolean holdsSeveral(String ending);
 
-    /** A sentence that says why the engine can't draw a chart; empty where it can. */
+    /** What it can draw. It is given charts that need nothing else. */
+    Set<Ability> abilities();
+
+    /** A sentence that says why the engine can't draw a chart, though it has the abilities; empty where it can. */
     default Optional<String> refusal(PlainChart chart) {
         return Optional.empty();
     }
@@ -26,8 +29,9 @@ public interface Engine {
     /**
      * Writes the whole file. The stream is not closed.
      *
+     * @param pages  whose charts are lowered to {@link #abilities()}
      * @param ending which of {@link #endings()} is wanted
      * @param size   of each picture
      */
-    void draw(List<PlainChart> charts, String ending, Size size, OutputStream out) throws IOException;
+    void draw(List<Page> pages, String ending, Size size, OutputStream out) throws IOException;
 }

@@ -4,7 +4,10 @@ import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Nearest;
 import dev.trellisgorge.problem.Place;
 import dev.trellisgorge.problem.Problems;
+import java.io.IOException;
+import java.io.OutputStream;
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
@@ -19,29 +22,62 @@ public final class Engines {
 
     /** Draws one chart to a file whose ending picks the engine, 1280×800. Errors as for the longer form. */
     public static void draw(PlainChart chart, Path file) {
-        draw(List.of(chart), file, Size.STANDARD);
+        draw(List.of(Page.of(chart)), file, Size.STANDARD);
     }
 
     /**
-     * Draws charts to a file whose ending picks the engine. Where a file of that kind holds one chart only and
-     * there are several, each goes to a file of its own, {@code NAME-CHART.ENDING}. Nothing is half-written: each
+     * Draws pages to a file whose ending picks the engine. Where a file of that kind holds one page only and
+     * there are several, each goes to a file of its own, {@code NAME-PAGE.ENDING}. Nothing is half-written: each
      * file is complete before it takes its place.
      *
-     * @return the files, in the order of the charts
+     * @return the files, in the order of the pages
      * @throws BadInput where no engine writes that ending, the engine can't draw a chart, or a file can't be written
      */
-    public static List<Path> draw(List<PlainChart> charts, Path file, Size size) {
+    public static List<Path> draw(List<Page> pages, Path file, Size size) {
         Engine engine = of(file);
-        Problems problems = new Problems();
-        charts.forEach(chart -> refusal(chart, file).ifPresent(why -> problems.add(Place.of("chart '" + chart.name() + "'"), why)));
-        problems.throwIfAny();
+        List<Page> lowered = lowered(pages, engine);
         String ending = ending(file);
-        List<Path> files = files(charts, file);
+        List<Path> files = files(pages, file);
         for (int i = 0; i < files.size(); i++) {
-            List<PlainChart> held = files.size() == 1 ? charts : charts.subList(i, i + 1);
+            List<Page> held = files.size() == 1 ? lowered : lowered.subList(i, i + 1);
             Writing.to(files.get(i), out -> engine.draw(held, ending, size, out));
         }
         return files;
+    }
+
+    /** Writes pages to a stream, as a file of that ending that holds all of them. Errors as for files. */
+    public static void draw(List<Page> pages, String ending, Size size, OutputStream out) throws IOException {
+        Engine engine = of(Path.of("." + ending));
+        engine.draw(lowered(pages, engine), ending, size, out);
+    }
+
+    private static List<Page> lowered(List<Page> pages, Engine engine) {
+        Problems problems = new Problems();
+        List<Page> lowered = new ArrayList<>();
+        for (Page page : pages) {
+            List<Tile> tiles = new ArrayList<>();
+            for (Tile tile : page.tiles()) {
+                tiles.add(tile instanceof Tile.OfChart chart ? new Tile.OfChart(lowered(chart.parts(), engine, problems)) : tile);
+            }
+            lowered.add(new Page(page.name(), page.title(), page.columns(), tiles));
+        }
+        problems.throwIfAny();
+        return lowered;
+    }
+
+    private static List<PlainChart> lowered(List<PlainChart> parts, Engine engine, Problems problems) {
+        List<PlainChart> lowered = new ArrayList<>();
+        for (PlainChart part : parts) {
+            problems.attempt(() -> lowered(part, engine)).ifPresent(lowered::addAll);
+        }
+        return lowered;
+    }
+
+    private static List<PlainChart> lowered(PlainChart chart, Engine engine) {
+        engine.refusal(chart).ifPresent(why -> {
+            throw new BadInput(Place.of("chart '" + chart.name() + "'"), why);
+        });
+        return new Lowering(engine.abilities()).lower(chart);
     }
 
     /**
@@ -50,15 +86,21 @@ public final class Engines {
      * @throws BadInput where no engine writes that ending
      */
     public static Optional<String> refusal(PlainChart chart, Path file) {
-        return chart.panels().isEmpty() ? Optional.of("its pattern has helper series and no drawing yet") : of(file).refusal(chart);
+        try {
+            lowered(chart, of(file));
+            return Optional.empty();
+        } catch (BadInput why) {
+            return Optional.of(why.getMessage());
+        }
     }
 
     /** The files that {@link #draw} would write. Errors the same where no engine writes that ending. */
-    public static List<Path> files(List<PlainChart> charts, Path file) {
-        if (of(file).holdsSeveral() || charts.size() == 1) {
+    public static List<Path> files(List<Page> pages, Path file) {
+        if (pages.size() == 1 || of(file).holdsSeveral(ending(file))) {
+            of(file);
             return List.of(file);
         }
-        return charts.stream().map(c -> file.resolveSibling(stem(file) + "-" + c.name() + "." + ending(file))).toList();
+        return pages.stream().map(page -> file.resolveSibling(stem(file) + "-" + page.name() + "." + ending(file))).toList();
     }
 
     private static Engine of(Path file) {

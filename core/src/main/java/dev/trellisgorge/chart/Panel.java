@@ -1,25 +1,65 @@
 package dev.trellisgorge.chart;
 
 import java.util.List;
+import java.util.stream.Stream;
 
 /**
- * One field of a chart with a value axis of its own. All panels of a chart hold the same categories in the
- * same order.
+ * One field of a chart with a value axis of its own. Drawn in this order: lines, bars, points, reference lines, labels.
  *
- * @param bars           drawn in this order
- * @param lines          drawn over the bars
- * @param even           whether the value axis runs as far below zero as above it
+ * @param lines          behind the bars
+ * @param bars           each group in front of the one before, over the same value axis
+ * @param points         in front of the bars
+ * @param references     across the panel
+ * @param scale          what the value axis covers
+ * @param share          how much of the room it has beside the other panels
  * @param valueAxisShown whether the figures along the value axis are written; not needed where bars are labelled
  */
-public record Panel(List<BarGroup> bars, List<ReferenceLine> lines, boolean even, boolean valueAxisShown) {
+public record Panel(List<Line> lines, List<BarGroup> bars, List<Points> points, List<ReferenceLine> references, Scale scale, double share,
+        boolean valueAxisShown) {
 
     public Panel {
-        bars = List.copyOf(bars);
         lines = List.copyOf(lines);
+        bars = List.copyOf(bars);
+        points = List.copyOf(points);
+        references = List.copyOf(references);
+    }
+
+    /** A panel of bars whose scale fits them. */
+    public static Panel of(BarGroup... bars) {
+        return new Panel(List.of(), List.of(bars), List.of(), List.of(), Scale.FITTING, 1, false);
+    }
+
+    public Panel lines(List<Line> some) {
+        return new Panel(some, bars, points, references, scale, share, valueAxisShown);
+    }
+
+    public Panel bars(List<BarGroup> some) {
+        return new Panel(lines, some, points, references, scale, share, valueAxisShown);
+    }
+
+    public Panel points(List<Points> some) {
+        return new Panel(lines, bars, some, references, scale, share, valueAxisShown);
+    }
+
+    public Panel references(List<ReferenceLine> some) {
+        return new Panel(lines, bars, points, some, scale, share, valueAxisShown);
+    }
+
+    public Panel scale(Scale covers) {
+        return new Panel(lines, bars, points, references, covers, share, valueAxisShown);
+    }
+
+    public Panel share(double ofTheRoom) {
+        return new Panel(lines, bars, points, references, scale, ofTheRoom, valueAxisShown);
+    }
+
+    public Panel valueAxisShown(boolean shown) {
+        return new Panel(lines, bars, points, references, scale, share, shown);
     }
 
     /** Every series, in drawing order. */
     public List<Series> series() {
-        return bars.stream().flatMap(group -> group.series().stream()).toList();
+        return Stream.of(lines.stream().map(Line::series), bars.stream().flatMap(group -> group.series().stream()), points.stream().map(Points::series))
+                .flatMap(s -> s).toList();
     }
 }

@@ -25,4 +25,25 @@ public enum Role {
     public Color color() {
         return color;
     }
+
+    private static final Color LIGHTEST_BAND = new Color(0x8C98A1);
+    private static final Color DARKEST_BAND = new Color(0x2C4251);
+
+    /**
+     * The colour of a band on a scale: they darken from the first to the last, and leave the colours that judge to what
+     * stands on them.
+     *
+     * @param band 0 for the first
+     * @param of   how many there are
+     */
+    public static Color band(int band, int of) {
+        double share = of == 1 ? 0 : (double) band / (of - 1);
+        return new Color(mixed(16, share) << 16 | mixed(8, share) << 8 | mixed(0, share));
+    }
+
+    private static int mixed(int shift, double share) {
+        int light = LIGHTEST_BAND.rgb() >> shift & 0xFF;
+        int dark = DARKEST_BAND.rgb() >> shift & 0xFF;
+        return (int) Math.round(light + (dark - light) * share);
+    }
 }

@@ -3,13 +3,55 @@ package dev.trellisgorge.chart;
 import java.util.Optional;
 
 /**
- * One series of bars.
+ * One column of figures as it is drawn.
  *
- * @param column   the helper column with its lengths
+ * @param column   the helper column with its lengths or places
  * @param name     what a reader calls it
- * @param fill     its colour; none for a spacer, which takes up room and is never seen
+ * @param role     what its colour says; {@link Role#PAPER} for a spacer
+ * @param fill     its colour; none for a spacer, which takes up room and is never seen, and for a mere outline
+ * @param outline  the colour of the line round it, or none
+ * @param round    whether the end away from the base line is drawn round, by engines that can
  * @param label    the text beside each bar, or none
  * @param inLegend whether the legend names it
  */
-public record Series(String column, String name, Optional<Color> fill, Optional<Label> label, boolean inLegend) {
+public record Series(String column, String name, Role role, Optional<Color> fill, Optional<Color> outline, boolean round, Optional<Label> label,
+        boolean inLegend) {
+
+    /** A series that takes up room and is never seen: no fill, outline, label or legend entry. */
+    public static Series spacer(String column) {
+        return new Series(column, column, Role.PAPER, Optional.empty(), Optional.empty(), false, Optional.empty(), false);
+    }
+
+    /** Whether anything of it can be seen. */
+    public boolean isSeen() {
+        return fill.isPresent() || outline.isPresent();
+    }
+
+    public Series named(String newColumn) {
+        return new Series(newColumn, name, role, fill, outline, round, label, inLegend);
+    }
+
+    public Series called(String newName) {
+        return new Series(column, newName, role, fill, outline, round, label, inLegend);
+    }
+
+    public Series filled(Optional<Color> newFill) {
+        return new Series(column, name, role, newFill, outline, round, label, inLegend);
+    }
+
+    public Series outlined(Color line) {
+        return new Series(column, name, role, fill, Optional.of(line), round, label, inLegend);
+    }
+
+    public Series rounded() {
+        return new Series(column, name, role, fill, outline, true, label, inLegend);
+    }
+
+    public Series labelled(Optional<Label> newLabel) {
+        return new Series(column, name, role, fill, outline, round, newLabel, inLegend);
+    }
+
+    public Series inLegend(boolean named) {
+        return new Series(column, name, role, fill, outline, round, label, named);
+    }
 }

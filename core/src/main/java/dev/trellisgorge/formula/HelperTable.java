@@ -98,6 +98,15 @@ public final class HelperTable {
         return new HelperTable(inputs, settings, category, more, series, identities, watches, notes, keptThen);
     }
 
+    /** The rows from the last to the first; formulas are only remembered, as what they read of other rows has moved. */
+    public HelperTable reversed() {
+        int[] rows = new int[rowCount()];
+        java.util.Arrays.setAll(rows, row -> rows.length - 1 - row);
+        Map<String, HelperColumn> turned = new LinkedHashMap<>();
+        columns.forEach((key, column) -> turned.put(key, new HelperColumn(key, column.formula(), column.cells().at(rows))));
+        return new HelperTable(inputs.rows(rows), settings, category, turned, series, identities, watches, notes, new ConcurrentHashMap<>());
+    }
+
     /** This table and equations that its helper columns must meet. */
     public HelperTable proving(List<Identity> more) {
         return new HelperTable(inputs, settings, category, columns, series, joined(identities, more), watches, notes, kept);

@@ -4,6 +4,7 @@ import dev.trellisgorge.formula.Formula.Connective;
 import dev.trellisgorge.table.Kind;
 import dev.trellisgorge.table.Numbers;
 import java.util.ArrayList;
+import java.util.Collection;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Optional;
@@ -39,20 +40,54 @@ public final class SheetFormula {
 
         /** The defined name of a setting's cell. */
         String setting(String name);
+
+        /** The cell of one of {@link SheetFormula#beside}, on this row. */
+        String here(Formula formula);
+
+        /** The same a row up; empty on the first row. */
+        Optional<String> above(Formula formula);
+
+        /** The same on every row: {@code $F$2:$F$9}. */
+        String range(Formula formula);
+
+        /** The same on every row above this one; empty on the first row. */
+        Optional<String> rangeAbove(Formula formula);
     }
 
     public SheetFormula(CellNames cells) {
         this.cells = cells;
     }
 
-    /** The first part of a formula that this back end can't write yet; empty where it can write all of it. */
-    public static Optional<Formula> unwritable(Formula formula) {
-        boolean unknown = formula instanceof Formula.Whole || formula instanceof Formula.Running || formula instanceof Formula.Previous
-                || formula instanceof Formula.Rank || formula instanceof Formula.Period || formula instanceof Formula.Lookup
-                || formula instanceof Formula.Rounded || formula instanceof Formula.Repeated || formula instanceof Formula.Joined
-                || formula instanceof Formula.Written;
-        return unknown ? Optional.of(formula)
-                : formula.operands().stream().flatMap(operand -> unwritable(operand).stream()).findFirst();
+    /**
+     * The formulas that need a column of their own on the sheet, because others run over their cells: what whole-column
+     * formulas, ranks, look-ups and previous rows read, and running sums. Each stands after the ones that it reads.
+     */
+    public static Set<Formula> beside(Collection<Formula> formulas) {
+        Set<Formula> found = new LinkedHashSet<>();
+        formulas.forEach(formula -> beside(formula, found));
+        return found;
+    }
+
+    private static void beside(Formula formula, Set<Formula> found) {
+        formula.operands().forEach(operand -> beside(operand, found));
+        if (formula instanceof Formula.Whole || formula instanceof Formula.Previous || formula instanceof Formula.Rank) {
+            found.add(formula.operands().get(0));
+        } else if (formula instanceof Formula.Lookup lookup) {
+            found.add(lookup.of());
+            found.add(lookup.key());
+        } else if (formula instanceof Formula.Running) {
+            found.add(formula);
+        }
+    }
+
+    /** The cell of one of {@link #beside}: a number or a text; an empty text where it is absent, which no sum or rank counts. */
+    public String writeBeside(Formula formula) {
+        if (formula instanceof Formula.Running running) {
+            String before = cells.above(formula).orElse("0");
+            String carried = running.restart() instanceof Formula.Absent ? before : "IF(" + running.restart().match(new Certainly(true)) + ",0," + before + ")";
+            return carried + "+IFERROR(" + write(running.of()) + ",0)";
+        }
+        return "IFERROR(" + write(formula) + ",\"\")";
     }
 
     /** The formula of one cell; an error value where the cell is absent. */
@@ -71,7 +106,8 @@ public final class SheetFormula {
         for (Formula formula : formulas) {
             if (formula instanceof Formula.Input || formula instanceof Formula.Helper || formula instanceof Formula.Setting) {
                 found.add(formula);
-            } else if (formula instanceof Formula.Arithmetic || formula instanceof Formula.Magnitude) {
+            } else if (formula instanceof Formula.Arithmetic || formula instanceof Formula.Magnitude || formula instanceof Formula.Rounded
+                    || formula instanceof Formula.Period || formula instanceof Formula.Written) {
                 found.addAll(needs(formula.operands().toArray(Formula[]::new)));
             }
         }
@@ -146,6 +182,24 @@ public final class SheetFormula {
         public String magnitude(Formula.Magnitude f) {
             return "ABS(" + f.of().match(this) + ")";
         }
+
+        @Override
+        public String rounded(Formula.Rounded f) {
+            return "INT(" + f.of().match(this) + (f.rounding() == Formula.Rounding.HALF_UP ? "+0.5)" : ")");
+        }
+
+        @Override
+        public String period(Formula.Period f) {
+            String of = f.of().match(this);
+            return isText(f.of()) ? SheetPeriods.ofText(of, f.unit()) : SheetPeriods.ofDate(of, f.unit());
+        }
+
+        @Override
+        public String written(Formula.Written f) {
+            String of = f.of().match(this);
+            boolean date = f.of() instanceof Formula.Input in && cells.inputKind(in.column()) == Kind.DATE;
+            return date ? "YEAR(" + of + ")&\"-\"&TEXT(MONTH(" + of + "),\"00\")&\"-\"&TEXT(DAY(" + of + "),\"00\")" : "\"\"&" + of;
+        }
     }
 
     /** The value of a cell; an error where it is absent. */
@@ -159,8 +213,13 @@ public final class SheetFormula {
         private String guarded(Formula f) {
             Set<Formula> needs = needs(f);
             needs.removeAll(known);
-            String bare = f.match(new Bare());
+            String bare = divides(f) ? "IFERROR(" + f.match(new Bare()) + "," + ABSENT + ")" : f.match(new Bare());
             return needs.isEmpty() ? bare : "IF(" + all(require(needs)) + "," + bare + "," + ABSENT + ")";
+        }
+
+        /** A division by zero is an error of its own kind on a sheet, which charts do not skip. */
+        private static boolean divides(Formula f) {
+            return f instanceof Formula.Arithmetic a && a.operator() == Formula.Operator.OVER || f.operands().stream().anyMatch(Value::divides);
         }
 
         @Override
@@ -211,6 +270,69 @@ public final class SheetFormula {
         @Override
         public String day(Formula.Day f) {
             return "DATE(" + f.date().getYear() + "," + f.date().getMonthValue() + "," + f.date().getDayOfMonth() + ")";
+        }
+
+        @Override
+        public String rounded(Formula.Rounded f) {
+            return guarded(f);
+        }
+
+        @Override
+        public String period(Formula.Period f) {
+            return guarded(f);
+        }
+
+        @Override
+        public String written(Formula.Written f) {
+            return guarded(f);
+        }
+
+        @Override
+        public String whole(Formula.Whole f) {
+            String range = cells.range(f.of());
+            if (f.fold() == Formula.Fold.COUNT) {
+                return "COUNT(" + range + ")";
+            }
+            String folded = switch (f.fold()) {
+                case SUM -> "SUM(";
+                case LEAST -> "MIN(";
+                default -> "MAX(";
+            };
+            return "IF(COUNT(" + range + ")=0," + ABSENT + "," + folded + range + "))";
+        }
+
+        @Override
+        public String running(Formula.Running f) {
+            return cells.here(f);
+        }
+
+        @Override
+        public String previous(Formula.Previous f) {
+            return cells.above(f.of()).map(cell -> "IF(" + cell + "=\"\"," + ABSENT + "," + cell + ")").orElse(ABSENT);
+        }
+
+        @Override
+        public String rank(Formula.Rank f) {
+            String here = cells.here(f.of());
+            String rank = "RANK(" + here + "," + cells.range(f.of()) + "," + (f.direction() == Formula.Direction.DESCENDING ? 0 : 1) + ")";
+            String equalsBefore = f.equals() == Formula.Equals.SHARED ? ""
+                    : cells.rangeAbove(f.of()).map(above -> "+SUMPRODUCT(ISNUMBER(" + above + ")*(" + above + "=" + here + "))").orElse("");
+            return "IF(ISNUMBER(" + here + ")," + rank + equalsBefore + "," + ABSENT + ")";
+        }
+
+        @Override
+        public String lookup(Formula.Lookup f) {
+            return "IFERROR(INDEX(" + cells.range(f.of()) + ",MATCH(" + write(f.wanted()) + "," + cells.range(f.key()) + ",0))+0," + ABSENT + ")";
+        }
+
+        @Override
+        public String repeated(Formula.Repeated f) {
+            return "REPT(" + f.text().match(this) + "," + f.count().match(this) + ")";
+        }
+
+        @Override
+        public String joined(Formula.Joined f) {
+            return "(" + f.left().match(this) + "&" + f.right().match(this) + ")";
         }
 
         @Override
@@ -272,7 +394,9 @@ public final class SheetFormula {
         public String comparison(Formula.Comparison f) {
             String left = f.left().match(new Bare());
             String right = f.right().match(new Bare());
-            String compared = left + f.relation().sign() + right;
+            String compared = isText(f.left()) || f.right() instanceof Formula.Words || isText(f.right())
+                    ? (f.relation() == Formula.Relation.UNEQUAL ? "NOT(EXACT(" : "EXACT(") + left + "," + right + (f.relation() == Formula.Relation.UNEQUAL ? "))" : ")")
+                    : left + f.relation().sign() + right; // the sign of equality passes over capitals
             String asWanted = wanted ? compared : "NOT(" + compared + ")";
             List<String> conditions = require(needs(f.left(), f.right()));
             conditions.add(asWanted);

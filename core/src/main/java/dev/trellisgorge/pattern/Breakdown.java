@@ -17,9 +17,11 @@ import static dev.trellisgorge.formula.Formulas.running;
 import static dev.trellisgorge.formula.Formulas.sum;
 
 import dev.trellisgorge.chart.BarGroup.Placing;
+import dev.trellisgorge.chart.Drawing;
 import dev.trellisgorge.chart.Orientation;
-import dev.trellisgorge.chart.Panel;
+import dev.trellisgorge.chart.Panels;
 import dev.trellisgorge.chart.Role;
+import dev.trellisgorge.chart.Series;
 import dev.trellisgorge.formula.Formula;
 import dev.trellisgorge.formula.HelperTable;
 import dev.trellisgorge.formula.Identity;
@@ -118,8 +120,8 @@ public record Breakdown(Formula value, String totalName) implements Pattern {
     }
 
     @Override
-    public List<Panel> arrange(HelperTable table, Look look) {
-        return List.of(look.panel(Placing.STACKED, 0.4, List.of(look.spacer("spacer"), look.series("part", Role.ACCENT, false),
-                look.series("total", Role.BASE, false)), Optional.empty(), table.settings()));
+    public Drawing arrange(HelperTable table, Look look) {
+        return Panels.of(look.panel(Placing.STACKED, 0.4, List.of(Series.spacer("spacer"), look.series("part", Role.ACCENT, false),
+                look.series("total", Role.BASE, false))));
     }
 }

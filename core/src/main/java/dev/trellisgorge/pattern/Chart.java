@@ -1,9 +1,12 @@
 package dev.trellisgorge.pattern;
 
 import dev.trellisgorge.chart.Color;
+import dev.trellisgorge.chart.Drawing;
 import dev.trellisgorge.chart.Format;
 import dev.trellisgorge.chart.Label;
+import dev.trellisgorge.chart.Label.At;
 import dev.trellisgorge.chart.Orientation;
+import dev.trellisgorge.chart.Panels;
 import dev.trellisgorge.chart.PlainChart;
 import dev.trellisgorge.formula.Formula;
 import dev.trellisgorge.formula.Formulas;
@@ -13,6 +16,7 @@ import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Nearest;
 import dev.trellisgorge.problem.Place;
 import dev.trellisgorge.problem.Problems;
+import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Kind;
 import dev.trellisgorge.table.Table;
 import java.util.LinkedHashMap;
@@ -20,6 +24,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.function.Supplier;
+import java.util.stream.IntStream;
 import java.util.stream.Stream;
 
 /**
@@ -220,8 +225,21 @@ public final class Chart {
         List<LabelSpot> spots = labels.show() == Labels.Show.NONE ? List.of() : pattern.labelled(helpers);
         HelperTable labelled = withLabels(helpers, spots);
         Look look = new Look(names, colors, labels(labelled, spots));
-        return new PlainChart(name, title, subtitle, orientation.orElse(pattern.orientation()), labelled, pattern.printed(labelled),
-                look.labels(), pattern.arrange(labelled, look), Optional.empty());
+        Drawing drawing = pattern.arrange(labelled, look);
+        Optional<Label> note = pattern.note().map(column -> new Label(column, Format.fitting(numbers(labelled.column(column).cells())), At.BASE));
+        PlainChart chart = new PlainChart(name, title, subtitle, orientation.orElse(pattern.orientation()), labelled, pattern.printed(labelled),
+                look.labels(), note, drawing, Optional.empty());
+        return labels.show() == Labels.Show.CATEGORY && drawing instanceof Panels panels && namesEveryRow(chart)
+                ? chart.drawing(new Panels(panels.panels(), false)) : chart;
+    }
+
+    private static List<Column> numbers(Column cells) {
+        return cells.kind() == Kind.TEXT ? List.of() : List.of(cells);
+    }
+
+    /** Whether each row has a label. */
+    private static boolean namesEveryRow(PlainChart chart) {
+        return IntStream.range(0, chart.data().rowCount()).allMatch(row -> chart.series().stream().anyMatch(series -> !chart.labelText(series, row).isEmpty()));
     }
 
     private Map<String, Formula> figures() {

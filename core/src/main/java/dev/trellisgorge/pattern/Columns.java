@@ -12,8 +12,10 @@ import static dev.trellisgorge.formula.Formulas.present;
 import static dev.trellisgorge.formula.Formulas.smallest;
 
 import dev.trellisgorge.chart.BarGroup.Placing;
+import dev.trellisgorge.chart.Drawing;
 import dev.trellisgorge.chart.Orientation;
-import dev.trellisgorge.chart.Panel;
+import dev.trellisgorge.chart.Panels;
+import dev.trellisgorge.chart.Series;
 import dev.trellisgorge.formula.Formula;
 import dev.trellisgorge.formula.HelperTable;
 import dev.trellisgorge.formula.Identity;
@@ -157,8 +159,10 @@ public record Columns(Formula value, Optional<Classifier> classifier, Optional<F
     }
 
     @Override
-    public List<Panel> arrange(HelperTable table, Look look) {
+    public Drawing arrange(HelperTable table, Look look) {
         Placing placing = cap.isPresent() ? Placing.STACKED : Placing.OVERLAPPING;
-        return List.of(look.panel(placing, GAP, look.series(combination(), table), classifier, table.settings()));
+        List<Series> series = look.series(combination(), table).stream()
+                .map(s -> cap.isPresent() && combination().partOf(table, s.column()).equals("cap") ? s.rounded() : s).toList();
+        return Panels.of(look.panel(placing, GAP, series, classifier, table.settings()));
     }
 }

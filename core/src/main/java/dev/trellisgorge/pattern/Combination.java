@@ -78,6 +78,11 @@ record Combination(String figure, Formula value, List<Part> parts, Optional<Clas
         return cells(table.categoryText()).stream().filter(cell -> table.find(cell.column()).isPresent()).toList();
     }
 
+    /** The name of the part that a column of {@code table} holds. */
+    String partOf(HelperTable table, String column) {
+        return madeIn(table).stream().filter(made -> made.column().equals(column)).map(made -> made.part().name()).findFirst().orElse("");
+    }
+
     /** A part whatever its class, zero where it is absent: what identities read. */
     Formula whole(HelperTable table, String part) {
         return madeIn(table).stream().filter(made -> made.part().name().equals(part)).map(made -> orZero(helper(made.column())))

@@ -1,14 +1,20 @@
 package dev.trellisgorge.pattern;
 
+import static dev.trellisgorge.chart.Role.ACCENT;
+import static dev.trellisgorge.chart.Role.BASE;
+import static dev.trellisgorge.chart.Role.MUTED;
 import static dev.trellisgorge.formula.Formulas.column;
 import static dev.trellisgorge.formula.Formulas.greatest;
 import static dev.trellisgorge.formula.Formulas.helper;
 import static dev.trellisgorge.formula.Formulas.least;
 import static dev.trellisgorge.formula.Formulas.number;
+import static dev.trellisgorge.formula.Formulas.only;
 import static dev.trellisgorge.formula.Formulas.present;
 
+import dev.trellisgorge.chart.Drawing;
 import dev.trellisgorge.chart.Orientation;
-import dev.trellisgorge.chart.Panel;
+import dev.trellisgorge.chart.Ring;
+import dev.trellisgorge.chart.Series;
 import dev.trellisgorge.formula.Formula;
 import dev.trellisgorge.formula.HelperTable;
 import dev.trellisgorge.formula.Identity;
@@ -21,6 +27,7 @@ import dev.trellisgorge.table.Table;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 
 /**
  * A half ring read like a gauge. Rows are its slices, clockwise from the left end, and last the hidden half. Where the
@@ -34,6 +41,12 @@ import java.util.Map;
  * @param bands from the low end up to {@code high}, or none
  */
 public record Dial(Formula value, double low, double high, List<Band> bands) implements Pattern {
+    private static final String POINTER = "pointer";
+    private static final String NEEDLE = "needle";
+    private static final String TO_POINTER = "up to the needle";
+    private static final String PAST_POINTER = "past the needle";
+    private static final double NEEDLE_SHARE = 0.016;
+    private static final double LEFT = 270;
 
     public static final PatternType TYPE = new PatternType("dial", "A half ring read like a gauge",
             List.of(Key.required("value", Takes.FIGURE, "the figure; one row"),
@@ -130,7 +143,7 @@ public record Dial(Formula value, double low, double high, List<Band> bands) imp
                 from = band.to();
             }
             slices.add(hidden);
-            slices.add(new Slice("pointer", held, Role.POINTER));
+            slices.add(new Slice(POINTER, held, Role.POINTER));
             return new Slices(slices);
         }
         if (low < 0 && high > 0) {
@@ -149,11 +162,21 @@ public record Dial(Formula value, double low, double high, List<Band> bands) imp
         Formula shown = slices().all().stream().filter(slice -> slice.role() == Role.FILL || slice.role() == Role.REST)
                 .map(slice -> helper(slice.name())).reduce(Formula::plus).orElseThrow();
         Formula scale = number(high).minus(number(low));
-        return slices().addTo(table)
+        HelperTable made = slices().addTo(table);
+        return (bands.isEmpty() ? made : withNeedle(made))
                 .proving(List.of(new Identity("the slices that are shown fill the scale", present(value), shown, scale),
                         Identity.everywhere("the hidden half is as large as the scale", helper("hidden"), scale)))
                 .watching(List.of(new Watch("past its scale: drawn at the end, labelled with the true figure",
                         value.below(number(low)).or(value.above(number(high))), value)));
+    }
+
+    /** The pointer as a thin slice between two spacers that fill the scale. */
+    private HelperTable withNeedle(HelperTable table) {
+        Formula scale = number(high - low);
+        Formula half = number((high - low) * NEEDLE_SHARE / 2);
+        return table.working(NEEDLE, only(present(helper(POINTER)), half.plus(half)))
+                .working(TO_POINTER, least(scale.minus(half).minus(half), greatest(number(0), helper(POINTER).minus(number(low)).minus(half))))
+                .working(PAST_POINTER, scale.minus(helper(TO_POINTER)).minus(helper(NEEDLE)));
     }
 
     @Override
@@ -167,7 +190,23 @@ public record Dial(Formula value, double low, double high, List<Band> bands) imp
     }
 
     @Override
-    public List<Panel> arrange(HelperTable table, Look look) {
-        return List.of();
+    public Drawing arrange(HelperTable table, Look look) {
+        List<List<Series>> tracks = new ArrayList<>();
+        List<Series> slices = new ArrayList<>();
+        int band = 0;
+        for (Slice slice : slices().all()) {
+            if (slice.role() == Role.HIDDEN) {
+                slices.add(Series.spacer(slice.name()));
+            } else if (slice.role() != Role.POINTER) {
+                slices.add(bands.isEmpty() ? look.series(slice.name(), slice.role() == Role.FILL ? BASE : MUTED, false)
+                        : look.band(slice.name(), band++, bands.size()));
+            }
+        }
+        tracks.add(slices);
+        if (!bands.isEmpty()) {
+            tracks.add(List.of(Series.spacer(TO_POINTER), look.series(POINTER, ACCENT, false).named(NEEDLE).labelled(Optional.empty()),
+                    Series.spacer(PAST_POINTER), Series.spacer("hidden")));
+        }
+        return new Ring(bands.isEmpty() ? 0.6 : 0.5, LEFT, tracks, Optional.of(look.series("hidden", MUTED, false)));
     }
 }

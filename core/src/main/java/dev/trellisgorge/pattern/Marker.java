@@ -4,8 +4,14 @@ import static dev.trellisgorge.formula.Formulas.always;
 import static dev.trellisgorge.formula.Formulas.helper;
 import static dev.trellisgorge.formula.Formulas.orZero;
 
+import dev.trellisgorge.chart.BarGroup.Placing;
+import dev.trellisgorge.chart.Drawing;
+import dev.trellisgorge.chart.Label.At;
 import dev.trellisgorge.chart.Orientation;
-import dev.trellisgorge.chart.Panel;
+import dev.trellisgorge.chart.Panels;
+import dev.trellisgorge.chart.Points;
+import dev.trellisgorge.chart.Role;
+import dev.trellisgorge.chart.Series;
 import dev.trellisgorge.formula.Formula;
 import dev.trellisgorge.formula.Formulas;
 import dev.trellisgorge.formula.HelperTable;
@@ -91,13 +97,15 @@ public record Marker(Formula columns, Formula points, Optional<Classifier> class
 
     @Override
     public List<LabelSpot> labelled(HelperTable table) {
-        List<LabelSpot> spots = new ArrayList<>(List.of(LabelSpot.of(columns.toString(), always(), columns)));
+        List<LabelSpot> spots = new ArrayList<>(List.of(LabelSpot.of(columns.toString(), always(), columns).at(At.BASE)));
         combination().madeIn(table).forEach(made -> spots.add(LabelSpot.of(made.column(), always(), points)));
         return spots;
     }
 
     @Override
-    public List<Panel> arrange(HelperTable table, Look look) {
-        return List.of();
+    public Drawing arrange(HelperTable table, Look look) {
+        List<Series> marks = combination().madeIn(table).stream().map(made -> look.series(made.column(), made.of().isPresent() ? made.role() : Role.ACCENT, true)).toList();
+        return Panels.of(look.panel(Placing.OVERLAPPING, 0.6, List.of(look.series(columns.toString(), classifier.isPresent() ? Role.MUTED : Role.BASE, true)), classifier, table.settings())
+                .points(marks.stream().map(mark -> new Points(mark, Points.Shape.DOT)).toList()));
     }
 }

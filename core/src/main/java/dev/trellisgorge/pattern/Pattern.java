@@ -1,7 +1,7 @@
 package dev.trellisgorge.pattern;
 
+import dev.trellisgorge.chart.Drawing;
 import dev.trellisgorge.chart.Orientation;
-import dev.trellisgorge.chart.Panel;
 import dev.trellisgorge.formula.Formula;
 import dev.trellisgorge.formula.HelperTable;
 import dev.trellisgorge.formula.Refusal;
@@ -69,6 +69,11 @@ public interface Pattern {
         return Optional.empty();
     }
 
-    /** Arranges the helper columns of {@code table}, which {@link #addTo} made; empty where there is no drawing of it yet. */
-    List<Panel> arrange(HelperTable table, Look look);
+    /** What is written after a category's name: a column of {@code table}, or none. */
+    default Optional<String> note() {
+        return Optional.empty();
+    }
+
+    /** Arranges the helper columns of {@code table}, which {@link #addTo} made. */
+    Drawing arrange(HelperTable table, Look look);
 }

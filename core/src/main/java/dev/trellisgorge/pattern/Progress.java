@@ -10,8 +10,15 @@ import static dev.trellisgorge.formula.Formulas.number;
 import static dev.trellisgorge.formula.Formulas.only;
 import static dev.trellisgorge.formula.Formulas.present;
 
+import dev.trellisgorge.chart.BarGroup;
+import dev.trellisgorge.chart.BarGroup.Placing;
+import dev.trellisgorge.chart.Drawing;
 import dev.trellisgorge.chart.Orientation;
 import dev.trellisgorge.chart.Panel;
+import dev.trellisgorge.chart.Panels;
+import dev.trellisgorge.chart.Points;
+import dev.trellisgorge.chart.Role;
+import dev.trellisgorge.chart.Series;
 import dev.trellisgorge.formula.Formula;
 import dev.trellisgorge.formula.HelperTable;
 import dev.trellisgorge.formula.Identity;
@@ -128,7 +135,12 @@ public record Progress(Formula value, Formula target, List<Band> bands) implemen
     }
 
     @Override
-    public List<Panel> arrange(HelperTable table, Look look) {
-        return List.of();
+    public Drawing arrange(HelperTable table, Look look) {
+        List<Series> stack = new ArrayList<>();
+        for (int band = 0; band < bands.size(); band++) {
+            stack.add(look.band(bands.get(band).name(), band, bands.size()));
+        }
+        return Panels.of(Panel.of(new BarGroup(Placing.STACKED, 0.8, stack))
+                .points(List.of(new Points(look.series(POSITION, Role.ACCENT, false), Points.Shape.DASH))));
     }
 }

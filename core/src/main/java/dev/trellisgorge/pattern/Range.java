@@ -10,8 +10,9 @@ import static dev.trellisgorge.formula.Formulas.only;
 import static dev.trellisgorge.formula.Formulas.present;
 
 import dev.trellisgorge.chart.BarGroup.Placing;
+import dev.trellisgorge.chart.Drawing;
 import dev.trellisgorge.chart.Orientation;
-import dev.trellisgorge.chart.Panel;
+import dev.trellisgorge.chart.Panels;
 import dev.trellisgorge.formula.Formula;
 import dev.trellisgorge.formula.HelperTable;
 import dev.trellisgorge.formula.Identity;
@@ -133,7 +134,7 @@ public record Range(Formula from, Formula to, Optional<Classifier> classifier) i
     }
 
     @Override
-    public List<Panel> arrange(HelperTable table, Look look) {
-        return List.of(look.panel(Placing.STACKED, 0.6, look.series(combination(), table), Optional.empty(), table.settings()));
+    public Drawing arrange(HelperTable table, Look look) {
+        return Panels.of(look.panel(Placing.STACKED, 0.6, look.series(combination(), table)));
     }
 }

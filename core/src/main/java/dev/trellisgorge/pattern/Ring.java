@@ -7,8 +7,10 @@ import static dev.trellisgorge.formula.Formulas.least;
 import static dev.trellisgorge.formula.Formulas.number;
 import static dev.trellisgorge.formula.Formulas.present;
 
+import dev.trellisgorge.chart.Drawing;
 import dev.trellisgorge.chart.Orientation;
-import dev.trellisgorge.chart.Panel;
+import dev.trellisgorge.chart.Role;
+import dev.trellisgorge.chart.Series;
 import dev.trellisgorge.formula.Formula;
 import dev.trellisgorge.formula.HelperTable;
 import dev.trellisgorge.formula.Identity;
@@ -18,6 +20,7 @@ import dev.trellisgorge.pattern.Key.Takes;
 import dev.trellisgorge.table.Table;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 
 /**
  * A full ring of how much is done. Rows {@code met} and {@code remaining}. The centre says the true share, also above 1.
@@ -98,7 +101,8 @@ public record Ring(Formula value, Formula target) implements Pattern {
     }
 
     @Override
-    public List<Panel> arrange(HelperTable table, Look look) {
-        return List.of();
+    public Drawing arrange(HelperTable table, Look look) {
+        Series met = look.series("met", Role.BASE, false);
+        return new dev.trellisgorge.chart.Ring(0.65, 0, List.of(List.of(met.labelled(Optional.empty()), look.series("remaining", Role.MUTED, false))), Optional.of(met));
     }
 }

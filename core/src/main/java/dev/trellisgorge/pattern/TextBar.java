@@ -15,8 +15,11 @@ import static dev.trellisgorge.formula.Formulas.repeat;
 import static dev.trellisgorge.formula.Formulas.round;
 import static dev.trellisgorge.formula.Formulas.words;
 
+import dev.trellisgorge.chart.Drawing;
 import dev.trellisgorge.chart.Orientation;
-import dev.trellisgorge.chart.Panel;
+import dev.trellisgorge.chart.Series;
+import dev.trellisgorge.chart.TextCells;
+import dev.trellisgorge.chart.TextCells.TextColumn;
 import dev.trellisgorge.formula.Formula;
 import dev.trellisgorge.formula.HelperTable;
 import dev.trellisgorge.formula.Identity;
@@ -47,6 +50,7 @@ public record TextBar(Formula value, int width, Optional<Formula> per, Glyph gly
         boolean smooth, Optional<Classifier> classifier) implements Pattern {
     private static final Glyph BLOCK = new Glyph("█");
     private static final String EIGHTHS = "▏▎▍▌▋▊▉";
+    private static final String LEFT = "bar left";
     private static final int STANDARD_WIDTH = 40;
     private static final int LONGEST = 32_767;
     private static final int EIGHT = 8;
@@ -230,7 +234,7 @@ public record TextBar(Formula value, int width, Optional<Formula> per, Glyph gly
         Formula longest = largest(only(value.below(number(0)), helper("glyphs")));
         Formula padding = longest.minus(helper("glyphs")).times(number(glyph.width()));
         Formula left = new Formula.Joined(repeat(" ", padding), repeat(glyph.text(), helper("glyphs")));
-        return new Combination(value.toString(), value, List.of(new Part("bar left", only(value.below(number(0)), left)),
+        return new Combination(value.toString(), value, List.of(new Part(LEFT, only(value.below(number(0)), left)),
                 new Part("bar", only(value.atLeast(number(0)), bar))), classifier);
     }
 
@@ -262,7 +266,10 @@ public record TextBar(Formula value, int width, Optional<Formula> per, Glyph gly
     }
 
     @Override
-    public List<Panel> arrange(HelperTable table, Look look) {
-        return List.of();
+    public Drawing arrange(HelperTable table, Look look) {
+        Combination bars = combination(negatives(table));
+        List<Series> all = look.series(bars, table);
+        return new TextCells(bars.parts().stream().map(part -> new TextColumn(
+                all.stream().filter(series -> bars.partOf(table, series.column()).equals(part.name())).toList(), part.name().equals(LEFT))).toList());
     }
 }

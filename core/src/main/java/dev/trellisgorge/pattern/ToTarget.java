@@ -11,10 +11,13 @@ import static dev.trellisgorge.formula.Formulas.number;
 import static dev.trellisgorge.formula.Formulas.only;
 import static dev.trellisgorge.formula.Formulas.present;
 
+import dev.trellisgorge.chart.BarGroup;
 import dev.trellisgorge.chart.BarGroup.Placing;
 import dev.trellisgorge.chart.Label.At;
+import dev.trellisgorge.chart.Drawing;
 import dev.trellisgorge.chart.Orientation;
 import dev.trellisgorge.chart.Panel;
+import dev.trellisgorge.chart.Panels;
 import dev.trellisgorge.chart.Role;
 import dev.trellisgorge.chart.Series;
 import dev.trellisgorge.formula.Formula;
@@ -42,11 +45,13 @@ import java.util.Set;
  */
 public record ToTarget(Formula value, Formula target, Optional<Classifier> classifier, boolean outline) implements Pattern {
     private static final String UNJUDGED = Classifier.UNJUDGED;
+    private static final String OUTLINE = "outline";
+    private static final double GAP = 0.6;
 
     public static final PatternType TYPE = new PatternType("to-target", "What is met of a target, what remains, what goes past",
             List.of(Key.required("value", Takes.FIGURE, "the figure"),
                     Key.required("target", Takes.FIGURE, "what it is held against; not below zero"),
-                    Key.optional("outline", Takes.TRUTH, "false", "an outline round the whole stack up to the target (no engine draws it yet)")),
+                    Key.optional("outline", Takes.TRUTH, "false", "an outline round the whole stack up to the target")),
             true, true, "met, remaining, above; unjudged where a target is missing", """
                     North Sluice ██████████████▓▓ 520
                     Heron Weir   ██████████████ 400
@@ -134,7 +139,7 @@ public record ToTarget(Formula value, Formula target, Optional<Classifier> class
         if (some) {
             identities.add(new Identity("unjudged = " + value + ", where the target is missing", withoutTarget(), helper(UNJUDGED), value));
         }
-        return all.working("attainment", value.over(target))
+        return (outline ? all.working(OUTLINE, only(present(value), target)) : all).working("attainment", value.over(target))
                 .working("share remaining", greatest(target.minus(value), number(0)).over(target))
                 .proving(identities)
                 .watching(List.of(new Watch("no target, so unjudged", withoutTarget(), value),
@@ -161,7 +166,7 @@ public record ToTarget(Formula value, Formula target, Optional<Classifier> class
     }
 
     @Override
-    public List<Panel> arrange(HelperTable table, Look look) {
+    public Drawing arrange(HelperTable table, Look look) {
         List<Series> series = new ArrayList<>();
         Set<String> named = new HashSet<>();
         for (Combination.Made made : combination().madeIn(table)) {
@@ -170,6 +175,12 @@ public record ToTarget(Formula value, Formula target, Optional<Classifier> class
             series.add(look.series(made.column(), made.role(), inLegend));
         }
         table.find(UNJUDGED).ifPresent(c -> series.add(look.series(UNJUDGED, Role.INK, true)));
-        return List.of(look.panel(Placing.STACKED, 0.6, series, classifier, table.settings()));
+        Panel panel = look.panel(Placing.STACKED, GAP, series, classifier, table.settings());
+        if (!outline) {
+            return Panels.of(panel);
+        }
+        List<BarGroup> layers = new ArrayList<>(panel.bars());
+        layers.add(new BarGroup(Placing.OVERLAPPING, GAP, List.of(Series.spacer(OUTLINE).outlined(Role.INK.color()))));
+        return Panels.of(panel.bars(layers));
     }
 }

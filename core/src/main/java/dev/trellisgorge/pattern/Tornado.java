@@ -4,6 +4,9 @@ import static dev.trellisgorge.formula.Formulas.absent;
 import static dev.trellisgorge.formula.Formulas.always;
 import static dev.trellisgorge.formula.Formulas.choose;
 import static dev.trellisgorge.formula.Formulas.column;
+import static dev.trellisgorge.formula.Formulas.greatest;
+import static dev.trellisgorge.formula.Formulas.helper;
+import static dev.trellisgorge.formula.Formulas.largest;
 import static dev.trellisgorge.formula.Formulas.missing;
 import static dev.trellisgorge.formula.Formulas.number;
 import static dev.trellisgorge.formula.Formulas.orZero;
@@ -11,9 +14,13 @@ import static dev.trellisgorge.formula.Formulas.present;
 
 import dev.trellisgorge.chart.BarGroup;
 import dev.trellisgorge.chart.BarGroup.Placing;
+import dev.trellisgorge.chart.Drawing;
 import dev.trellisgorge.chart.Orientation;
 import dev.trellisgorge.chart.Panel;
+import dev.trellisgorge.chart.Panels;
 import dev.trellisgorge.chart.Role;
+import dev.trellisgorge.chart.Scale;
+import dev.trellisgorge.chart.Series;
 import dev.trellisgorge.formula.Formula;
 import dev.trellisgorge.formula.HelperTable;
 import dev.trellisgorge.formula.Identity;
@@ -30,10 +37,13 @@ import java.util.Optional;
  *
  * @param left       not below zero
  * @param right      not below zero
- * @param note       what is written after the row's name, a number or a text, or none
+ * @param afterName       what is written after the row's name, a number or a text, or none
  * @param classifier the rule that colours the rows, or none
  */
-public record Tornado(Formula left, Formula right, Optional<Formula> note, Optional<Classifier> classifier) implements Pattern {
+public record Tornado(Formula left, Formula right, Optional<Formula> afterName, Optional<Classifier> classifier) implements Pattern {
+    private static final String NOTE = "note";
+    private static final String LEFT_END = "left end of the scale";
+    private static final String RIGHT_END = "right end of the scale";
 
     public static final PatternType TYPE = new PatternType("tornado", "Two figures back to back",
             List.of(Key.required("left", Takes.FIGURE, "the figure on the left, not below zero"),
@@ -59,12 +69,13 @@ public record Tornado(Formula left, Formula right, Optional<Formula> note, Optio
         return of(column(left), column(right));
     }
 
-    public Tornado note(Formula afterTheName) {
-        return new Tornado(left, right, Optional.of(afterTheName), classifier);
+    /** A number or a text after the row's name. */
+    public Tornado note(Formula figure) {
+        return new Tornado(left, right, Optional.of(figure), classifier);
     }
 
     public Tornado classify(Classifier rule) {
-        return new Tornado(left, right, note, Optional.of(rule));
+        return new Tornado(left, right, afterName, Optional.of(rule));
     }
 
     @Override
@@ -103,11 +114,17 @@ public record Tornado(Formula left, Formula right, Optional<Formula> note, Optio
     @Override
     public HelperTable addTo(HelperTable table) {
         HelperTable made = combination().addTo(table);
-        HelperTable noted = note.map(formula -> made.working("note", formula)).orElse(made);
-        return noted.proving(List.of(
+        HelperTable noted = afterName.map(formula -> made.working(NOTE, formula)).orElse(made);
+        Formula larger = greatest(orZero(largest(left)), orZero(largest(right)));
+        return noted.working(RIGHT_END, larger).working(LEFT_END, number(0).minus(helper(RIGHT_END))).proving(List.of(
                         Identity.everywhere("left = −" + left, combination().whole(made, "left"), number(0).minus(orZero(left))),
                         Identity.everywhere("right = " + right, combination().whole(made, "right"), orZero(right))))
                 .watching(List.of(new Watch("one side is missing", missing(left).and(present(right)).or(present(left).and(missing(right))), absent())));
+    }
+
+    @Override
+    public Optional<String> note() {
+        return afterName.map(formula -> NOTE);
     }
 
     @Override
@@ -117,9 +134,13 @@ public record Tornado(Formula left, Formula right, Optional<Formula> note, Optio
     }
 
     @Override
-    public List<Panel> arrange(HelperTable table, Look look) {
-        BarGroup bars = new BarGroup(Placing.OVERLAPPING, 0.4, combination().madeIn(table).stream()
-                .map(made -> look.series(made.column(), made.role(), classifier.isEmpty() || made.part().name().equals("left"))).toList());
-        return List.of(new Panel(List.of(bars), List.of(), true, false));
+    public Drawing arrange(HelperTable table, Look look) {
+        List<Series> sides = combination().madeIn(table).stream().map(made -> {
+            boolean isLeft = made.part().name().equals("left");
+            Series side = look.series(made.column(), made.role(), classifier.isEmpty() || isLeft);
+            // A rule colours both sides alike, so the legend names the class, once.
+            return made.of().isPresent() && isLeft && side.name().equals(made.column()) ? side.called(made.of().get().name()) : side;
+        }).toList();
+        return Panels.of(Panel.of(new BarGroup(Placing.OVERLAPPING, 0.4, sides)).scale(Scale.reaching(LEFT_END, RIGHT_END)));
     }
 }

@@ -12,8 +12,12 @@ import static dev.trellisgorge.formula.Formulas.orZero;
 import static dev.trellisgorge.formula.Formulas.present;
 import static dev.trellisgorge.formula.Formulas.previous;
 
+import dev.trellisgorge.chart.BarGroup.Placing;
+import dev.trellisgorge.chart.Drawing;
 import dev.trellisgorge.chart.Orientation;
-import dev.trellisgorge.chart.Panel;
+import dev.trellisgorge.chart.Panels;
+import dev.trellisgorge.chart.Role;
+import dev.trellisgorge.chart.Series;
 import dev.trellisgorge.formula.Formula;
 import dev.trellisgorge.formula.HelperTable;
 import dev.trellisgorge.formula.Identity;
@@ -42,6 +46,7 @@ import java.util.Optional;
  */
 public record Variance(Formula value, Against against, As as, Good good) implements Pattern {
     private static final String REFERENCE = "reference";
+    private static final double GAP = 0.6;
     private static final List<String> CHANGES = List.of("up", "down", "level");
 
     public static final PatternType TYPE = new PatternType("variance", "A figure and its change against another",
@@ -231,7 +236,12 @@ public record Variance(Formula value, Against against, As as, Good good) impleme
     }
 
     @Override
-    public List<Panel> arrange(HelperTable table, Look look) {
-        return List.of();
+    public Drawing arrange(HelperTable table, Look look) {
+        Role up = good == Good.UP ? Role.GOOD : Role.BAD;
+        Role down = good == Good.UP ? Role.BAD : Role.GOOD;
+        List<Series> figures = new ArrayList<>(List.of(look.series("value", Role.BASE, false)));
+        table.find(Classifier.UNJUDGED).ifPresent(c -> figures.add(look.series(Classifier.UNJUDGED, Role.INK, true)));
+        List<Series> changes = List.of(look.series("up", up, false), look.series("down", down, false), look.series("level", Role.MUTED, false));
+        return Panels.of(look.panel(Placing.OVERLAPPING, GAP, changes).share(0.4), look.panel(Placing.OVERLAPPING, GAP, figures));
     }
 }

@@ -4,6 +4,8 @@ import static dev.trellisgorge.formula.Formulas.absent;
 import static dev.trellisgorge.formula.Formulas.always;
 import static dev.trellisgorge.formula.Formulas.choose;
 import static dev.trellisgorge.formula.Formulas.column;
+import static dev.trellisgorge.formula.Formulas.count;
+import static dev.trellisgorge.formula.Formulas.floor;
 import static dev.trellisgorge.formula.Formulas.greatest;
 import static dev.trellisgorge.formula.Formulas.helper;
 import static dev.trellisgorge.formula.Formulas.least;
@@ -16,13 +18,17 @@ import static dev.trellisgorge.formula.Formulas.only;
 import static dev.trellisgorge.formula.Formulas.orZero;
 import static dev.trellisgorge.formula.Formulas.present;
 import static dev.trellisgorge.formula.Formulas.previous;
+import static dev.trellisgorge.formula.Formulas.row;
 import static dev.trellisgorge.formula.Formulas.runningFrom;
 import static dev.trellisgorge.formula.Formulas.words;
 
 import dev.trellisgorge.chart.BarGroup.Placing;
+import dev.trellisgorge.chart.Drawing;
+import dev.trellisgorge.chart.Line;
 import dev.trellisgorge.chart.Orientation;
-import dev.trellisgorge.chart.Panel;
+import dev.trellisgorge.chart.Panels;
 import dev.trellisgorge.chart.Role;
+import dev.trellisgorge.chart.Series;
 import dev.trellisgorge.formula.Formula;
 import dev.trellisgorge.formula.Formulas;
 import dev.trellisgorge.formula.HelperTable;
@@ -31,6 +37,7 @@ import dev.trellisgorge.formula.Refusal;
 import dev.trellisgorge.formula.Watch;
 import dev.trellisgorge.pattern.Key.Takes;
 import dev.trellisgorge.table.Table;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -49,6 +56,7 @@ import java.util.stream.Stream;
  */
 public record Waterfall(Formula value, Kinds kinds, Optional<String> closing, boolean connectors) implements Pattern {
     private static final List<String> SERIES = List.of("spacer", "rise", "fall", "total", "rise under", "fall under", "level");
+    private static final int GUIDES = 3;
     private static final List<String> WORDS = List.of("start", "change", "subtotal", "total");
 
     public static final PatternType TYPE = new PatternType("waterfall", "How a start becomes an end, movement by movement",
@@ -187,14 +195,14 @@ public record Waterfall(Formula value, Kinds kinds, Optional<String> closing, bo
         more = more.working("piece", bar.piece()).working("piece under", bar.under());
         Formula rises = movement.atLeast(number(0));
         Formula falls = movement.below(number(0));
-        return more.with("spacer", bar.spacer())
+        HelperTable bars = more.with("spacer", bar.spacer())
                 .with("rise", only(rises, helper("piece")))
                 .with("fall", only(falls, helper("piece")))
                 .with("total", choose(start, value, only(total, level)))
                 .with("rise under", only(rises, helper("piece under")))
                 .with("fall under", only(falls, helper("piece under")))
-                .showing("level")
-                .proving(identities(start, total, bar))
+                .showing("level");
+        return (connectors ? withGuides(bars) : bars).proving(identities(start, total, bar))
                 .watching(List.of(
                         new Watch("no movement given; the level carries on", choose(start.or(total), never(), missing(value)), absent()),
                         new Watch("no level given for a start; it begins at zero", start.and(missing(value)), absent()),
@@ -214,6 +222,31 @@ public record Waterfall(Formula value, Kinds kinds, Optional<String> closing, bo
                 new Identity("each stated total is the level that the movements reach", total.and(present(value)), helper("level"), value).amid(Formulas.largest(magnitude(helper("level")))));
     }
 
+    /** One line would join a level to the next one too, so the lines are three: each joins two rows and leaves one out. */
+    private HelperTable withGuides(HelperTable table) {
+        Formula place = row().minus(number(1));
+        Formula turn = place.minus(floor(place.over(number(GUIDES))).times(number(GUIDES)));
+        HelperTable more = table.working("turn", turn);
+        for (int i = 0; i < GUIDES; i++) {
+            Formula begins = helper("turn").equalTo(number(i)).and(row().below(count(number(0))));
+            Formula ends = helper("turn").equalTo(number((i + 1) % GUIDES)).and(row().above(number(1)));
+            more = more.working(guide(i), choose(begins, helper("level"), only(ends, previous(helper("level")))));
+        }
+        return more;
+    }
+
+    private static String guide(int i) {
+        return "level line " + (i + 1);
+    }
+
+    private List<Line> guides() {
+        List<Line> lines = new ArrayList<>();
+        for (int i = 0; connectors && i < GUIDES; i++) {
+            lines.add(new Line(Series.spacer(guide(i)).filled(Optional.of(Role.MUTED.color())), false, true));
+        }
+        return lines;
+    }
+
     @Override
     public List<LabelSpot> labelled(HelperTable table) {
         return List.of(LabelSpot.of("rise", always(), value), LabelSpot.of("fall", always(), value), LabelSpot.of("total", always(), helper("total")));
@@ -225,9 +258,9 @@ public record Waterfall(Formula value, Kinds kinds, Optional<String> closing, bo
     }
 
     @Override
-    public List<Panel> arrange(HelperTable table, Look look) {
-        return List.of(look.panel(Placing.STACKED, 0.4, List.of(look.spacer("spacer"), look.series("rise", Role.GOOD, true),
+    public Drawing arrange(HelperTable table, Look look) {
+        return Panels.of(look.panel(Placing.STACKED, 0.4, List.of(Series.spacer("spacer"), look.series("rise", Role.GOOD, true),
                 look.series("fall", Role.BAD, true), look.series("total", Role.BASE, true), look.series("rise under", Role.GOOD, false),
-                look.series("fall under", Role.BAD, false)), Optional.empty(), table.settings()));
+                look.series("fall under", Role.BAD, false))).lines(guides()));
     }
 }

@@ -116,8 +116,8 @@ public final class Column {
         return new Column(newName, kind, figures, texts);
     }
 
-    /** The cells at {@code rows}, in that order. */
-    Column at(int[] rows) {
+    /** The cells at these 0-based rows, in that order. */
+    public Column at(int[] rows) {
         if (texts != null) {
             return new Column(name, kind, null, Arrays.stream(rows).mapToObj(r -> texts[r]).toArray(String[]::new));
         }

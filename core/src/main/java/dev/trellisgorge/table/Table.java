@@ -28,8 +28,9 @@ public final class Table {
     private final Source source;
     private final Table whole;
     private final int[] wholeRows;
+    private final Map<Integer, int[]> sums;
 
-    private Table(String name, List<Column> columns, Source source, Table whole, int[] wholeRows) {
+    private Table(String name, List<Column> columns, Source source, Table whole, int[] wholeRows, Map<Integer, int[]> sums) {
         this.name = name;
         this.columns = new LinkedHashMap<>();
         this.rowCount = columns.isEmpty() ? 0 : columns.get(0).size();
@@ -45,6 +46,7 @@ public final class Table {
         this.source = source;
         this.whole = whole == null ? this : whole;
         this.wholeRows = wholeRows;
+        this.sums = sums;
     }
 
     /**
@@ -56,7 +58,7 @@ public final class Table {
     }
 
     public static Table of(String name, Source source, List<Column> columns) {
-        return new Table(name, columns, source, null, null);
+        return new Table(name, columns, source, null, null, Map.of());
     }
 
     public String name() {
@@ -92,7 +94,7 @@ public final class Table {
     /** Where a row was read from; the table's name where it was made in memory. */
     public Place rowPlace(int row) {
         if (whole != this) {
-            return wholeRows[row] == MADE ? place().within("the row that was added") : whole.rowPlace(wholeRows[row]);
+            return wholeRows[row] < 0 ? place().within("the row that was added") : whole.rowPlace(wholeRows[row]);
         }
         return source.file().isEmpty() ? place().within("row " + (row + 1)) : source.row(row);
     }
@@ -109,6 +111,11 @@ public final class Table {
     /** The row of {@link #whole()} that {@code row} of this table is; negative for a row that was added since. */
     public int wholeRow(int row) {
         return wholeRows == null ? row : wholeRows[row];
+    }
+
+    /** The rows of {@link #whole()} whose figures a row that was added sums; none where it sums nothing. */
+    public int[] summedRows(int row) {
+        return sums.getOrDefault(wholeRow(row), new int[0]).clone();
     }
 
     /**
@@ -135,17 +142,17 @@ public final class Table {
     /** The rows at these places, in this order: 0-based, each once at most. */
     public Table rows(int[] rows) {
         int[] inWhole = IntStream.of(rows).map(this::wholeRow).toArray();
-        return new Table(name, columns.values().stream().map(c -> c.at(rows)).toList(), source, whole, inWhole);
+        return new Table(name, columns.values().stream().map(c -> c.at(rows)).toList(), source, whole, inWhole, sums);
     }
 
     /** This table and one row more, before the others: {@code column} holds {@code text}, all else is missing. */
     public Table withRowFirst(String column, String text) {
-        return withRow(column, text, 0, Map.of());
+        return withRow(column, text, 0, Map.of(), new int[0]);
     }
 
     /** The same, after the others. */
     public Table withRowLast(String column, String text) {
-        return withRow(column, text, rowCount, Map.of());
+        return withRow(column, text, rowCount, Map.of(), new int[0]);
     }
 
     /**
@@ -153,19 +160,22 @@ public final class Table {
      * column of numbers the sum of its cells on the rows at {@code summed}; missing where none of them is there.
      */
     public Table withTotalLast(int[] kept, int[] summed, String column, String text) {
-        Map<String, Double> sums = new HashMap<>();
+        Map<String, Double> totals = new HashMap<>();
         columns.values().stream().filter(c -> c.kind() == Kind.NUMBER && !c.name().equals(column)).forEach(c -> IntStream.of(summed)
-                .filter(c::isPresent).mapToDouble(c::number).reduce(Double::sum).ifPresent(sum -> sums.put(c.name(), sum)));
-        return rows(kept).withRow(column, text, kept.length, sums);
+                .filter(c::isPresent).mapToDouble(c::number).reduce(Double::sum).ifPresent(sum -> totals.put(c.name(), sum)));
+        return rows(kept).withRow(column, text, kept.length, totals, IntStream.of(summed).map(this::wholeRow).toArray());
     }
 
-    private Table withRow(String column, String text, int at, Map<String, Double> figures) {
+    private Table withRow(String column, String text, int at, Map<String, Double> figures, int[] summed) {
         column(column);
         List<Column> longer = columns.values().stream().map(c -> c.name().equals(column) ? c.withText(at, text)
                 : c.withFigure(at, figures.getOrDefault(c.name(), Double.NaN))).toList();
+        int mark = MADE - sums.size();
         int[] inWhole = IntStream.rangeClosed(0, rowCount)
-                .map(row -> row == at ? MADE : wholeRow(row < at ? row : row - 1)).toArray();
-        return new Table(name, longer, source, whole, inWhole);
+                .map(row -> row == at ? mark : wholeRow(row < at ? row : row - 1)).toArray();
+        Map<Integer, int[]> more = new HashMap<>(sums);
+        more.put(mark, summed);
+        return new Table(name, longer, source, whole, inWhole, more);
     }
 
     @Override

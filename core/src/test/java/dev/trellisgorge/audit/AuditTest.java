@@ -29,7 +29,7 @@ public class AuditTest {
     private static PlainChart broken(String column, double... cells) {
         PlainChart right = chart();
         HelperTable data = right.data().withCells(column, number(0), Column.numbers(column, cells));
-        return new PlainChart(right.name(), right.title(), right.subtitle(), right.orientation(), data, right.printed(), right.labels(), right.panels(), right.stamp());
+        return right.over(data);
     }
 
     @Test

@@ -76,8 +76,7 @@ record Rows(String[] names, double[] a, double[] b) {
         double[] cells = IntStream.range(0, before.size()).mapToDouble(before::number).toArray();
         cells[row] = to;
         HelperTable data = chart.data().withCells(column, Formulas.number(0), Column.numbers(column, cells));
-        return new PlainChart(chart.name(), chart.title(), chart.subtitle(), chart.orientation(), data, chart.printed(), chart.labels(),
-                chart.panels(), chart.stamp());
+        return chart.over(data);
     }
 
     /** The statements that fail on a chart, each with the rows it fails on. */

@@ -95,7 +95,7 @@ public class TextBarTest {
         PlainChart chart = Chart.of("c", TextBar.of("v")).over(table, Settings.NONE);
         assertThat(Rows.failures(Rows.moved(chart, "glyphs", 0, 7))).containsExactly("glyphs × per is v to half a glyph: r0");
         dev.trellisgorge.formula.HelperTable emptied = chart.data().withCells("bar", number(0), Column.texts("bar", null, "█"));
-        PlainChart broken = new PlainChart("c", "", "", chart.orientation(), emptied, chart.printed(), chart.labels(), chart.panels(), chart.stamp());
+        PlainChart broken = chart.over(emptied);
         assertThat(Rows.failures(broken)).containsExactly("each v has one bar: r0");
     }
 

@@ -2,17 +2,24 @@ package dev.trellisgorge.engine.image;
 
 import java.awt.Font;
 import java.awt.FontFormatException;
+import java.awt.font.FontRenderContext;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.UncheckedIOException;
+import java.util.List;
 
 /** The typeface of every picture. It comes with the engine, so that pictures do not depend on the machine. */
 final class Fonts {
     /** For a viewer that may not have the typeface; in double quotes, as it stands in an attribute in single ones. */
     private static final String FAMILIES = "\"Source Sans 3\", \"Source Sans Pro\", \"Helvetica Neue\", Arial, sans-serif";
 
-    private static final Font REGULAR = load("SourceSans3-Regular.ttf");
-    private static final Font STRONG = load("SourceSans3-Semibold.ttf");
+    private static final String REGULAR_FILE = "SourceSans3-Regular.ttf";
+    private static final String STRONG_FILE = "SourceSans3-Semibold.ttf";
+    private static final String GLYPHS_FILE = "DejaVuSansMono.ttf";
+    private static final FontRenderContext METRICS = new FontRenderContext(null, true, true);
+
+    private static final Font REGULAR = load(REGULAR_FILE);
+    private static final Font STRONG = load(STRONG_FILE);
 
     private Fonts() {
     }
@@ -25,8 +32,39 @@ final class Fonts {
         return STRONG.deriveFont((float) points);
     }
 
+    /** The typeface of bars made of characters: every character is equally wide. */
+    static Font glyphs(double points) {
+        return Glyphs.FONT.deriveFont((float) points);
+    }
+
+    /** Loaded when a bar made of characters is drawn. */
+    private static final class Glyphs {
+        private static final Font FONT = load(GLYPHS_FILE);
+    }
+
+    static double width(String words, Font font) {
+        return font.getStringBounds(words, METRICS).getWidth();
+    }
+
+    /** Something that takes each typeface: its name and its file. */
+    interface Taker {
+        void take(String name, InputStream file) throws IOException;
+    }
+
+    /** Hands out the typefaces for a document that carries them. */
+    static void each(Taker taker) throws IOException {
+        for (String file : List.of(REGULAR_FILE, STRONG_FILE, GLYPHS_FILE)) {
+            try (InputStream in = Fonts.class.getResourceAsStream(file)) {
+                taker.take(load(file).getFontName(), in);
+            }
+        }
+    }
+
     /** A family of ours as a style sheet names it, with its weight. */
     static String inStyleSheet(String family) {
+        if (family.equals("DejaVu Sans Mono")) {
+            return "\"DejaVu Sans Mono\", monospace";
+        }
         return family.equals(STRONG.getFamily()) && !family.equals(REGULAR.getFamily()) ? FAMILIES + "; font-weight: 600" : FAMILIES;
     }
 

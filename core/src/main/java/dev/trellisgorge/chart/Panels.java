@@ -1,0 +1,31 @@
+package dev.trellisgorge.chart;
+
+import java.util.List;
+
+/**
+ * Panels that share the category axis, and so hold the same categories in the same order: one above the other where bars
+ * stand upright, side by side where they lie.
+ *
+ * @param panels          from the top, or from the left; at least one
+ * @param categoriesShown whether the category axis carries the names; not where labels do
+ */
+public record Panels(List<Panel> panels, boolean categoriesShown) implements Drawing {
+
+    /** @throws IllegalArgumentException where there is no panel */
+    public Panels {
+        panels = List.copyOf(panels);
+        if (panels.isEmpty()) {
+            throw new IllegalArgumentException("there is no panel");
+        }
+    }
+
+    /** Panels over a category axis with its names. */
+    public static Panels of(Panel... panels) {
+        return new Panels(List.of(panels), true);
+    }
+
+    @Override
+    public List<Series> series() {
+        return panels.stream().flatMap(panel -> panel.series().stream()).toList();
+    }
+}

@@ -1,0 +1,35 @@
+package dev.trellisgorge.chart;
+
+import java.util.List;
+import java.util.Optional;
+
+/**
+ * A ring of slices, clockwise: each series is one slice, as large as its cell on the one row. A slice without a fill takes
+ * up its room and is not seen.
+ *
+ * @param hole   the radius of the hole as a share of the ring's, 0 to below 1
+ * @param start  where the first slice starts, in degrees clockwise from the top
+ * @param tracks rings inside each other, the outermost first, of equal width between rim and hole; all go round together
+ * @param centre the series whose label stands in the middle, or none
+ */
+public record Ring(double hole, double start, List<List<Series>> tracks, Optional<Series> centre) implements Drawing {
+
+    public Ring {
+        tracks = tracks.stream().map(List::copyOf).toList();
+    }
+
+    @Override
+    public List<Series> series() {
+        return tracks.stream().flatMap(List::stream).toList();
+    }
+
+    /**
+     * A slice as it is drawn.
+     *
+     * @param series whose it is; one without a fill is not seen
+     * @param start  where it starts, in degrees clockwise from the top
+     * @param sweep  how far it goes, in degrees; never 0
+     */
+    public record Slice(Series series, double start, double sweep) {
+    }
+}

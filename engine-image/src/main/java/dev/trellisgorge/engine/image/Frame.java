@@ -1,0 +1,99 @@
+package dev.trellisgorge.engine.image;
+
+import dev.trellisgorge.chart.Line;
+import dev.trellisgorge.chart.Panel;
+import dev.trellisgorge.chart.PlainChart;
+import dev.trellisgorge.chart.Points;
+import dev.trellisgorge.chart.Role;
+import dev.trellisgorge.chart.Series;
+import java.awt.Font;
+import java.awt.Shape;
+import java.awt.geom.Ellipse2D;
+import java.awt.geom.Rectangle2D;
+import org.jfree.chart.JFreeChart;
+import org.jfree.chart.LegendItem;
+import org.jfree.chart.LegendItemCollection;
+import org.jfree.chart.block.BlockBorder;
+import org.jfree.chart.plot.Plot;
+import org.jfree.chart.title.LegendTitle;
+import org.jfree.chart.title.TextTitle;
+import org.jfree.chart.ui.HorizontalAlignment;
+import org.jfree.chart.ui.RectangleEdge;
+import org.jfree.chart.ui.RectangleInsets;
+
+/** What is around every drawing: paper, title, subtitle, and a legend where the labels do not say it all. */
+final class Frame {
+    private final PlainChart plain;
+    private final double text;
+
+    Frame(PlainChart plain, double text) {
+        this.plain = plain;
+        this.text = text;
+    }
+
+    double text() {
+        return text;
+    }
+
+    JFreeChart around(Plot plot) {
+        JFreeChart chart = new JFreeChart(null, null, plot, false);
+        chart.setBackgroundPaint(Ink.awt(Role.PAPER));
+        chart.setPadding(new RectangleInsets(text * 1.2, text * 1.6, text * 1.2, text * 1.6));
+        if (!plain.title().isEmpty()) {
+            chart.setTitle(line(plain.title(), Fonts.strong(text * 1.7), text * 0.3));
+        }
+        if (!plain.subtitle().isEmpty()) {
+            chart.addSubtitle(line(plain.subtitle(), Fonts.regular(text * 1.05), text * 0.5));
+        }
+        LegendItemCollection items = legendItems();
+        if (items.getItemCount() > 0) {
+            chart.addSubtitle(legend(items));
+        }
+        return chart;
+    }
+
+    private LegendTitle legend(LegendItemCollection items) {
+        LegendTitle legend = new LegendTitle(() -> items);
+        legend.setPosition(RectangleEdge.TOP);
+        legend.setHorizontalAlignment(HorizontalAlignment.LEFT);
+        legend.setItemFont(Fonts.regular(text));
+        legend.setItemPaint(Ink.awt(Role.INK));
+        legend.setFrame(BlockBorder.NONE);
+        legend.setItemLabelPadding(new RectangleInsets(2, 4, 2, text));
+        legend.setLegendItemGraphicPadding(new RectangleInsets(2, 0, 2, 2));
+        legend.setMargin(0, 0, text * 0.6, 0);
+        return legend;
+    }
+
+    private TextTitle line(String words, Font font, double below) {
+        TextTitle title = new TextTitle(words, font);
+        title.setPaint(Ink.awt(Role.INK));
+        title.setHorizontalAlignment(HorizontalAlignment.LEFT);
+        title.setTextAlignment(HorizontalAlignment.LEFT);
+        title.setMargin(0, 0, below, 0);
+        return title;
+    }
+
+    private LegendItemCollection legendItems() {
+        LegendItemCollection items = new LegendItemCollection();
+        double side = text * 0.8;
+        Shape square = new Rectangle2D.Double(-side / 2, -side / 2, side, side);
+        Shape dash = new Rectangle2D.Double(-side / 2, -side / 10, side, side / 5);
+        Shape dot = new Ellipse2D.Double(-side * 0.4, -side * 0.4, side * 0.8, side * 0.8);
+        for (Series series : plain.series()) {
+            if (series.inLegend()) {
+                items.add(new LegendItem(series.name(), null, null, null, isLine(series) ? dash : isDot(series) ? dot : square,
+                        Ink.awt(series.fill().orElseThrow())));
+            }
+        }
+        return items;
+    }
+
+    private boolean isLine(Series series) {
+        return plain.panels().stream().flatMap((Panel panel) -> panel.lines().stream()).map(Line::series).anyMatch(series::equals);
+    }
+
+    private boolean isDot(Series series) {
+        return plain.panels().stream().flatMap((Panel panel) -> panel.points().stream()).map(Points::series).anyMatch(series::equals);
+    }
+}

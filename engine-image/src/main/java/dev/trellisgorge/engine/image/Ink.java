@@ -1,0 +1,36 @@
+package dev.trellisgorge.engine.image;
+
+import dev.trellisgorge.chart.Color;
+import dev.trellisgorge.chart.Role;
+import dev.trellisgorge.chart.Series;
+
+/** Colours and sizes in the drawing library's terms. */
+final class Ink {
+    static final double SMALLEST_TEXT = 9;
+    private static final double STANDARD_TEXT = 18;
+    private static final double STANDARD_WIDTH = 1280;
+    private static final double STANDARD_RATIO = 1.6;
+
+    private Ink() {
+    }
+
+    /** The size of text in a chart of that many pixels. */
+    static double textSize(double width, double height) {
+        return Math.max(SMALLEST_TEXT, Math.min(width, height * STANDARD_RATIO) / STANDARD_WIDTH * STANDARD_TEXT);
+    }
+
+    static java.awt.Color awt(Color color) {
+        return new java.awt.Color(color.rgb());
+    }
+
+    static java.awt.Color awt(Role role) {
+        return awt(role.color());
+    }
+
+    /** The colour of text on a series' fill: ink or paper, whichever can be read better. */
+    static java.awt.Color on(Series series) {
+        Color fill = series.fill().orElse(Role.PAPER.color());
+        boolean dark = fill.contrast(Role.PAPER.color()) >= fill.contrast(Role.INK.color());
+        return awt(dark ? Role.PAPER : Role.INK);
+    }
+}

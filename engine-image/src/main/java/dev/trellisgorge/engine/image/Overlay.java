@@ -1,0 +1,339 @@
+package dev.trellisgorge.engine.image;
+
+import dev.trellisgorge.chart.BarGroup;
+import dev.trellisgorge.chart.Format;
+import dev.trellisgorge.chart.Label;
+import dev.trellisgorge.chart.Label.At;
+import dev.trellisgorge.chart.Orientation;
+import dev.trellisgorge.chart.Panel;
+import dev.trellisgorge.chart.PlainChart;
+import dev.trellisgorge.chart.Points;
+import dev.trellisgorge.chart.ReferenceLine;
+import dev.trellisgorge.chart.Role;
+import dev.trellisgorge.chart.Series;
+import dev.trellisgorge.table.Column;
+import java.awt.BasicStroke;
+import java.awt.Color;
+import java.awt.Font;
+import java.awt.Graphics2D;
+import java.awt.Shape;
+import java.awt.geom.AffineTransform;
+import java.awt.geom.Ellipse2D;
+import java.awt.geom.Point2D;
+import java.awt.geom.Rectangle2D;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import org.jfree.chart.annotations.AbstractAnnotation;
+import org.jfree.chart.annotations.CategoryAnnotation;
+import org.jfree.chart.axis.CategoryAxis;
+import org.jfree.chart.axis.ValueAxis;
+import org.jfree.chart.plot.CategoryPlot;
+
+/**
+ * What lies over the bars of a panel: points, the names of reference lines, and the figures. All figures of a panel are of
+ * one size: the largest, up to the chart's text size, at which each keeps to its category's place; where that is too small
+ * to read they are turned to stand upright. A figure that would lie on another one, or on a point, moves; where there is no
+ * place for it, it is left out.
+ */
+final class Overlay extends AbstractAnnotation implements CategoryAnnotation {
+    private static final long serialVersionUID = 1L;
+    private static final double GAP_SHARE = 0.3;
+    private static final double CAPITALS = 0.75;
+    private static final double DOT = 0.34;
+
+    private final transient PlainChart plain;
+    private final transient Panel panel;
+    private final boolean upright;
+    private final double text;
+    private final double widestBar;
+    private final transient List<Figure> figures;
+    private final boolean turned;
+    private final double size;
+
+    /**
+     * One figure.
+     *
+     * @param row    the category that it belongs to, 0-based
+     * @param aside  how far from the category's middle its bar stands, as a share of the category's place
+     * @param start  where its bar starts on the value axis
+     * @param end    where its bar ends, or its point is
+     * @param text   never empty
+     * @param at     where it is to stand
+     * @param onFill its colour where it stands on its bar
+     * @param past   its colour where it stands past the end, on the next piece; empty where nothing is drawn there
+     * @param point  the shape of its point; empty where it has a bar
+     */
+    private record Figure(int row, double aside, double start, double end, String text, At at, Color onFill, Optional<Color> past,
+            Optional<Points.Shape> point) {
+    }
+
+    /** A place where a figure could stand: its middle, its colour, and whether it needs ground of its own. */
+    private record Spot(Point2D middle, Color color, boolean ground) {
+    }
+
+    /**
+     * @param slot      how many pixels of the category axis each category has, roughly
+     * @param widestBar the most that a bar is wide, as a share of the axis
+     */
+    Overlay(PlainChart plain, Panel panel, double slot, double widestBar, double text) {
+        this.plain = plain;
+        this.panel = panel;
+        this.upright = plain.orientation() == Orientation.VERTICAL;
+        this.text = text;
+        this.widestBar = widestBar;
+        this.figures = figures();
+        double fitting = upright ? text * slot * 0.98 / Math.max(1, widest(text)) : slot * 0.9;
+        this.turned = upright && fitting < Ink.SMALLEST_TEXT;
+        this.size = Math.min(text, Math.max(Ink.SMALLEST_TEXT, turned ? slot * 0.9 : fitting));
+    }
+
+    private List<Figure> figures() {
+        List<Figure> all = new ArrayList<>();
+        for (BarGroup group : panel.bars()) {
+            List<PlainChart.Bar> bars = plain.bars(group);
+            for (PlainChart.Bar bar : bars) {
+                String words = plain.labelText(bar.series(), bar.row());
+                if (!words.isEmpty()) {
+                    Optional<Color> past = bars.stream().filter(other -> goesOn(bar, other)).findFirst().map(other -> Ink.on(other.series()));
+                    all.add(new Figure(bar.row(), aside(group, bar.series()), bar.start(), bar.end(), words, bar.series().label().orElseThrow().at(),
+                            Ink.on(bar.series()), past, Optional.empty()));
+                }
+            }
+        }
+        for (Points points : panel.points()) {
+            Column places = plain.data().column(points.series().column()).cells();
+            for (int row = 0; row < places.size(); row++) {
+                String words = plain.labelText(points.series(), row);
+                if (!words.isEmpty()) {
+                    all.add(new Figure(row, 0, places.number(row), places.number(row), words, At.END, Ink.awt(Role.INK), Optional.empty(),
+                            Optional.of(points.shape())));
+                }
+            }
+        }
+        return all;
+    }
+
+    private static double aside(BarGroup group, Series series) {
+        int count = group.series().size();
+        return group.placing() == BarGroup.Placing.BESIDE ? (group.series().indexOf(series) + 0.5) / count - 0.5 : 0;
+    }
+
+    /** Whether a piece of the same stack lies past the end of a bar. */
+    private static boolean goesOn(PlainChart.Bar bar, PlainChart.Bar other) {
+        return other != bar && other.row() == bar.row() && other.start() == bar.end() && other.end() != other.start()
+                && other.series().fill().isPresent() && other.end() > other.start() == bar.end() >= bar.start();
+    }
+
+    private double widest(double points) {
+        return figures.stream().mapToDouble(figure -> Fonts.width(figure.text(), Fonts.regular(points))).max().orElse(0);
+    }
+
+    /** How many pixels past the end of a bar its figure takes at most. */
+    double room() {
+        double dots = panel.points().isEmpty() ? 0 : text * DOT;
+        return dots + (figures.isEmpty() ? text * 0.4 : 3 * GAP_SHARE * size + (upright && !turned ? size : widest(size)));
+    }
+
+    /** Whether some figure belongs to a bar without length, and so stands on the base line. */
+    boolean isOnTheBaseLine() {
+        return figures.stream().anyMatch(figure -> figure.end() == 0);
+    }
+
+    /** How many pixels along the category axis the names of reference lines take. */
+    double referenceRoom() {
+        if (!upright) {
+            return panel.references().isEmpty() ? 0 : text * 1.8;
+        }
+        return panel.references().stream().mapToDouble(line -> Fonts.width(words(line), strong()) + text).max().orElse(0);
+    }
+
+    private Font strong() {
+        return Fonts.strong(text * 0.9);
+    }
+
+    private String words(ReferenceLine line) {
+        Format format = panel.series().stream().flatMap(s -> s.label().stream()).map(Label::format).findFirst().orElse(new Format("#,##0.##"));
+        return line.name() + " " + format.write(line.value());
+    }
+
+    @Override
+    public void draw(Graphics2D g, CategoryPlot plot, Rectangle2D area, CategoryAxis categoryAxis, ValueAxis valueAxis) {
+        new Drawing(g, plot, area, categoryAxis, valueAxis).draw();
+    }
+
+    /** One drawing of the overlay on a surface. */
+    private final class Drawing {
+        private final Graphics2D g;
+        private final CategoryPlot plot;
+        private final Rectangle2D area;
+        private final CategoryAxis categories;
+        private final ValueAxis values;
+        private final List<Rectangle2D> taken = new ArrayList<>();
+
+        Drawing(Graphics2D g, CategoryPlot plot, Rectangle2D area, CategoryAxis categories, ValueAxis values) {
+            this.g = g;
+            this.plot = plot;
+            this.area = area;
+            this.categories = categories;
+            this.values = values;
+        }
+
+        void draw() {
+            panel.points().forEach(this::points);
+            panel.references().forEach(this::name);
+            g.setFont(Fonts.regular(size));
+            figures.forEach(this::figure);
+        }
+
+        private double onAxis(double value) {
+            return values.valueToJava2D(value, area, plot.getRangeAxisEdge());
+        }
+
+        private double middle(int row) {
+            return categories.getCategoryMiddle(row, Math.max(1, plain.data().rowCount()), area, plot.getDomainAxisEdge());
+        }
+
+        /** How wide a bar is. */
+        private double barWidth() {
+            int count = Math.max(1, plain.data().rowCount());
+            double slot = categories.getCategoryEnd(0, count, area, plot.getDomainAxisEdge())
+                    - categories.getCategoryStart(0, count, area, plot.getDomainAxisEdge());
+            return Math.min(Math.abs(slot), widestBar * (upright ? area.getWidth() : area.getHeight()));
+        }
+
+        private Point2D at(double along, double across) {
+            return upright ? new Point2D.Double(along, across) : new Point2D.Double(across, along);
+        }
+
+        private void points(Points points) {
+            Column places = plain.data().column(points.series().column()).cells();
+            for (int row = 0; row < places.size(); row++) {
+                if (places.isPresent(row)) {
+                    Point2D middle = at(middle(row), onAxis(places.number(row)));
+                    g.setColor(Ink.awt(points.series().fill().orElse(Role.INK.color())));
+                    if (points.shape() == Points.Shape.DOT) {
+                        double radius = Math.min(text * DOT, Math.max(2.5, barWidth() / 2));
+                        Ellipse2D dot = new Ellipse2D.Double(middle.getX() - radius, middle.getY() - radius, 2 * radius, 2 * radius);
+                        g.fill(dot);
+                        edge(dot);
+                        taken.add(dot.getBounds2D());
+                    } else {
+                        double half = barWidth() * 0.72;
+                        double thick = text / 4.5;
+                        double wide = upright ? 2 * half : thick;
+                        double high = upright ? thick : 2 * half;
+                        Rectangle2D dash = new Rectangle2D.Double(middle.getX() - wide / 2, middle.getY() - high / 2, wide, high);
+                        g.fill(dash);
+                        edge(dash);
+                    }
+                }
+            }
+        }
+
+        private void edge(Shape shape) {
+            g.setColor(Ink.awt(Role.PAPER));
+            g.setStroke(new BasicStroke((float) (text / 12)));
+            g.draw(shape);
+        }
+
+        /** The name of a line at its end, on the side where there is room. */
+        private void name(ReferenceLine line) {
+            g.setFont(strong());
+            double wide = Fonts.width(words(line), strong());
+            double high = text * 0.9 * CAPITALS;
+            double gap = text * 0.4;
+            double level = onAxis(line.value());
+            for (int side = 1; side >= -1; side -= 2) {
+                double x = upright ? area.getMaxX() - wide / 2 : level + side * (gap + wide / 2);
+                double y = upright ? level - side * (gap + high / 2) : area.getY() + high / 2 + gap;
+                Rectangle2D place = new Rectangle2D.Double(x - wide / 2, y - high / 2, wide, high);
+                if (isFree(place)) {
+                    taken.add(place);
+                    g.setColor(Ink.awt(Role.INK));
+                    g.drawString(words(line), (float) (x - wide / 2), (float) (y + high / 2));
+                    return;
+                }
+            }
+        }
+
+        private boolean isFree(Rectangle2D place) {
+            return area.getX() - 1 <= place.getX() && place.getMaxX() <= area.getMaxX() + 1 && area.getY() - 1 <= place.getY()
+                    && place.getMaxY() <= area.getMaxY() + 1 && taken.stream().noneMatch(other -> other.intersects(place));
+        }
+
+        private void figure(Figure figure) {
+            double wide = Fonts.width(figure.text(), Fonts.regular(size));
+            double high = size * CAPITALS;
+            for (Spot spot : spots(figure, wide, high)) {
+                double x = spot.middle().getX();
+                double y = spot.middle().getY();
+                Rectangle2D place = turned ? new Rectangle2D.Double(x - high / 2, y - wide / 2, high, wide)
+                        : new Rectangle2D.Double(x - wide / 2, y - high / 2, wide, high);
+                if (isFree(place)) {
+                    taken.add(place);
+                    write(figure.text(), spot, wide);
+                    return;
+                }
+            }
+        }
+
+        private void write(String words, Spot spot, double wide) {
+            double x = spot.middle().getX();
+            double y = spot.middle().getY();
+            AffineTransform before = g.getTransform();
+            if (turned) {
+                g.rotate(-Math.PI / 2, x, y);
+            }
+            if (spot.ground()) { // so that a line does not strike the figure through
+                g.setColor(Ink.awt(Role.PAPER));
+                g.fill(new Rectangle2D.Double(x - wide / 2 - 1, y - size * 0.42, wide + 2, size * 0.84));
+            }
+            g.setColor(spot.color());
+            g.drawString(words, (float) (x - wide / 2), (float) (y + size * 0.33));
+            g.setTransform(before);
+        }
+
+        /** The places for a figure, the best first. */
+        private List<Spot> spots(Figure figure, double wide, double high) {
+            double gap = size * GAP_SHARE;
+            double extent = upright && !turned ? high : wide;
+            double across = upright && !turned ? wide : high;
+            double start = onAxis(figure.start());
+            double end = onAxis(figure.end());
+            double along = middle(figure.row()) + figure.aside() * barWidth();
+            double forwards = Math.signum(onAxis(figure.end() < figure.start() ? -1 : 1) - onAxis(0));
+            Color ink = Ink.awt(Role.INK);
+            if (figure.point().isPresent()) {
+                double beside = figure.point().get() == Points.Shape.DOT ? text * DOT : 0;
+                double from = figure.point().get() == Points.Shape.DOT ? end : farEnd(figure.row(), end, forwards);
+                return List.of(new Spot(at(along, from + forwards * (beside + gap + extent / 2)), ink, true),
+                        new Spot(at(along, end - forwards * (beside + gap + extent / 2)), ink, true));
+            }
+            Spot past = new Spot(at(along, end + forwards * (gap + extent / 2)), figure.past().orElse(ink), figure.past().isEmpty());
+            Spot inside = new Spot(at(along, end - forwards * (gap + extent / 2)), figure.onFill(), false);
+            Spot base = new Spot(at(along, start + forwards * (gap + extent / 2)), figure.onFill(), false);
+            boolean fits = Math.abs(end - start) >= extent + 2 * gap && barWidth() >= across;
+            if (!fits) {
+                return List.of(past);
+            }
+            return switch (figure.at()) {
+                case END -> List.of(past, inside);
+                case INSIDE -> List.of(inside, past);
+                case BASE -> List.of(base, inside, past);
+            };
+        }
+
+        /** Where the bars of a row end, on the side of a point. */
+        private double farEnd(int row, double point, double forwards) {
+            double far = point;
+            for (BarGroup group : panel.bars()) {
+                for (PlainChart.Bar bar : plain.bars(group)) {
+                    double end = onAxis(bar.end());
+                    far = bar.row() == row && (end - far) * forwards > 0 ? end : far;
+                }
+            }
+            return far;
+        }
+    }
+}

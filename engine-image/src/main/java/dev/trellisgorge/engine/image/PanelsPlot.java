@@ -1,0 +1,248 @@
+package dev.trellisgorge.engine.image;
+
+import dev.trellisgorge.chart.BarGroup;
+import dev.trellisgorge.chart.BarGroup.Placing;
+import dev.trellisgorge.chart.Line;
+import dev.trellisgorge.chart.Orientation;
+import dev.trellisgorge.chart.Panel;
+import dev.trellisgorge.chart.Panels;
+import dev.trellisgorge.chart.PlainChart;
+import dev.trellisgorge.chart.ReferenceLine;
+import dev.trellisgorge.chart.Role;
+import dev.trellisgorge.chart.Series;
+import dev.trellisgorge.table.Column;
+import java.awt.BasicStroke;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
+import java.util.stream.IntStream;
+import org.jfree.chart.axis.AxisLocation;
+import org.jfree.chart.axis.CategoryAxis;
+import org.jfree.chart.axis.CategoryLabelPositions;
+import org.jfree.chart.axis.NumberAxis;
+import org.jfree.chart.plot.CategoryPlot;
+import org.jfree.chart.plot.CombinedDomainCategoryPlot;
+import org.jfree.chart.plot.DatasetRenderingOrder;
+import org.jfree.chart.plot.Plot;
+import org.jfree.chart.plot.PlotOrientation;
+import org.jfree.chart.plot.ValueMarker;
+import org.jfree.chart.renderer.category.BarRenderer;
+import org.jfree.chart.renderer.category.CategoryItemRenderer;
+import org.jfree.chart.renderer.category.LineAndShapeRenderer;
+import org.jfree.chart.renderer.category.StackedBarRenderer;
+import org.jfree.chart.text.TextUtils;
+import org.jfree.chart.ui.Layer;
+import org.jfree.chart.ui.RectangleInsets;
+import org.jfree.data.category.DefaultCategoryDataset;
+
+/** Translates the panels of a plain chart into plots that share a category axis. */
+final class PanelsPlot {
+    private static final double WIDEST_BAR = 0.13;
+    private static final int WEIGHT = 1000;
+    private static final double BASE_LINE = 1.2;
+
+    static {
+        TextUtils.setUseDrawRotatedStringWorkaround(false); // turned text stays text, not shapes
+    }
+
+    private final PlainChart plain;
+    private final Panels panels;
+    private final boolean upright;
+    private final double width;
+    private final double height;
+    private final double text;
+    private final int count;
+
+    /** A category's key: its row, so that two rows can't fall together, shown by its name. */
+    private record Row(int at, String name) implements Comparable<Row> {
+        @Override
+        public int compareTo(Row other) {
+            return Integer.compare(at, other.at);
+        }
+
+        @Override
+        public String toString() {
+            return name;
+        }
+    }
+
+    PanelsPlot(PlainChart plain, double width, double height, double text) {
+        this.plain = plain;
+        this.panels = (Panels) plain.drawing();
+        this.upright = plain.orientation() == Orientation.VERTICAL;
+        this.width = width;
+        this.height = height;
+        this.text = text;
+        this.count = Math.max(1, plain.data().rowCount());
+    }
+
+    Plot build() {
+        CombinedDomainCategoryPlot all = new CombinedDomainCategoryPlot(categories());
+        all.setGap(upright ? text * 0.8 : 0);
+        double shares = panels.panels().stream().mapToDouble(Panel::share).sum();
+        for (Panel panel : panels.panels()) {
+            all.add(plot(panel), Math.max(1, (int) Math.round(panel.share() / shares * WEIGHT)));
+        }
+        all.setOrientation(upright ? PlotOrientation.VERTICAL : PlotOrientation.HORIZONTAL);
+        bare(all);
+        return all;
+    }
+
+    private static void bare(CategoryPlot plot) {
+        plot.setBackgroundPaint(null);
+        plot.setOutlineVisible(false);
+        plot.setInsets(RectangleInsets.ZERO_INSETS);
+        plot.setAxisOffset(RectangleInsets.ZERO_INSETS);
+    }
+
+    private CategoryPlot plot(Panel panel) {
+        CategoryPlot plot = new CategoryPlot();
+        bare(plot);
+        plot.setDomainGridlinesVisible(false);
+        plot.setRangeGridlinesVisible(false);
+        plot.setDatasetRenderingOrder(DatasetRenderingOrder.FORWARD);
+        plot.setRangeAxis(values(panel));
+        plot.setRangeAxisLocation(AxisLocation.BOTTOM_OR_LEFT);
+        plot.setRangeZeroBaselineVisible(true);
+        plot.setRangeZeroBaselinePaint(Ink.awt(Role.INK));
+        plot.setRangeZeroBaselineStroke(new BasicStroke((float) BASE_LINE));
+        panel.lines().forEach(line -> add(List.of(line.series()), lines(line), plot));
+        panel.bars().forEach(group -> add(group, plot));
+        if (panel.bars().isEmpty() && panel.lines().isEmpty()) {
+            panel.points().forEach(points -> add(List.of(points.series()), new LineAndShapeRenderer(false, false), plot));
+        }
+        panel.references().forEach(line -> plot.addRangeMarker(marker(line), Layer.FOREGROUND));
+        plot.addAnnotation(overlay(panel));
+        return plot;
+    }
+
+    private Overlay overlay(Panel panel) {
+        return new Overlay(plain, panel, along() / count, WIDEST_BAR, text);
+    }
+
+    private CategoryAxis categories() {
+        CategoryAxis axis = new CategoryAxis();
+        double gap = panels.panels().stream().flatMap(panel -> panel.bars().stream()).mapToDouble(BarGroup::gap).max().orElse(0);
+        double room = referenceRoom() / along();
+        double bar = (1 - room) / (count * (1 + gap));
+        axis.setLowerMargin(bar * gap / 2 + (upright ? 0 : room));
+        axis.setUpperMargin(bar * gap / 2 + (upright ? room : 0));
+        axis.setCategoryMargin(count == 1 ? 0 : bar * gap * (count - 1));
+        axis.setAxisLineVisible(false);
+        axis.setTickMarksVisible(false);
+        axis.setTickLabelsVisible(panels.categoriesShown());
+        axis.setTickLabelPaint(Ink.awt(Role.INK));
+        axis.setMaximumCategoryLabelWidthRatio(upright ? (float) (0.96 * (1 + gap)) : 0.9f);
+        fitCategoryText(axis);
+        return axis;
+    }
+
+    /** Wraps names that fit their place word by word; shrinks the rest, and turns them where that is not enough. */
+    private void fitCategoryText(CategoryAxis axis) {
+        List<String> names = IntStream.range(0, plain.data().rowCount()).mapToObj(plain::categoryText).toList();
+        axis.setMaximumCategoryLabelLines(upright ? 3 : 2);
+        if (!upright) {
+            double tallest = height * 0.8 / count * 0.9;
+            axis.setTickLabelFont(Fonts.regular(Math.max(Ink.SMALLEST_TEXT, Math.min(text, tallest))));
+            return;
+        }
+        double slot = along() / count * 0.94;
+        double widestWord = names.stream().flatMap(name -> Arrays.stream(name.split(" ")))
+                .mapToDouble(word -> Fonts.width(word, Fonts.regular(text))).max().orElse(0);
+        double fitted = text * Math.min(1, slot / Math.max(1, widestWord));
+        if (fitted >= Math.max(Ink.SMALLEST_TEXT, text * 0.7)) {
+            axis.setTickLabelFont(Fonts.regular(fitted));
+        } else {
+            axis.setTickLabelFont(Fonts.regular(Math.max(Ink.SMALLEST_TEXT, Math.min(text * 0.9, slot * 1.1))));
+            axis.setCategoryLabelPositions(CategoryLabelPositions.UP_90);
+        }
+    }
+
+    private NumberAxis values(Panel panel) {
+        NumberAxis axis = new NumberAxis();
+        axis.setVisible(panel.valueAxisShown());
+        axis.setAxisLineVisible(false);
+        axis.setTickMarksVisible(false);
+        axis.setTickLabelFont(Fonts.regular(text * 0.85));
+        axis.setTickLabelPaint(Ink.awt(Role.INK));
+        axis.setInverted(panel.scale().backwards());
+        PlainChart.Extent extent = plain.extent(panel);
+        boolean empty = extent.low() == extent.high();
+        double span = empty ? 1 : extent.high() - extent.low();
+        double pixels = across(panel);
+        double room = labelRoom(panel, pixels);
+        double line = span * BASE_LINE / Math.max(1, pixels);
+        boolean down = extent.low() < 0;
+        boolean up = extent.high() > 0 || empty || overlay(panel).isOnTheBaseLine();
+        // The base line is as wide where it is an end of the scale as where it is within.
+        axis.setRange(down ? extent.low() - span * room : -line, up ? Math.max(extent.high(), empty ? 1 : 0) + span * room : line);
+        return axis;
+    }
+
+    /** The room past the ends of the bars that their labels need, as a share of what the bars take up. */
+    private double labelRoom(Panel panel, double pixels) {
+        double needed = overlay(panel).room();
+        return Math.min(1, needed / Math.max(1, pixels - needed * (plain.extent(panel).low() < 0 && plain.extent(panel).high() > 0 ? 2 : 1)));
+    }
+
+    private void add(BarGroup group, CategoryPlot plot) {
+        if (group.placing() == Placing.OVERLAPPING) {
+            group.series().forEach(series -> add(List.of(series), bars(new BarRenderer(), List.of(series)), plot));
+        } else {
+            add(group.series(), bars(group.placing() == Placing.STACKED ? new StackedBarRenderer() : new BarRenderer(), group.series()), plot);
+        }
+    }
+
+    private BarRenderer bars(BarRenderer renderer, List<Series> all) {
+        renderer.setBarPainter(new SeriesPainter(all, text));
+        renderer.setShadowVisible(false);
+        renderer.setDrawBarOutline(false);
+        renderer.setItemMargin(0);
+        renderer.setMaximumBarWidth(WIDEST_BAR);
+        return renderer;
+    }
+
+    private static CategoryItemRenderer lines(Line line) {
+        LineAndShapeRenderer renderer = new LineAndShapeRenderer(true, false);
+        renderer.setSeriesPaint(0, Ink.awt(line.series().fill().orElse(Role.INK.color())));
+        renderer.setSeriesStroke(0, line.dashed() ? dashes(1.4f) : new BasicStroke(1.2f));
+        return renderer;
+    }
+
+    private static BasicStroke dashes(float thick) {
+        return new BasicStroke(thick, BasicStroke.CAP_BUTT, BasicStroke.JOIN_MITER, 10, new float[] {6, 4}, 0);
+    }
+
+    private void add(List<Series> all, CategoryItemRenderer renderer, CategoryPlot plot) {
+        DefaultCategoryDataset dataset = new DefaultCategoryDataset();
+        for (Series series : all) {
+            Column cells = plain.data().column(series.column()).cells();
+            for (int row = 0; row < plain.data().rowCount(); row++) {
+                dataset.addValue(cells.isPresent(row) ? cells.number(row) : null, series.column(), new Row(row, plain.categoryText(row)));
+            }
+        }
+        int index = plot.getDataset(0) == null ? 0 : plot.getDatasetCount();
+        plot.setDataset(index, dataset);
+        plot.setRenderer(index, renderer);
+    }
+
+    private static ValueMarker marker(ReferenceLine line) {
+        return new ValueMarker(line.value(), Ink.awt(Role.INK), dashes(1.4f));
+    }
+
+    /** Pixels kept free along the category axis, so that a line's label lies on no bar. */
+    private double referenceRoom() {
+        return panels.panels().stream().mapToDouble(panel -> overlay(panel).referenceRoom()).max().orElse(0);
+    }
+
+    /** Roughly how many pixels the category axis has. */
+    private double along() {
+        return upright ? width - text * 3.2 : height * 0.78;
+    }
+
+    /** Roughly how many pixels the panel's value axis has. */
+    private double across(Panel panel) {
+        double shares = panels.panels().stream().mapToDouble(Panel::share).sum();
+        return (upright ? height * 0.7 : width * 0.85) * panel.share() / shares;
+    }
+}

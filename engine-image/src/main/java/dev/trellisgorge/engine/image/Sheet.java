@@ -1,0 +1,116 @@
+package dev.trellisgorge.engine.image;
+
+import dev.trellisgorge.chart.Page;
+import dev.trellisgorge.chart.PlainChart;
+import dev.trellisgorge.chart.Ring;
+import dev.trellisgorge.chart.Role;
+import dev.trellisgorge.chart.TextCells;
+import dev.trellisgorge.chart.Tile;
+import java.awt.Font;
+import java.awt.Graphics2D;
+import java.awt.RenderingHints;
+import java.awt.geom.AffineTransform;
+import java.awt.geom.Rectangle2D;
+import org.jfree.chart.JFreeChart;
+
+/** A page drawn on a surface: the tiles on their grid, each on its own ground. */
+final class Sheet {
+    private static final java.awt.Color STAMP = new java.awt.Color(0xB0, 0x10, 0x30, 0x66);
+
+    private final Page page;
+    private final double width;
+    private final double height;
+
+    Sheet(Page page, double width, double height) {
+        this.page = page;
+        this.width = width;
+        this.height = height;
+    }
+
+    void draw(Graphics2D g) {
+        g.setRenderingHint(RenderingHints.KEY_ANTIALIASING, RenderingHints.VALUE_ANTIALIAS_ON);
+        g.setRenderingHint(RenderingHints.KEY_TEXT_ANTIALIASING, RenderingHints.VALUE_TEXT_ANTIALIAS_ON);
+        g.setRenderingHint(RenderingHints.KEY_FRACTIONALMETRICS, RenderingHints.VALUE_FRACTIONALMETRICS_ON);
+        g.setColor(Ink.awt(Role.PAPER));
+        g.fill(new Rectangle2D.Double(0, 0, width, height));
+        double text = Ink.textSize(width, height);
+        double top = page.title().isEmpty() ? 0 : text * 3.2;
+        if (top > 0) {
+            Font font = fitting(page.title(), Fonts.strong(text * 1.9), width - text * 3.2);
+            g.setFont(font);
+            g.setColor(Ink.awt(Role.INK));
+            g.drawString(page.title(), (float) (text * 1.6), (float) (text * 2.6));
+        }
+        double tileWidth = width / page.columns();
+        double tileHeight = (height - top) / page.rows();
+        for (int i = 0; i < page.tiles().size(); i++) {
+            Rectangle2D place = new Rectangle2D.Double(i % page.columns() * tileWidth, top + i / page.columns() * tileHeight, tileWidth, tileHeight);
+            draw(g, page.tiles().get(i), place);
+        }
+    }
+
+    private static void draw(Graphics2D g, Tile tile, Rectangle2D place) {
+        if (tile instanceof Tile.OfFigure figure) {
+            figure(g, figure, place);
+        } else {
+            ((Tile.OfChart) tile).parts().forEach(chart -> chart(g, chart, place));
+        }
+    }
+
+    /** A chart draws at the origin, so that every place on a grid gets the same picture. */
+    private static void chart(Graphics2D g, PlainChart chart, Rectangle2D place) {
+        AffineTransform before = g.getTransform();
+        g.translate(place.getX(), place.getY());
+        JFreeChart drawn = build(chart, place.getWidth(), place.getHeight());
+        drawn.draw(g, new Rectangle2D.Double(0, 0, place.getWidth(), place.getHeight()));
+        chart.stamp().ifPresent(words -> stamp(g, words, place.getWidth(), place.getHeight()));
+        g.setTransform(before);
+    }
+
+    private static JFreeChart build(PlainChart chart, double width, double height) {
+        Frame frame = new Frame(chart, Ink.textSize(width, height));
+        if (chart.drawing() instanceof Ring ring) {
+            return frame.around(new RingPlot(chart, ring, frame.text()));
+        }
+        if (chart.drawing() instanceof TextCells cells) {
+            return frame.around(new TextPlot(chart, cells, frame.text()));
+        }
+        return frame.around(new PanelsPlot(chart, width, height, frame.text()).build());
+    }
+
+    private static void figure(Graphics2D g, Tile.OfFigure tile, Rectangle2D place) {
+        double text = Ink.textSize(place.getWidth(), place.getHeight());
+        double room = place.getWidth() - text * 3.2;
+        double left = place.getX() + text * 1.6;
+        g.setColor(Ink.awt(Role.INK));
+        g.setFont(fitting(tile.title(), Fonts.strong(text * 1.4), room));
+        g.drawString(tile.title(), (float) left, (float) (place.getY() + text * 2.8));
+        String figure = tile.written().isEmpty() ? "no figure" : tile.written();
+        double big = Math.min(text * 6, place.getHeight() * 0.4);
+        Font font = fitting(figure, Fonts.strong(big), room);
+        g.setFont(font);
+        g.setColor(Ink.awt(Role.BASE));
+        double base = place.getY() + text * 3.2 + (place.getHeight() - text * 6) * 0.5 + font.getSize2D() * 0.35;
+        g.drawString(figure, (float) left, (float) base);
+        g.setColor(Ink.awt(Role.INK));
+        g.setFont(fitting(tile.text(), Fonts.regular(text), room));
+        g.drawString(tile.text(), (float) left, (float) (base + font.getSize2D() * 0.25 + text * 1.6));
+    }
+
+    private static Font fitting(String words, Font font, double room) {
+        double wide = Fonts.width(words, font);
+        return wide <= room ? font : font.deriveFont((float) (font.getSize2D() * room / wide));
+    }
+
+    private static void stamp(Graphics2D g, String words, double width, double height) {
+        AffineTransform upright = g.getTransform();
+        Font font = fitting(words, Fonts.strong(height / 8), width * 0.85);
+        Rectangle2D bounds = font.getStringBounds(words, g.getFontRenderContext());
+        g.rotate(-Math.atan2(height, width) / 2, width / 2, height / 2);
+        g.setFont(font);
+        g.setColor(STAMP);
+        g.drawString(words, (float) (width - bounds.getWidth()) / 2, (float) (height + bounds.getHeight() / 2) / 2);
+        g.setTransform(upright);
+    }
+
+}
