@@ -1,6 +1,8 @@
 package dev.trellisgorge.brief;
 
+import dev.trellisgorge.chart.Page;
 import dev.trellisgorge.chart.PlainChart;
+import dev.trellisgorge.chart.Tile;
 import dev.trellisgorge.formula.Settings;
 import dev.trellisgorge.pattern.Chart;
 import dev.trellisgorge.problem.BadInput;
@@ -11,6 +13,9 @@ import dev.trellisgorge.table.Table;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+import java.util.stream.Collectors;
 
 /**
  * A brief that was read, with its table. Immutable.
@@ -20,8 +25,9 @@ import java.util.List;
  * @param table    the table that the charts are computed over
  * @param settings the named numbers, in the order they are stated
  * @param charts   at least one, in the order they are stated
+ * @param board    what stands together on one page, where the brief says so
  */
-public record Brief(Path file, List<Path> inputs, Table table, Settings settings, List<Chart> charts) {
+public record Brief(Path file, List<Path> inputs, Table table, Settings settings, List<Chart> charts, Optional<Board> board) {
 
     /**
      * Reads a brief (YAML, or the same structure as JSON) and the data it names, relative to its own folder.
@@ -58,5 +64,34 @@ public record Brief(Path file, List<Path> inputs, Table table, Settings settings
         some.forEach(chart -> problems.attempt(() -> chart.over(table, settings)).ifPresent(computed::add));
         problems.throwIfAny();
         return computed;
+    }
+
+    /**
+     * The board, where there is one, then a page for each chart that is not on it.
+     *
+     * @param computed all charts of the brief, computed
+     * @throws BadInput where a figure of the board can't be computed
+     */
+    public List<Page> pages(List<PlainChart> computed) {
+        List<Page> pages = new ArrayList<>();
+        board.ifPresent(shown -> pages.add(page(shown, computed)));
+        Set<String> onBoard = board.stream().flatMap(shown -> shown.tiles().stream()).filter(Board.ChartTile.class::isInstance)
+                .map(tile -> ((Board.ChartTile) tile).chart()).collect(Collectors.toSet());
+        computed.stream().filter(chart -> !onBoard.contains(chart.name())).map(Page::of).forEach(pages::add);
+        return pages;
+    }
+
+    private Page page(Board shown, List<PlainChart> computed) {
+        Problems problems = new Problems();
+        List<Tile> tiles = new ArrayList<>();
+        for (Board.BoardTile tile : shown.tiles()) {
+            if (tile instanceof Board.ChartTile named) {
+                computed.stream().filter(chart -> chart.name().equals(named.chart())).map(Tile::of).forEach(tiles::add);
+            } else if (tile instanceof Board.FigureTile big) {
+                problems.attempt(() -> big.figure().over(table, settings)).ifPresent(tiles::add);
+            }
+        }
+        problems.throwIfAny();
+        return new Page(Board.NAME, shown.title(), shown.columns(), tiles);
     }
 }

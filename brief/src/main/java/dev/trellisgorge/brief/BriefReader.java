@@ -52,14 +52,20 @@ final class BriefReader {
 
     Brief read() {
         Optional<Mapping> root = Mapping.open(name, parse(), "the brief", problems)
-                .map(m -> m.allowing(List.of("brief", "data", "charts"), List.of("brief", "data", "settings", "charts")));
+                .map(m -> m.allowing(List.of("brief", "data", "charts"), List.of("brief", "data", "settings", "charts", "board")));
         root.ifPresent(this::version);
         Settings settings = root.flatMap(m -> m.mapping("settings")).map(this::settings).orElse(Settings.NONE);
         Optional<Table> table = givenTable.or(() -> root.flatMap(m -> m.mapping("data")).flatMap(this::table));
-        List<Chart> charts = root.flatMap(m -> m.mapping("charts"))
-                .map(m -> charts(m, new Expressions(table, settings, problems))).orElse(List.of());
+        Expressions expressions = new Expressions(table, settings, problems);
+        Optional<Mapping> chartKeys = root.flatMap(m -> m.mapping("charts"));
+        List<Chart> charts = chartKeys.map(m -> charts(m, expressions)).orElse(List.of());
+        Optional<Board> board = root.flatMap(m -> m.mapping("board"))
+                .map(m -> new BoardReader(m, chartKeys.map(Mapping::keyList).orElse(List.of()), expressions, problems).read());
+        if (board.isPresent() && chartKeys.isPresent() && chartKeys.get().has(Board.NAME)) {
+            problems.add(chartKeys.get().keyPlace(Board.NAME), "'" + Board.NAME + "' is what the board's page is called by; give the chart another name");
+        }
         problems.throwIfAny();
-        return new Brief(file, inputs, table.orElseThrow(), settings, charts);
+        return new Brief(file, inputs, table.orElseThrow(), settings, charts, board);
     }
 
     private Node parse() {

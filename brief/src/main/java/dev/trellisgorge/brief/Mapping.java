@@ -11,6 +11,7 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalDouble;
+import java.util.function.Function;
 import java.util.stream.Stream;
 import org.snakeyaml.engine.v2.exceptions.Mark;
 import org.snakeyaml.engine.v2.nodes.MappingNode;
@@ -145,6 +146,23 @@ final class Mapping {
             }
         }
         return texts;
+    }
+
+    boolean isEmpty(String key) {
+        return items(key).isEmpty();
+    }
+
+    /** What is made of each item of a list, a single value or a mapping; other items are reported. */
+    <T> List<T> each(String key, Function<Text, Optional<T>> ofText, Function<Mapping, Optional<T>> ofMapping) {
+        List<T> made = new ArrayList<>();
+        for (Node node : items(key)) {
+            if (node instanceof ScalarNode scalar && !isNull(scalar)) {
+                ofText.apply(new Text(scalar.getValue(), placeOf(file, node))).ifPresent(made::add);
+            } else {
+                open(file, node, key, problems).flatMap(ofMapping).ifPresent(made::add);
+            }
+        }
+        return made;
     }
 
     /** A list of mappings; what is none is reported. */

@@ -23,6 +23,11 @@ final class BriefSource {
         return Brief.read(file.getValue());
     }
 
+    /** Whether no chart is asked for by name. */
+    boolean isWhole() {
+        return charts.<List<String>>getValue().isEmpty();
+    }
+
     /** The charts that are meant, in the order of the brief; all of them where none is named. */
     List<Chart> charts(Brief brief) {
         List<String> names = charts.getValue();

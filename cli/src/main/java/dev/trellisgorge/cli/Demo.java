@@ -106,10 +106,7 @@ final class Demo implements Command {
         String stem = name.substring(0, name.lastIndexOf('.'));
         for (String ending : holds ? ENDINGS : List.<String>of()) {
             Path target = folder.resolve(stem + "." + ending);
-            List<PlainChart> drawn = charts.stream().filter(chart -> Engines.refusal(chart, target).isEmpty()).toList();
-            for (Path file : drawn.isEmpty() ? List.<Path>of() : Engines.draw(drawn, target, Size.STANDARD)) {
-                streams.out().println(file);
-            }
+            Engines.draw(brief.pages(charts), target, Size.STANDARD).forEach(streams.out()::println);
         }
         if (holds) {
             streams.out().println(series(charts, folder.resolve(stem + "-series.json")));

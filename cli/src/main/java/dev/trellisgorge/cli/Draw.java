@@ -3,6 +3,7 @@ package dev.trellisgorge.cli;
 import dev.trellisgorge.audit.Audit;
 import dev.trellisgorge.brief.Brief;
 import dev.trellisgorge.chart.Engines;
+import dev.trellisgorge.chart.Page;
 import dev.trellisgorge.chart.PlainChart;
 import dev.trellisgorge.chart.Size;
 import dev.trellisgorge.problem.BadInput;
@@ -50,7 +51,7 @@ final class Draw implements Command {
         Size pictures = size();
         Brief brief = source.read();
         List<PlainChart> charts = brief.compute(source.charts(brief));
-        refuseInputs(brief, Engines.files(charts, target));
+        refuseInputs(brief, Engines.files(pages(brief, charts), target));
         List<PlainChart> proved = new ArrayList<>();
         boolean holds = true;
         for (PlainChart chart : charts) {
@@ -65,8 +66,13 @@ final class Draw implements Command {
             streams.err().println("gorge: nothing was drawn, because an identity fails; --even-if-wrong draws it stamped");
             return Gorge.CHECK_FAILED;
         }
-        Engines.draw(proved, target, pictures).forEach(streams.out()::println);
+        Engines.draw(pages(brief, proved), target, pictures).forEach(streams.out()::println);
         return Gorge.DONE;
+    }
+
+    /** What the brief puts together; charts that are asked for by name come alone. */
+    private List<Page> pages(Brief brief, List<PlainChart> charts) {
+        return source.isWhole() ? brief.pages(charts) : charts.stream().map(Page::of).toList();
     }
 
     private static void refuseInputs(Brief brief, List<Path> targets) {

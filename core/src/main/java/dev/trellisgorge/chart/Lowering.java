@@ -322,7 +322,7 @@ public final class Lowering {
                 Formula above = figure.atLeast(number(0));
                 Formula spacer = choose(above, greatest(number(0), figure.minus(half).minus(up)), least(number(0), figure.plus(half).minus(down)));
                 String below = column("up to " + series.column(), spacer);
-                String mark = column("mark of " + series.column(), choose(above, half.plus(half), number(0).minus(half).minus(half)));
+                String mark = column("mark of " + series.column(), only(present(figure), choose(above, half.plus(half), number(0).minus(half).minus(half))));
                 Formula reached = orZero(helper(below)).plus(orZero(helper(mark)));
                 up = up.plus(greatest(number(0), reached));
                 down = down.plus(least(number(0), reached));

@@ -22,7 +22,7 @@ public record Page(String name, String title, int columns, List<Tile> tiles) {
 
     /** A page with one chart. */
     public static Page of(PlainChart chart) {
-        return new Page(chart.name(), "", 1, List.of(new Tile.OfChart(List.of(chart))));
+        return new Page(chart.name(), "", 1, List.of(Tile.of(chart)));
     }
 
     /** How many rows the grid has. */

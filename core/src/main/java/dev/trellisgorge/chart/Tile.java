@@ -6,6 +6,11 @@ import java.util.List;
 /** One place on a page. */
 public sealed interface Tile {
 
+    /** A place with a chart. */
+    static Tile of(PlainChart chart) {
+        return new OfChart(List.of(chart));
+    }
+
     /**
      * A chart.
      *

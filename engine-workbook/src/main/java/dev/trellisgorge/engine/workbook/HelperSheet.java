@@ -3,124 +3,318 @@ package dev.trellisgorge.engine.workbook;
 import dev.trellisgorge.chart.Format;
 import dev.trellisgorge.chart.Label;
 import dev.trellisgorge.chart.PlainChart;
-import dev.trellisgorge.chart.ReferenceLine;
+import dev.trellisgorge.chart.Ring;
 import dev.trellisgorge.chart.Series;
+import dev.trellisgorge.chart.Tile;
 import dev.trellisgorge.formula.Formula;
 import dev.trellisgorge.formula.HelperColumn;
 import dev.trellisgorge.formula.HelperTable;
 import dev.trellisgorge.formula.Identity;
+import dev.trellisgorge.formula.Inputs;
 import dev.trellisgorge.formula.SheetFormula;
 import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Kind;
 import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
+import java.util.stream.IntStream;
 import org.apache.poi.ss.usermodel.Cell;
+import org.apache.poi.ss.usermodel.CellStyle;
 import org.apache.poi.ss.usermodel.FormulaError;
 import org.apache.poi.ss.usermodel.Row;
+import org.apache.poi.ss.usermodel.Sheet;
 import org.apache.poi.ss.util.CellRangeAddress;
 import org.apache.poi.ss.util.CellReference;
-import org.apache.poi.xssf.usermodel.XSSFSheet;
 
 /**
- * The sheet of one chart's helper columns, left to right: the category, the helper columns in drawing order, each
- * reference line, then one column of TRUE or FALSE for each identity. Every cell is a formula over the raw sheet, with
- * the value that the formula gives written beside it.
+ * The sheet of one tile's helper columns, left to right: the category, the series in drawing order, the working columns,
+ * what others are computed beside, the texts of labels, the figures of rows that were added, and one column of TRUE or FALSE
+ * for each identity; the slices of a ring stand below each other at the right. Every cell is a formula over the raw sheet,
+ * with the value that the formula gives written beside it.
  */
 final class HelperSheet {
-    private final PlainChart chart;
+    private static final int FIGURE = 14;
+    private static final int STATEMENT = 24;
+    /** Sums of more rows than this stay figures: a cell's formula has an end. */
+    private static final int MOST_SUMMED = 500;
+
     private final HelperTable data;
-    private final XSSFSheet sheet;
-    private final XSSFSheet raw;
+    private final List<Series> series;
+    private final Optional<Label> note;
+    private final String name;
+    private final String raw;
     private final SheetNames names;
     private final Styles styles;
-    private final List<String> helperColumns;
-    private final List<ReferenceLine> lines;
+    private final List<SheetColumn> columns = new ArrayList<>();
+    private final Map<String, Integer> helperAt = new LinkedHashMap<>();
+    private final Map<Formula, Integer> besideAt = new LinkedHashMap<>();
+    private final Map<String, Integer> addedAt = new LinkedHashMap<>();
+    private final Map<Label, Map<String, Integer>> labelAt = new LinkedHashMap<>();
+    private final List<Integer> trackAt = new ArrayList<>();
+    private final List<List<Series>> tracks;
+    private final int categoryAt;
+    private final int proofsFrom;
 
-    HelperSheet(PlainChart chart, XSSFSheet sheet, XSSFSheet raw, SheetNames names, Styles styles) {
-        this.chart = chart;
-        this.data = chart.data();
-        this.sheet = sheet;
+    /** One column: its header, and what its cells hold on a row. */
+    private record SheetColumn(String title, Optional<String> titleFormula, int width, Filling cells) {
+    }
+
+    private interface Filling {
+        void fill(Row line, int column, int row);
+    }
+
+    /** The sheet under a chart: its parts share one helper table. */
+    HelperSheet(List<PlainChart> parts, String name, String raw, SheetNames names, Styles styles) {
+        this(parts.get(parts.size() - 1).data(), parts.stream().flatMap(part -> part.series().stream()).toList(), parts.get(0).note(),
+                parts.get(0).drawing() instanceof Ring ring ? ring : null, name, raw, names, styles);
+    }
+
+    HelperSheet(Tile.OfFigure figure, String name, String raw, SheetNames names, Styles styles) {
+        this(figure.data(), List.of(), Optional.empty(), null, name, raw, names, styles);
+    }
+
+    private HelperSheet(HelperTable data, List<Series> series, Optional<Label> note, Ring ring, String name, String raw, SheetNames names,
+            Styles styles) {
+        this.data = data;
+        this.series = ring == null ? series : new ArrayList<>(series);
+        if (ring != null) {
+            ring.centre().ifPresent(this.series::add);
+        }
+        this.note = note;
+        this.tracks = ring == null ? List.of() : ring.tracks();
+        this.name = name;
         this.raw = raw;
         this.names = names;
         this.styles = styles;
-        this.helperColumns = data.columnNames();
-        this.lines = chart.panels().stream().flatMap(panel -> panel.lines().stream()).toList();
+        category();
+        helpers();
+        this.categoryAt = notedCategory();
+        beside();
+        labels();
+        added();
+        this.proofsFrom = columns.size();
+        proofs();
+        slices();
     }
 
-    void fill() {
-        header();
-        List<Column> proofs = data.identities().stream().map(i -> data.evaluate("holds", i.holdsOrNeedNot())).toList();
-        for (int row = 0; row < data.rowCount(); row++) {
-            Row line = sheet.createRow(row + 1);
-            SheetFormula writer = new SheetFormula(cells(row));
-            category(line, row);
-            int at = 1;
-            for (HelperColumn column : data.columns()) {
-                formula(line.createCell(at++), writer.write(column.formula()), column.cells(), row, format(column.name()));
-            }
-            for (ReferenceLine reference : lines) {
-                Column level = Column.numbers("level", reference.value());
-                formula(line.createCell(at++), writer.write(reference.at()), level, 0, format(null));
-            }
-            for (int i = 0; i < proofs.size(); i++) {
-                Identity identity = data.identities().get(i);
-                formula(line.createCell(at++), writer.writeCondition(identity.holdsOrNeedNot()), proofs.get(i), row, Optional.empty());
-            }
-        }
+    private int add(String title, Optional<String> titleFormula, int width, Filling cells) {
+        columns.add(new SheetColumn(title, titleFormula, width, cells));
+        return columns.size() - 1;
     }
 
-    private void header() {
-        List<String> titles = new ArrayList<>();
-        titles.add(data.category().name());
-        helperColumns.forEach(column -> titles.add(readersName(column)));
-        lines.forEach(line -> titles.add(line.name()));
-        data.identities().forEach(identity -> titles.add(identity.statement()));
-        LiveWorkbook.header(sheet, styles, titles);
-        for (int i = 0; i < lines.size(); i++) {
-            header(lines.get(i), sheet.getRow(0).getCell(lineColumn(i)));
-        }
-        sheet.setColumnWidth(0, Styles.width(data.category()));
-        for (int i = 1; i < titles.size(); i++) {
-            sheet.setColumnWidth(i, (i <= helperColumns.size() + lines.size() ? 14 : 24) * 256);
-        }
-        sheet.createFreezePane(1, 1);
+    private int add(String title, int width, Filling cells) {
+        return add(title, Optional.empty(), width, cells);
     }
 
-    /** A line's header carries its figure, and follows it where it is a setting. */
-    private void header(ReferenceLine line, Cell cell) {
-        Format format = format(null).orElse(new Format("#,##0.##"));
-        String words = line.name() + " " + format.write(line.value());
-        if (line.at() instanceof Formula.Setting setting) {
-            String pattern = NumberFormats.of(format).replace("\"", "\"\"");
-            cell.setCellFormula("\"" + line.name() + " \"&TEXT(" + names.defined(setting.name()) + ",\"" + pattern + "\")");
+    private void category() {
+        Column category = data.category();
+        boolean inTable = data.categoryName().isPresent();
+        RowFormula there = inTable ? new RowFormula(rawCell(category.name())) : null;
+        add(category.name(), Styles.width(category) / 256, (line, column, row) -> {
+            Cell cell = line.createCell(column);
+            if (inTable && !isAdded(row)) {
+                cell.setCellFormula(there.at(row + 2, rawLine(row)));
+            }
+            value(cell, category, row);
+            if (category.kind() == Kind.DATE) {
+                cell.setCellStyle(styles.date());
+            }
+        });
+    }
+
+    /** The series first, in their order, as they are printed; then all others. */
+    private void helpers() {
+        List<HelperColumn> all = new ArrayList<>(data.columns());
+        data.allColumns().stream().filter(column -> !data.columnNames().contains(column.name())).forEach(all::add);
+        all.forEach(column -> helperAt.put(column.name(), columns.size() + helperAt.size()));
+        for (HelperColumn column : all) {
+            Optional<Format> format = series.stream().filter(s -> s.column().equals(column.name())).flatMap(s -> s.label().stream()).map(Label::format)
+                    .findFirst().filter(f -> column.cells().kind() == Kind.NUMBER);
+            String title = readersName(column.name());
+            boolean level = column.cells().size() > 0 && (column.formula() instanceof Formula.Setting || column.formula() instanceof Formula.Constant);
+            Format written = level ? levelFormat(column.cells()) : null;
+            Optional<String> live = level && column.formula() instanceof Formula.Setting setting
+                    ? Optional.of("\"" + title.replace("\"", "\"\"") + " \"&" + NumberFormats.text(names.defined(setting.name()), written)) : Optional.empty();
+            add(level ? title + " " + written.write(column.cells().number(0)) : title, live, FIGURE, formula(column.formula(), column.cells(), format));
         }
-        cell.setCellValue(words);
     }
 
     private String readersName(String column) {
-        return chart.series().stream().filter(s -> s.column().equals(column)).map(Series::name).findFirst().orElse(column);
+        return series.stream().filter(s -> s.column().equals(column)).map(Series::name).findFirst().orElse(column);
     }
 
-    private Optional<Format> format(String column) {
-        return chart.series().stream().filter(s -> column == null || s.column().equals(column))
-                .flatMap(s -> s.label().stream()).map(Label::format).findFirst();
+    /** As the chart writes its figures, or as the level itself needs. */
+    private Format levelFormat(Column level) {
+        return series.stream().flatMap(s -> s.label().stream()).map(Label::format).findFirst().orElseGet(() -> Format.fitting(List.of(level)));
     }
 
-    private void category(Row line, int row) {
-        Cell cell = line.createCell(0);
-        Column category = data.category();
-        cell.setCellFormula(rawCell(category.name(), row));
-        value(cell, category, row);
-        if (category.kind() == Kind.DATE) {
-            cell.setCellStyle(styles.date());
+    /** The category with its note, where it has one. */
+    private int notedCategory() {
+        if (note.isEmpty()) {
+            return 0;
+        }
+        Column cells = data.column(note.get().column()).cells();
+        String text = column(helperAt.get(note.get().column())) + RowFormula.HERE;
+        String written = cells.kind() == Kind.TEXT ? text : NumberFormats.text(text, note.get().format());
+        RowFormula formula = new RowFormula("A" + RowFormula.HERE + "&IFERROR(\" (\"&" + written + "&\")\",\"\")");
+        return add("category with its note", STATEMENT, (line, column, row) -> {
+            Cell cell = line.createCell(column);
+            cell.setCellFormula(formula.at(row + 2, 0));
+            cell.setCellValue(categoryText(row));
+        });
+    }
+
+    private String categoryText(int row) {
+        String after = note.map(label -> {
+            Column cells = data.column(label.column()).cells();
+            return cells.kind() == Kind.TEXT ? cells.written(row) : label.format().write(cells.number(row));
+        }).orElse("");
+        return data.category().written(row) + (after.isEmpty() ? "" : " (" + after + ")");
+    }
+
+    private void beside() {
+        List<Formula> formulas = new ArrayList<>();
+        data.allColumns().forEach(column -> formulas.add(column.formula()));
+        data.identities().forEach(identity -> formulas.add(identity.holdsOrNeedNot()));
+        Set<Formula> needed = SheetFormula.beside(formulas);
+        needed.forEach(formula -> besideAt.put(formula, columns.size() + besideAt.size()));
+        for (Formula formula : needed) {
+            Column cells = data.evaluate("beside", formula);
+            Variants variants = new Variants(writer -> writer.writeBeside(formula));
+            add("of every row: " + formula, STATEMENT, (line, column, row) -> {
+                Cell cell = line.createCell(column);
+                cell.setCellFormula(variants.at(row));
+                if (cells.isPresent(row)) {
+                    value(cell, cells, row);
+                } else {
+                    cell.setCellValue("");
+                }
+            });
         }
     }
 
-    private void formula(Cell cell, String formula, Column values, int row, Optional<Format> format) {
-        cell.setCellFormula(formula);
-        value(cell, values, row);
-        format.ifPresent(f -> cell.setCellStyle(styles.figure(f)));
+    /** The figure beside each bar, an empty text where there is none. */
+    private void labels() {
+        for (Series labelled : series) {
+            labelled.label().ifPresent(label -> labelAt.computeIfAbsent(label, l -> new LinkedHashMap<>()).computeIfAbsent(labelled.column(),
+                    column -> label(column, label)));
+        }
+    }
+
+    private int label(String of, Label label) {
+        Column figures = data.column(label.column()).cells();
+        Column drawn = data.column(of).cells();
+        boolean words = figures.kind() == Kind.TEXT;
+        boolean text = words || NumberFormats.hasOptionalDecimals(label.format());
+        String figure = column(helperAt.get(label.column())) + RowFormula.HERE;
+        String rounded = words ? figure : text ? NumberFormats.text(figure, label.format()) : NumberFormats.rounded(figure, label.format());
+        RowFormula formula = new RowFormula("IF(ISERROR(" + column(helperAt.get(of)) + RowFormula.HERE + "),\"\",IFERROR(" + rounded + ",\"\"))");
+        return add("label of " + readersName(of), FIGURE, (line, column, row) -> {
+            Cell cell = line.createCell(column);
+            cell.setCellFormula(formula.at(row + 2, 0));
+            if (!drawn.isPresent(row) || !figures.isPresent(row)) {
+                cell.setCellValue("");
+            } else if (text && !words) {
+                cell.setCellValue(label.format().write(figures.number(row)));
+            } else {
+                value(cell, figures, row);
+            }
+            if (!text) {
+                cell.setCellStyle(styles.figure(label.format()));
+            }
+        });
+    }
+
+    /** The figures of rows that are on no raw sheet: sums of raw rows, or what the row was given. */
+    private void added() {
+        if (IntStream.range(0, data.rowCount()).noneMatch(this::isAdded)) {
+            return;
+        }
+        Set<String> read = new LinkedHashSet<>();
+        data.allColumns().forEach(column -> read.addAll(Inputs.columnsOf(column.formula())));
+        data.identities().forEach(identity -> read.addAll(Inputs.columnsOf(identity.holdsOrNeedNot())));
+        for (String input : read) {
+            Column cells = data.inputs().column(input);
+            addedAt.put(input, add(input + " of added rows", FIGURE, (line, column, row) -> {
+                if (isAdded(row) && cells.isPresent(row)) {
+                    Cell cell = line.createCell(column);
+                    int[] summed = data.inputs().summedRows(row);
+                    if (cells.kind() == Kind.NUMBER && summed.length > 0 && summed.length <= MOST_SUMMED) {
+                        cell.setCellFormula("SUM(" + areas(input, summed) + ")");
+                    }
+                    value(cell, cells, row);
+                }
+            }));
+        }
+    }
+
+    /** Raw cells below each other as one area each, in bundles that a function takes. */
+    private String areas(String input, int[] rows) {
+        int[] sorted = IntStream.of(rows).sorted().toArray();
+        List<String> areas = new ArrayList<>();
+        int at = data.inputs().whole().columnNames().indexOf(input);
+        for (int i = 0; i < sorted.length; i++) {
+            int first = i;
+            while (i + 1 < sorted.length && sorted[i + 1] == sorted[i] + 1) {
+                i++;
+            }
+            areas.add(new CellRangeAddress(sorted[first] + 1, sorted[i] + 1, at, at).formatAsString(raw, false));
+        }
+        List<String> bundles = new ArrayList<>();
+        for (int i = 0; i < areas.size(); i += 200) {
+            bundles.add("SUM(" + String.join(",", areas.subList(i, Math.min(areas.size(), i + 200))) + ")");
+        }
+        return bundles.size() == 1 ? bundles.get(0).substring(4, bundles.get(0).length() - 1) : String.join(",", bundles);
+    }
+
+    private void proofs() {
+        for (Identity identity : data.identities()) {
+            Variants variants = new Variants(writer -> writer.writeCondition(identity.holdsOrNeedNot()));
+            Column cells = data.evaluate("holds", identity.holdsOrNeedNot());
+            add(identity.statement(), STATEMENT, (line, column, row) -> {
+                Cell cell = line.createCell(column);
+                cell.setCellFormula(variants.at(row));
+                cell.setCellValue(cells.number(row) == 1);
+            });
+        }
+    }
+
+    /** A ring's slices below each other, as its chart reads them. */
+    private void slices() {
+        for (List<Series> track : tracks) {
+            trackAt.add(add("slice", FIGURE, (line, column, row) -> {
+                if (row < track.size()) {
+                    line.createCell(column).setCellValue(track.get(row).name());
+                }
+            }));
+            add("size", FIGURE, (line, column, row) -> {
+                if (row < track.size() && data.rowCount() > 0) {
+                    Cell cell = line.createCell(column);
+                    cell.setCellFormula("IFERROR($" + column(helperAt.get(track.get(row).column())) + "$2,0)");
+                    cell.setCellValue(size(track.get(row)));
+                }
+            });
+        }
+    }
+
+    private double size(Series slice) {
+        Column cells = data.column(slice.column()).cells();
+        return cells.isPresent(0) ? cells.number(0) : 0;
+    }
+
+    private Filling formula(Formula formula, Column values, Optional<Format> format) {
+        Variants variants = new Variants(writer -> writer.write(formula));
+        Optional<CellStyle> style = format.map(styles::figure);
+        return (line, column, row) -> {
+            Cell cell = line.createCell(column);
+            cell.setCellFormula(variants.at(row));
+            value(cell, values, row);
+            style.ifPresent(cell::setCellStyle);
+        };
     }
 
     private static void value(Cell cell, Column values, int row) {
@@ -137,87 +331,187 @@ final class HelperSheet {
         }
     }
 
-    private SheetFormula.CellNames cells(int row) {
+    void fill(Sheet sheet) {
+        LiveWorkbook.header(sheet, styles, columns.stream().map(SheetColumn::title).toList(), 1);
+        Row header = sheet.getRow(0);
+        for (int i = 0; i < columns.size(); i++) {
+            Cell cell = header.getCell(i);
+            String words = columns.get(i).title();
+            columns.get(i).titleFormula().ifPresent(formula -> {
+                cell.setCellFormula(formula);
+                cell.setCellValue(words);
+            });
+            sheet.setColumnWidth(i, columns.get(i).width() * 256);
+        }
+        int longest = tracks.stream().mapToInt(List::size).max().orElse(0);
+        for (int row = 0; row < Math.max(data.rowCount(), longest); row++) {
+            Row line = sheet.createRow(row + 1);
+            for (int i = row < data.rowCount() ? 0 : trackAt.get(0); i < columns.size(); i++) {
+                columns.get(i).cells().fill(line, i, row);
+            }
+        }
+    }
+
+    private boolean isAdded(int row) {
+        return data.inputs().wholeRow(row) < 0;
+    }
+
+    private int rawLine(int row) {
+        return data.inputs().wholeRow(row) + 2;
+    }
+
+    private String rawCell(String column) {
+        int at = data.inputs().whole().columnNames().indexOf(column);
+        String first = new CellReference(raw, 0, at, false, false).formatAsString();
+        return first.substring(0, first.length() - 1) + RowFormula.RAW;
+    }
+
+    private static String column(int at) {
+        return CellReference.convertNumToColString(at);
+    }
+
+    private interface Writing {
+        String with(SheetFormula writer);
+    }
+
+    /** A formula as it is on the first row and on the others, and there on rows that were added. */
+    private final class Variants {
+        private final Writing writing;
+        private final RowFormula[] written = new RowFormula[4];
+
+        Variants(Writing writing) {
+            this.writing = writing;
+        }
+
+        String at(int row) {
+            boolean added = isAdded(row);
+            int variant = (row == 0 ? 1 : 0) + (added ? 2 : 0);
+            if (written[variant] == null) {
+                written[variant] = new RowFormula(writing.with(new SheetFormula(cells(row == 0, added))));
+            }
+            return written[variant].at(row + 2, added ? 0 : rawLine(row));
+        }
+    }
+
+    private SheetFormula.CellNames cells(boolean first, boolean added) {
         return new SheetFormula.CellNames() {
             @Override
-            public String input(String column) {
-                return rawCell(column, row);
+            public String input(String input) {
+                return added ? column(addedAt.get(input)) + RowFormula.HERE : rawCell(input);
             }
 
             @Override
-            public Kind inputKind(String column) {
-                return data.inputs().column(column).kind();
+            public Kind inputKind(String input) {
+                return data.inputs().column(input).kind();
             }
 
             @Override
-            public Kind helperKind(String column) {
-                return data.column(column).cells().kind();
+            public Kind helperKind(String helper) {
+                return data.column(helper).cells().kind();
             }
 
             @Override
-            public String helper(String column) {
-                return new CellReference(row + 1, helperColumn(column)).formatAsString();
+            public String helper(String helper) {
+                return column(helperAt.get(helper)) + RowFormula.HERE;
             }
 
             @Override
-            public String setting(String name) {
-                return names.defined(name);
+            public String setting(String setting) {
+                return names.defined(setting);
+            }
+
+            @Override
+            public String here(Formula formula) {
+                return column(besideAt.get(formula)) + RowFormula.HERE;
+            }
+
+            @Override
+            public Optional<String> above(Formula formula) {
+                return first ? Optional.empty() : Optional.of(column(besideAt.get(formula)) + RowFormula.ABOVE);
+            }
+
+            @Override
+            public String range(Formula formula) {
+                String column = "$" + column(besideAt.get(formula)) + "$";
+                return column + 2 + ":" + column + (Math.max(1, data.rowCount()) + 1);
+            }
+
+            @Override
+            public Optional<String> rangeAbove(Formula formula) {
+                String column = "$" + column(besideAt.get(formula));
+                return first ? Optional.empty() : Optional.of(column + "$2:" + column + RowFormula.ABOVE);
             }
         };
     }
 
-    private String rawCell(String column, int row) {
-        int at = data.inputs().whole().columnNames().indexOf(column);
-        int line = data.inputs().wholeRow(row) + 1;
-        return new CellReference(raw.getSheetName(), line, at, false, false).formatAsString();
-    }
-
-    private int helperColumn(String column) {
-        return 1 + helperColumns.indexOf(column);
-    }
-
-    private int lineColumn(int line) {
-        return 1 + helperColumns.size() + line;
-    }
-
     /** The cell over a series' cells, which names it. */
-    CellReference titleOf(Series series) {
-        return title(helperColumn(series.column()));
+    CellReference titleOf(Series of) {
+        return new CellReference(name, 0, helperAt.get(of.column()), true, true);
     }
 
-    CellReference titleOfLine(int line) {
-        return title(lineColumn(line));
+    /** What stands in that cell. */
+    String titleText(Series of) {
+        return columns.get(helperAt.get(of.column())).title();
     }
 
-    private CellReference title(int column) {
-        return new CellReference(sheet.getSheetName(), 0, column, true, true);
-    }
-
-    String titleText(CellReference title) {
-        return sheet.getRow(0).getCell(title.getCol()).getStringCellValue();
-    }
-
+    /** The names along the base, with their notes. */
     String categories() {
-        return range(0, 0);
+        return range(categoryAt);
     }
 
-    String valuesOf(Series series) {
-        return range(helperColumn(series.column()), helperColumn(series.column()));
+    String valuesOf(Series of) {
+        return range(helperAt.get(of.column()));
     }
 
-    String valuesOfLine(int line) {
-        return range(lineColumn(line), lineColumn(line));
+    /** The figures or texts beside a series' bars. */
+    String labelsOf(Series of) {
+        return range(labelAt.get(of.label().orElseThrow()).get(of.column()));
+    }
+
+    /** The cell of a row's category, series or label, for formulas on other sheets. */
+    String categoryCell(int row) {
+        return cell(categoryAt, row);
+    }
+
+    String cellOf(Series of, int row) {
+        return cell(helperAt.get(of.column()), row);
+    }
+
+    String labelCell(Series of, int row) {
+        return cell(labelAt.get(of.label().orElseThrow()).get(of.column()), row);
+    }
+
+    String cellOf(String helper, int row) {
+        return cell(helperAt.get(helper), row);
+    }
+
+    private String cell(int column, int row) {
+        return new CellReference(name, row + 1, column, true, true).formatAsString();
+    }
+
+    String sliceNames(int track) {
+        return range(trackAt.get(track), trackAt.get(track), tracks.get(track).size());
+    }
+
+    String sliceSizes(int track) {
+        return range(trackAt.get(track) + 1, trackAt.get(track) + 1, tracks.get(track).size());
     }
 
     /** All the TRUE and FALSE of the identities; empty where there are none. */
-    Optional<String> proofs() {
-        int first = lineColumn(lines.size());
+    Optional<String> proofCells() {
         return data.identities().isEmpty() || data.rowCount() == 0 ? Optional.empty()
-                : Optional.of(range(first, first + data.identities().size() - 1));
+                : Optional.of(range(proofsFrom, proofsFrom + data.identities().size() - 1, data.rowCount()));
     }
 
-    private String range(int firstColumn, int lastColumn) {
-        return new CellRangeAddress(1, Math.max(1, data.rowCount()), firstColumn, lastColumn)
-                .formatAsString(sheet.getSheetName(), true);
+    HelperTable data() {
+        return data;
+    }
+
+    private String range(int column) {
+        return range(column, column, data.rowCount());
+    }
+
+    private String range(int firstColumn, int lastColumn, int rows) {
+        return new CellRangeAddress(1, Math.max(1, rows), firstColumn, lastColumn).formatAsString(name, true);
     }
 }

@@ -1,103 +1,109 @@
 package dev.trellisgorge.engine.workbook;
 
-import dev.trellisgorge.chart.PlainChart;
-import dev.trellisgorge.chart.Series;
+import dev.trellisgorge.chart.Page;
 import dev.trellisgorge.chart.Size;
-import dev.trellisgorge.formula.Formula;
-import dev.trellisgorge.formula.HelperColumn;
-import dev.trellisgorge.formula.Inputs;
-import dev.trellisgorge.formula.SheetFormula;
+import dev.trellisgorge.chart.Tile;
+import dev.trellisgorge.formula.HelperTable;
 import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Kind;
 import dev.trellisgorge.table.Table;
 import java.io.IOException;
 import java.io.OutputStream;
+import java.util.ArrayList;
+import java.util.IdentityHashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.Optional;
-import java.util.stream.IntStream;
 import org.apache.poi.ss.usermodel.Cell;
 import org.apache.poi.ss.usermodel.Name;
-import org.apache.poi.ss.usermodel.PrintOrientation;
+import org.apache.poi.ss.usermodel.PrintSetup;
 import org.apache.poi.ss.usermodel.Row;
+import org.apache.poi.ss.usermodel.Sheet;
 import org.apache.poi.ss.util.CellReference;
-import org.apache.poi.xssf.usermodel.XSSFPrintSetup;
+import org.apache.poi.xssf.streaming.SXSSFWorkbook;
 import org.apache.poi.xssf.usermodel.XSSFSheet;
 import org.apache.poi.xssf.usermodel.XSSFWorkbook;
 
 /**
- * The workbook: a sheet for each chart, one for the settings, one for each raw table, and one for each chart's helper
- * columns, in that order.
+ * The workbook: a sheet for each page, one for the settings, one for each raw table, and one for each tile's helper
+ * columns, in that order. Rows are written to disk as they are made, so that a table of any length takes little memory.
  */
 final class LiveWorkbook {
     private static final String SETTINGS = "Settings";
-    private static final short A4 = 9;
+    private static final int ROWS_IN_MEMORY = 100;
 
-    private final List<PlainChart> charts;
+    private final List<Page> pages;
     private final Size size;
     private final SheetNames names = new SheetNames();
+    private final XSSFWorkbook book = new XSSFWorkbook();
+    private final Styles styles = new Styles(book);
 
-    LiveWorkbook(List<PlainChart> charts, Size size) {
-        this.charts = charts;
+    LiveWorkbook(List<Page> pages, Size size) {
+        this.pages = pages;
         this.size = size;
     }
 
+    /** Sheets are all made first, as their order is that of the workbook; then filled. */
     void writeTo(OutputStream out) throws IOException {
-        try (XSSFWorkbook book = new XSSFWorkbook()) {
-            Styles styles = new Styles(book);
-            Map<PlainChart, XSSFSheet> chartSheets = new LinkedHashMap<>();
-            charts.forEach(chart -> chartSheets.put(chart, book.createSheet(names.sheet(chart.name()))));
-            settings(book, styles);
-            Map<Table, XSSFSheet> raw = rawSheets(book, styles);
-            for (PlainChart chart : charts) {
-                XSSFSheet rows = raw.get(chart.data().inputs().whole());
-                XSSFSheet helpers = book.createSheet(names.sheet(chart.name() + " series"));
-                HelperSheet filled = new HelperSheet(chart, helpers, rows, names, styles);
-                filled.fill();
-                new ChartSheet(chart, chartSheets.get(chart), filled, names, styles).fill(size);
+        List<XSSFSheet> pageSheets = new ArrayList<>();
+        pages.forEach(page -> pageSheets.add(book.createSheet(names.sheet(page.name()))));
+        settings();
+        Map<Table, String> raw = new IdentityHashMap<>();
+        List<Table> tables = new ArrayList<>();
+        for (HelperTable data : data()) {
+            raw.computeIfAbsent(data.inputs().whole(), table -> {
+                tables.add(table);
+                return book.createSheet(names.sheet(table.name())).getSheetName();
+            });
+        }
+        Map<Tile, HelperSheet> helpers = new IdentityHashMap<>();
+        Map<HelperSheet, String> helperNames = new LinkedHashMap<>();
+        for (Page page : pages) {
+            for (Tile tile : page.tiles()) {
+                String name = book.createSheet(names.sheet(name(tile) + " series")).getSheetName();
+                HelperSheet sheet = helperSheet(tile, name, raw);
+                helpers.put(tile, sheet);
+                helperNames.put(sheet, name);
             }
-            book.setActiveSheet(0);
-            book.write(out);
+        }
+        for (int i = 0; i < pages.size(); i++) {
+            new PageSheet(pages.get(i), pageSheets.get(i), helpers, names, styles).fill(size);
+        }
+        book.setActiveSheet(0);
+        try (SXSSFWorkbook streamed = new SXSSFWorkbook(book, ROWS_IN_MEMORY)) {
+            tables.forEach(table -> raw(streamed.getSheet(raw.get(table)), table));
+            helperNames.forEach((sheet, name) -> sheet.fill(streamed.getSheet(name)));
+            streamed.write(out);
         }
     }
 
-    /** Why a chart can't be held live yet; empty where it can. */
-    static Optional<String> refusal(PlainChart chart) {
-        for (HelperColumn column : chart.data().columns()) {
-            Optional<Formula> part = SheetFormula.unwritable(column.formula());
-            if (part.isPresent()) {
-                return Optional.of("a workbook can't hold the series '" + column.name() + "' as a live formula yet: " + part.get());
-            }
-        }
-        boolean allSeries = chart.data().columns().stream().flatMap(column -> Inputs.helpersOf(column.formula()).stream())
-                .allMatch(chart.data().columnNames()::contains);
-        boolean made = IntStream.range(0, chart.data().rowCount()).anyMatch(row -> chart.data().inputs().wholeRow(row) < 0);
-        if (made || !allSeries) {
-            return Optional.of("a workbook can't hold " + (made ? "a row that was added to the table" : "a series that reads a working column") + " yet");
-        }
-        return chart.series().stream().filter(series -> !labelledByLength(chart, series)).findFirst()
-                .map(series -> "a workbook can't label the series '" + series.column() + "' with other figures than its lengths yet");
+    private List<HelperTable> data() {
+        return pages.stream().flatMap(page -> page.tiles().stream()).map(LiveWorkbook::data).toList();
     }
 
-    /** Native labels show a bar's own length, so each must be the true figure. */
-    private static boolean labelledByLength(PlainChart chart, Series series) {
-        Column lengths = chart.data().column(series.column()).cells();
-        return series.label().isEmpty() || IntStream.range(0, lengths.size()).filter(lengths::isPresent).allMatch(row -> {
-            Column figures = chart.data().column(series.label().get().column()).cells();
-            return figures.kind() == Kind.NUMBER && lengths.number(row) == figures.number(row);
-        });
+    private static HelperTable data(Tile tile) {
+        return tile instanceof Tile.OfFigure figure ? figure.data() : ((Tile.OfChart) tile).parts().get(0).data();
+    }
+
+    private static String name(Tile tile) {
+        return tile instanceof Tile.OfFigure figure ? figure.name() : ((Tile.OfChart) tile).parts().get(0).name();
+    }
+
+    private HelperSheet helperSheet(Tile tile, String name, Map<Table, String> raw) {
+        String rows = raw.get(data(tile).inputs().whole());
+        return tile instanceof Tile.OfFigure figure ? new HelperSheet(figure, name, rows, names, styles)
+                : new HelperSheet(((Tile.OfChart) tile).parts(), name, rows, names, styles);
     }
 
     /** One line a setting: its name, and the cell that carries the name. */
-    private void settings(XSSFWorkbook book, Styles styles) {
+    private void settings() {
         Map<String, Double> settings = new LinkedHashMap<>();
-        charts.forEach(chart -> settings.putAll(chart.data().settings().values()));
+        data().forEach(data -> settings.putAll(data.settings().values()));
         if (settings.isEmpty()) {
             return;
         }
         XSSFSheet sheet = book.createSheet(names.sheet(SETTINGS));
-        header(sheet, styles, List.of("Setting", "Value"));
+        header(sheet, styles, List.of("Setting", "Value"), 0);
         int at = 1;
         for (Map.Entry<String, Double> setting : settings.entrySet()) {
             Row row = sheet.createRow(at);
@@ -117,18 +123,12 @@ final class LiveWorkbook {
         sheet.setColumnWidth(1, 14 * 256);
     }
 
-    private Map<Table, XSSFSheet> rawSheets(XSSFWorkbook book, Styles styles) {
-        Map<Table, XSSFSheet> raw = new LinkedHashMap<>();
-        for (PlainChart chart : charts) {
-            raw.computeIfAbsent(chart.data().inputs().whole(), table -> rawSheet(book, table, styles));
-        }
-        return raw;
-    }
-
-    private XSSFSheet rawSheet(XSSFWorkbook book, Table table, Styles styles) {
-        XSSFSheet sheet = book.createSheet(names.sheet(table.name()));
-        header(sheet, styles, table.columnNames());
+    private void raw(Sheet sheet, Table table) {
+        header(sheet, styles, table.columnNames(), 0);
         List<Column> columns = table.columns();
+        for (int i = 0; i < columns.size(); i++) {
+            sheet.setColumnWidth(i, Styles.width(columns.get(i)));
+        }
         for (int row = 0; row < table.rowCount(); row++) {
             Row line = sheet.createRow(row + 1);
             for (int i = 0; i < columns.size(); i++) {
@@ -137,10 +137,6 @@ final class LiveWorkbook {
                 }
             }
         }
-        for (int i = 0; i < columns.size(); i++) {
-            sheet.setColumnWidth(i, Styles.width(columns.get(i)));
-        }
-        return sheet;
     }
 
     private static void fill(Cell cell, Column column, int row, Styles styles) {
@@ -156,23 +152,24 @@ final class LiveWorkbook {
         }
     }
 
-    static void header(XSSFSheet sheet, Styles styles, List<String> titles) {
+    /** A first row that stays in sight, with so many columns at its left. */
+    static void header(Sheet sheet, Styles styles, List<String> titles, int columnsInSight) {
         Row row = sheet.createRow(0);
         for (int i = 0; i < titles.size(); i++) {
             Cell cell = row.createCell(i);
             cell.setCellValue(titles.get(i));
             cell.setCellStyle(styles.header());
         }
-        sheet.createFreezePane(0, 1);
+        sheet.createFreezePane(columnsInSight, 1);
         onePageWide(sheet);
     }
 
     /** Landscape, as many pages down as it takes. */
-    static void onePageWide(XSSFSheet sheet) {
+    static void onePageWide(Sheet sheet) {
         sheet.setFitToPage(true);
-        XSSFPrintSetup setup = sheet.getPrintSetup();
-        setup.setOrientation(PrintOrientation.LANDSCAPE);
-        setup.setPaperSize(A4);
+        PrintSetup setup = sheet.getPrintSetup();
+        setup.setLandscape(true);
+        setup.setPaperSize(PrintSetup.A4_PAPERSIZE);
         setup.setFitWidth((short) 1);
         setup.setFitHeight((short) 0);
     }

@@ -16,6 +16,8 @@ import org.apache.poi.xssf.usermodel.XSSFWorkbook;
 
 /** The looks of cells, each made once. */
 final class Styles {
+    /** The height of a line with a big figure, in points. */
+    static final float BIG_LINE = 48;
     private static final int WIDEST = 60;
 
     private final XSSFWorkbook book;
@@ -23,11 +25,18 @@ final class Styles {
     private final CellStyle date;
     private final CellStyle changeable;
     private final CellStyle note;
+    private final CellStyle title;
+    private final CellStyle plain;
+    private final CellStyle bar;
+    private final CellStyle barAtEnd;
     private final Map<String, CellStyle> figures = new HashMap<>();
 
     Styles(XSSFWorkbook book) {
         this.book = book;
-        XSSFFont strong = book.createFont();
+        XSSFFont ordinary = book.getFontAt(0);
+        ordinary.setFontName(ChartFrame.FONT);
+        ordinary.setFontHeightInPoints((short) 10); // the widths of columns count its digits
+        XSSFFont strong = font(10, false, Role.INK);
         strong.setBold(true);
         header = book.createCellStyle();
         header.setFont(strong);
@@ -36,9 +45,7 @@ final class Styles {
         date = book.createCellStyle();
         date.setAlignment(HorizontalAlignment.LEFT);
         date.setDataFormat(book.createDataFormat().getFormat("yyyy-mm-dd"));
-        XSSFFont entry = book.createFont();
-        entry.setBold(true);
-        entry.setColor(color(Role.BASE));
+        XSSFFont entry = font(10, true, Role.BASE);
         XSSFCellStyle boxed = book.createCellStyle();
         boxed.setFont((Font) entry);
         boxed.setBorderBottom(BorderStyle.THIN);
@@ -46,11 +53,29 @@ final class Styles {
         boxed.setBorderLeft(BorderStyle.THIN);
         boxed.setBorderRight(BorderStyle.THIN);
         changeable = boxed;
-        XSSFFont small = book.createFont();
-        small.setFontHeightInPoints((short) 9);
-        small.setColor(color(Role.INK));
-        note = book.createCellStyle();
-        note.setFont(small);
+        note = style(font(9, false, Role.INK), HorizontalAlignment.GENERAL);
+        title = style(font(16, true, Role.INK), HorizontalAlignment.LEFT);
+        plain = style(font(11, false, Role.INK), HorizontalAlignment.LEFT);
+        XSSFFont cells = font(11, false, Role.BASE);
+        cells.setFontName("Courier New"); // or what stands in for it: glyphs of one width
+        bar = style(cells, HorizontalAlignment.LEFT);
+        barAtEnd = style(cells, HorizontalAlignment.RIGHT);
+    }
+
+    private XSSFFont font(int points, boolean strong, Role role) {
+        XSSFFont font = book.createFont();
+        font.setFontName(ChartFrame.FONT);
+        font.setFontHeightInPoints((short) points);
+        font.setBold(strong);
+        font.setColor(color(role));
+        return font;
+    }
+
+    private CellStyle style(XSSFFont font, HorizontalAlignment alignment) {
+        CellStyle style = book.createCellStyle();
+        style.setFont((Font) font);
+        style.setAlignment(alignment);
+        return style;
     }
 
     private static XSSFColor color(Role role) {
@@ -72,6 +97,29 @@ final class Styles {
 
     CellStyle note() {
         return note;
+    }
+
+    CellStyle title() {
+        return title;
+    }
+
+    CellStyle plain() {
+        return plain;
+    }
+
+    /** Of a bar made of characters. */
+    CellStyle bar() {
+        return bar;
+    }
+
+    CellStyle barAtEnd() {
+        return barAtEnd;
+    }
+
+    CellStyle bigFigure(Format format) {
+        CellStyle style = style(font(36, true, Role.BASE), HorizontalAlignment.LEFT);
+        style.setDataFormat(book.createDataFormat().getFormat(NumberFormats.of(format)));
+        return style;
     }
 
     CellStyle figure(Format format) {

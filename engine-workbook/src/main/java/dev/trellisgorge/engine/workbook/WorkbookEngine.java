@@ -1,17 +1,18 @@
 package dev.trellisgorge.engine.workbook;
 
+import dev.trellisgorge.chart.Ability;
 import dev.trellisgorge.chart.Engine;
-import dev.trellisgorge.chart.PlainChart;
+import dev.trellisgorge.chart.Page;
 import dev.trellisgorge.chart.Size;
 import java.io.IOException;
 import java.io.OutputStream;
+import java.util.EnumSet;
 import java.util.List;
-import java.util.Optional;
 import java.util.Set;
 
 /**
- * Writes plain charts as a workbook ({@code .xlsx}, SpreadsheetML) that stays live: raw rows, settings as named cells,
- * helper columns as formulas with their values beside them, and a native chart over the helper columns.
+ * Writes pages as a workbook ({@code .xlsx}, SpreadsheetML) that stays live: raw rows, settings as named cells, helper
+ * columns as formulas with their values beside them, and native charts over the helper columns.
  */
 public final class WorkbookEngine implements Engine {
 
@@ -21,17 +22,19 @@ public final class WorkbookEngine implements Engine {
     }
 
     @Override
-    public boolean holdsSeveral() {
+    public boolean holdsSeveral(String ending) {
         return true;
     }
 
+    /** Native charts have no reference lines and no points over lying bars, and at most two groups of bars over each other. */
     @Override
-    public Optional<String> refusal(PlainChart chart) {
-        return LiveWorkbook.refusal(chart);
+    public Set<Ability> abilities() {
+        return EnumSet.complementOf(EnumSet.of(Ability.PANELS, Ability.MANY_LAYERS, Ability.STACK_END_LABELS, Ability.LYING_POINTS,
+                Ability.REFERENCE_LINES, Ability.REACHING_SCALE));
     }
 
     @Override
-    public void draw(List<PlainChart> charts, String ending, Size size, OutputStream out) throws IOException {
-        new LiveWorkbook(charts, size).writeTo(out);
+    public void draw(List<Page> pages, String ending, Size size, OutputStream out) throws IOException {
+        new LiveWorkbook(pages, size).writeTo(out);
     }
 }

@@ -1,0 +1,32 @@
+package dev.trellisgorge.brief;
+
+import dev.trellisgorge.pattern.Figure;
+import java.util.List;
+
+/**
+ * Several charts and figures on one page.
+ *
+ * @param title   of the whole, or empty
+ * @param columns of the grid
+ * @param tiles   row by row; at least one
+ */
+public record Board(String title, int columns, List<BoardTile> tiles) {
+    /** What its page is called by, so no chart is. */
+    public static final String NAME = "board";
+
+    public Board {
+        tiles = List.copyOf(tiles);
+    }
+
+    /** One place on the board. */
+    public sealed interface BoardTile {
+    }
+
+    /** A chart of the brief, by its name. */
+    public record ChartTile(String chart) implements BoardTile {
+    }
+
+    /** One big figure. */
+    public record FigureTile(Figure figure) implements BoardTile {
+    }
+}

@@ -1,0 +1,80 @@
+package dev.trellisgorge.brief;
+
+import dev.trellisgorge.brief.Board.BoardTile;
+import dev.trellisgorge.brief.Board.ChartTile;
+import dev.trellisgorge.brief.Board.FigureTile;
+import dev.trellisgorge.brief.Mapping.Text;
+import dev.trellisgorge.chart.Format;
+import dev.trellisgorge.formula.Formula;
+import dev.trellisgorge.pattern.Figure;
+import dev.trellisgorge.problem.Nearest;
+import dev.trellisgorge.problem.Problems;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.OptionalDouble;
+
+/** Reads the board of a brief. */
+final class BoardReader {
+    private static final int MOST_COLUMNS = 12;
+
+    private final Mapping keys;
+    private final List<String> charts;
+    private final Expressions expressions;
+    private final Problems problems;
+    private int figures;
+
+    BoardReader(Mapping keys, List<String> charts, Expressions expressions, Problems problems) {
+        this.keys = keys;
+        this.charts = charts;
+        this.expressions = expressions;
+        this.problems = problems;
+    }
+
+    Board read() {
+        keys.allowing(List.of("tiles"), List.of("title", "columns", "tiles"));
+        OptionalDouble columns = keys.number("columns");
+        double wanted = columns.orElse(2);
+        if (!(wanted >= 1 && wanted <= MOST_COLUMNS && wanted == Math.rint(wanted))) {
+            keys.refuse("columns", "must be a whole number from 1 to " + MOST_COLUMNS);
+        }
+        List<BoardTile> tiles = keys.each("tiles", this::chart, this::figure);
+        if (keys.has("tiles") && keys.isList("tiles") && keys.isEmpty("tiles")) {
+            keys.refuse("tiles", "names no chart and no figure");
+        }
+        return new Board(keys.text("title").map(Text::value).orElse(""), (int) wanted, tiles);
+    }
+
+    private Optional<BoardTile> chart(Text name) {
+        if (!charts.contains(name.value())) {
+            problems.add(name.place(), "there is no chart '" + name.value() + "'. " + Nearest.hint(name.value(), charts));
+            return Optional.empty();
+        }
+        return Optional.of(new ChartTile(name.value()));
+    }
+
+    private Optional<BoardTile> figure(Mapping tile) {
+        tile.allowing(List.of("figure"), List.of("figure", "total", "title", "text", "format", "slice"));
+        Optional<Formula> value = tile.text("figure").flatMap(expressions::read);
+        Optional<Format> format = tile.text("format").flatMap(text -> format(tile, text));
+        Map<String, String> slice = new LinkedHashMap<>();
+        tile.mapping("slice").ifPresent(cuts -> cuts.keys().forEach(column -> cuts.text(column).ifPresent(text -> {
+            if (expressions.column(new Text(column, cuts.keyPlace(column))).isPresent()) {
+                slice.put(column, text.value());
+            }
+        })));
+        figures++;
+        return value.map(formula -> new FigureTile(new Figure("figure " + figures, formula, tile.choice("total", Figure.Total.class),
+                tile.text("title").map(Text::value).orElse(""), tile.text("text").map(Text::value).orElse(""), format, slice)));
+    }
+
+    private static Optional<Format> format(Mapping tile, Text text) {
+        try {
+            return Optional.of(new Format(text.value()));
+        } catch (IllegalArgumentException e) {
+            tile.refuse("format", e.getMessage());
+            return Optional.empty();
+        }
+    }
+}

@@ -1,0 +1,54 @@
+package dev.trellisgorge.engine.workbook;
+
+import org.apache.poi.util.Units;
+import org.apache.poi.xssf.usermodel.XSSFClientAnchor;
+
+/** A rectangle of cells on a sheet whose columns and rows are all equally large. */
+record Area(int column, int row, int columns, int rows, double left, double top, double width, double height) {
+    /** Pixels. */
+    static final int COLUMN = 64;
+    static final int ROW = 20;
+    /** The same as a sheet states it, in 1/256 of a character and in points. */
+    static final int COLUMN_WIDTH = 2340;
+    static final float ROW_POINTS = 15;
+
+    Area(int column, int row, int columns, int rows) {
+        this(column, row, columns, rows, 0, 0, 1, 1);
+    }
+
+    /** A part of it: from a share of its height on, so large a share. */
+    Area down(double from, double share) {
+        return new Area(column, row, columns, rows, left, from, width, share);
+    }
+
+    /** The same across. */
+    Area across(double from, double share) {
+        return new Area(column, row, columns, rows, from, top, share, height);
+    }
+
+    /** A part around its middle, in shares of its size. */
+    Area within(double fromLeft, double fromTop, double wide, double high) {
+        return new Area(column, row, columns, rows, fromLeft, fromTop, wide, high);
+    }
+
+    int widthInPixels() {
+        return columns * COLUMN;
+    }
+
+    int heightInPixels() {
+        return rows * ROW;
+    }
+
+    XSSFClientAnchor anchor() {
+        double x = columns * left;
+        double y = rows * top;
+        double right = columns * (left + width);
+        double bottom = rows * (top + height);
+        return new XSSFClientAnchor(inside(x, COLUMN), inside(y, ROW), inside(right, COLUMN), inside(bottom, ROW), column + (int) x, row + (int) y,
+                column + (int) right, row + (int) bottom);
+    }
+
+    private static int inside(double cells, int pixels) {
+        return (int) Math.round((cells - Math.floor(cells)) * pixels * Units.EMU_PER_PIXEL);
+    }
+}

@@ -1,0 +1,40 @@
+package dev.trellisgorge.engine.workbook;
+
+import dev.trellisgorge.chart.PlainChart;
+import dev.trellisgorge.chart.Series;
+import dev.trellisgorge.table.Column;
+import java.util.stream.IntStream;
+import org.apache.poi.xddf.usermodel.chart.XDDFCategoryDataSource;
+import org.apache.poi.xddf.usermodel.chart.XDDFDataSourcesFactory;
+import org.apache.poi.xddf.usermodel.chart.XDDFNumericalDataSource;
+
+/**
+ * A chart's copies of the cells that it reads, for programs that do not compute. A chart of very many rows has none, and no
+ * labels: nobody could read them, and they would not fit in memory.
+ */
+final class Cached {
+    private static final int MOST_ROWS = 5_000;
+
+    private Cached() {
+    }
+
+    /** Whether a chart carries copies and labels. */
+    static boolean isWhole(PlainChart chart) {
+        return chart.data().rowCount() <= MOST_ROWS;
+    }
+
+    private static int rows(PlainChart chart) {
+        return isWhole(chart) ? chart.data().rowCount() : 0;
+    }
+
+    static XDDFCategoryDataSource categories(PlainChart chart, HelperSheet helpers) {
+        return XDDFDataSourcesFactory.fromArray(IntStream.range(0, rows(chart)).mapToObj(chart::categoryText).toArray(String[]::new), helpers.categories(), 0);
+    }
+
+    /** Absent cells have no copy. */
+    static XDDFNumericalDataSource<Double> figures(PlainChart chart, Series series, HelperSheet helpers) {
+        Column cells = chart.data().column(series.column()).cells();
+        Double[] figures = IntStream.range(0, rows(chart)).mapToObj(row -> cells.isPresent(row) ? cells.number(row) : null).toArray(Double[]::new);
+        return XDDFDataSourcesFactory.fromArray(figures, helpers.valuesOf(series), 0);
+    }
+}

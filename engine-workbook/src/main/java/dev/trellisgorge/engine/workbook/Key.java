@@ -1,0 +1,72 @@
+package dev.trellisgorge.engine.workbook;
+
+import dev.trellisgorge.chart.Color;
+import dev.trellisgorge.chart.Role;
+import dev.trellisgorge.chart.Series;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import org.apache.poi.ss.usermodel.ShapeTypes;
+import org.apache.poi.xssf.usermodel.XSSFSheet;
+import org.apache.poi.xssf.usermodel.XSSFSimpleShape;
+import org.openxmlformats.schemas.drawingml.x2006.main.CTTextCharacterProperties;
+import org.openxmlformats.schemas.drawingml.x2006.main.CTTextParagraph;
+import org.openxmlformats.schemas.drawingml.x2006.main.STTextAlignType;
+import org.openxmlformats.schemas.drawingml.x2006.main.STTextAnchoringType;
+
+/**
+ * Words over a chart, in a box without fill or line. A chart with series that are never to be named, spacers above all, has
+ * its key here: programs do not agree on which entries of a native legend are left out.
+ */
+final class Key {
+    private static final String SQUARE = "\u25A0 ";
+
+    private Key() {
+    }
+
+    /** Whether a native legend would name a series that is not to be named. */
+    static boolean isNeeded(List<Series> series) {
+        return series.stream().anyMatch(Series::inLegend) && series.stream().anyMatch(s -> !s.inLegend());
+    }
+
+    static void draw(XSSFSheet sheet, Area area, List<Series> series, int textSize) {
+        Map<String, Color> named = new LinkedHashMap<>();
+        series.stream().filter(Series::inLegend).forEach(s -> named.put(s.name(), s.fill().or(s::outline).orElse(Role.PAPER.color())));
+        CTTextParagraph paragraph = box(sheet, area, "what the colours say").getCTShape().getTxBody().getPArray(0);
+        named.forEach((name, color) -> {
+            run(paragraph, SQUARE, textSize, color);
+            run(paragraph, name + "     ", textSize, Role.INK.color());
+        });
+    }
+
+    /** An empty paragraph in the middle of a box. */
+    static XSSFSimpleShape box(XSSFSheet sheet, Area area, String description) {
+        XSSFSimpleShape shape = sheet.createDrawingPatriarch().createSimpleShape(area.anchor());
+        shape.setShapeType(ShapeTypes.RECT);
+        var looks = shape.getCTShape().getSpPr();
+        if (looks.isSetSolidFill()) {
+            looks.unsetSolidFill();
+        }
+        looks.addNewNoFill();
+        (looks.isSetLn() ? looks.getLn() : looks.addNewLn()).addNewNoFill();
+        var body = shape.getCTShape().getTxBody();
+        body.getBodyPr().setAnchor(STTextAnchoringType.CTR);
+        while (body.sizeOfPArray() > 0) {
+            body.removeP(0);
+        }
+        body.addNewP().addNewPPr().setAlgn(STTextAlignType.CTR);
+        shape.getCTShape().getNvSpPr().getCNvPr().setDescr(description);
+        return shape;
+    }
+
+    /** @param size in 1/100 point */
+    static CTTextCharacterProperties run(CTTextParagraph paragraph, String words, int size, Color color) {
+        var run = paragraph.addNewR();
+        CTTextCharacterProperties looks = run.addNewRPr();
+        looks.setSz(size);
+        looks.addNewSolidFill().addNewSrgbClr().setVal(ChartFrame.bytes(color));
+        looks.addNewLatin().setTypeface(ChartFrame.FONT);
+        run.setT(words);
+        return looks;
+    }
+}

@@ -1,0 +1,201 @@
+package dev.trellisgorge.engine.workbook;
+
+import dev.trellisgorge.chart.Orientation;
+import dev.trellisgorge.chart.Page;
+import dev.trellisgorge.chart.Panel;
+import dev.trellisgorge.chart.PlainChart;
+import dev.trellisgorge.chart.Ring;
+import dev.trellisgorge.chart.Size;
+import dev.trellisgorge.chart.TextCells;
+import dev.trellisgorge.chart.Tile;
+import dev.trellisgorge.formula.HelperTable;
+import dev.trellisgorge.formula.Identity;
+import dev.trellisgorge.table.Column;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.stream.Collectors;
+import java.util.stream.IntStream;
+import org.apache.poi.ss.usermodel.Cell;
+import org.apache.poi.ss.usermodel.CellStyle;
+import org.apache.poi.ss.usermodel.PageMargin;
+import org.apache.poi.ss.usermodel.Row;
+import org.apache.poi.ss.util.CellRangeAddress;
+import org.apache.poi.xssf.usermodel.XSSFChart;
+import org.apache.poi.xssf.usermodel.XSSFSheet;
+
+/** The sheet that a reader opens: the tiles on their grid, and below them the settings they follow and whether all adds back. */
+final class PageSheet {
+    /** Of a page's pixels on the sheet, so that it is in sight as a whole. */
+    private static final double SCALE = 0.75;
+    private static final int LEAST_COLUMNS = 6;
+    private static final int LEAST_ROWS = 12;
+    private static final int TITLE_ROWS = 2;
+
+    private final Page page;
+    private final XSSFSheet sheet;
+    private final Map<Tile, HelperSheet> helpers;
+    private final SheetNames names;
+    private final Styles styles;
+
+    PageSheet(Page page, XSSFSheet sheet, Map<Tile, HelperSheet> helpers, SheetNames names, Styles styles) {
+        this.page = page;
+        this.sheet = sheet;
+        this.helpers = helpers;
+        this.names = names;
+        this.styles = styles;
+    }
+
+    void fill(Size size) {
+        int top = 0;
+        if (!page.title().isEmpty()) {
+            write(0, 0, page.title(), styles.title());
+            top = TITLE_ROWS;
+        }
+        int columns = Math.max(LEAST_COLUMNS, (int) Math.round(size.width() * SCALE / Area.COLUMN / page.columns()));
+        int rows = Math.max(LEAST_ROWS, (int) Math.round(size.height() * SCALE / Area.ROW / page.rows()));
+        evenRows(0, top + rows * page.rows());
+        for (int i = 0; i < columns * page.columns(); i++) {
+            sheet.setColumnWidth(i, Area.COLUMN_WIDTH);
+        }
+        for (int from = 0; from < page.tiles().size(); from += page.columns()) {
+            List<Tile> line = page.tiles().subList(from, Math.min(page.tiles().size(), from + page.columns()));
+            int height = Math.max(rows, line.stream().mapToInt(PageSheet::rowsOfText).max().orElse(0));
+            for (int i = 0; i < line.size(); i++) {
+                draw(line.get(i), new Area(i * columns, top, columns, height));
+            }
+            top += height;
+        }
+        notes(top + 1);
+        print();
+    }
+
+    private void evenRows(int from, int to) {
+        for (int i = from; i < to; i++) {
+            if (sheet.getRow(i) == null) {
+                sheet.createRow(i).setHeightInPoints(Area.ROW_POINTS);
+            }
+        }
+    }
+
+    private static int rowsOfText(Tile tile) {
+        return tile instanceof Tile.OfChart chart && chart.parts().get(0).drawing() instanceof TextCells ? TextBlock.rows(chart.parts().get(0)) : 0;
+    }
+
+    private void draw(Tile tile, Area area) {
+        HelperSheet cells = helpers.get(tile);
+        if (tile instanceof Tile.OfFigure figure) {
+            figure(figure, cells, area);
+            return;
+        }
+        List<PlainChart> parts = ((Tile.OfChart) tile).parts();
+        PlainChart first = parts.get(0);
+        if (first.drawing() instanceof TextCells texts) {
+            new TextBlock(first, texts, cells, sheet, styles).fill(area);
+        } else if (first.drawing() instanceof Ring ring) {
+            new NativeRing(first, ring, cells).drawOn(sheet, area);
+        } else {
+            panels(parts, cells, area);
+        }
+    }
+
+    /** Each panel as a chart: their plots are equally long along the categories, and stand in line. */
+    private void panels(List<PlainChart> parts, HelperSheet cells, Area area) {
+        double whole = parts.stream().mapToDouble(part -> panel(part).share()).sum();
+        boolean upright = parts.get(0).orientation() == Orientation.VERTICAL;
+        Plot plot = new Plot(parts, area);
+        double names = parts.size() > 1 && !upright ? plot.names() : 0;
+        double at = 0;
+        for (int i = 0; i < parts.size(); i++) {
+            boolean first = i == 0;
+            boolean last = i == parts.size() - 1;
+            double share = panel(parts.get(i)).share() / whole;
+            double length = share * (1 - names) + (first ? names : 0);
+            Area place = upright ? area.down(at, length) : area.across(at, length);
+            XSSFChart chart = sheet.createDrawingPatriarch().createChart(place.anchor());
+            new NativeChart(parts.get(i), panel(parts.get(i)), cells, plot.isSmall()).drawOn(chart, first, upright ? last : first, plot.keyed());
+            if (parts.size() == 1 && plot.keyed()) {
+                plot.placeBelowKey(chart);
+            } else if (parts.size() > 1 && upright) {
+                plot.placeUpright(chart, length, first, last);
+            } else if (parts.size() > 1) {
+                plot.placeLying(chart, first ? names / length : 0, share * (1 - names) / length, last);
+            }
+            at += length;
+        }
+        if (plot.keyed()) {
+            Key.draw(sheet, plot.key(), plot.series(), plot.textSize());
+        }
+    }
+
+    private static Panel panel(PlainChart part) {
+        return part.panels().get(0);
+    }
+
+    private void figure(Tile.OfFigure tile, HelperSheet cells, Area area) {
+        int middle = area.row() + area.rows() / 2 - 1;
+        write(area.row() + 1, area.column(), tile.title(), styles.title());
+        Cell figure = write(middle, area.column(), "", styles.bigFigure(tile.label().format()));
+        if (tile.data().rowCount() > 0) {
+            figure.setCellFormula("IFERROR(" + cells.cellOf(tile.label().column(), 0) + ",\"no figure\")");
+            if (tile.written().isEmpty()) {
+                figure.setCellValue("no figure");
+            } else {
+                figure.setCellValue(tile.data().column(tile.label().column()).cells().number(0));
+            }
+        }
+        figure.getRow().setHeightInPoints(Styles.BIG_LINE);
+        sheet.addMergedRegion(new CellRangeAddress(middle, middle, area.column(), area.column() + area.columns() - 1));
+        write(middle + 1, area.column(), tile.text(), styles.note());
+    }
+
+    private void notes(int from) {
+        int at = from;
+        Map<String, Double> settings = new LinkedHashMap<>();
+        page.tiles().forEach(tile -> helpers.get(tile).data().settingsRead().forEach(name -> settings.put(name, helpers.get(tile).data().settings().value(name))));
+        for (Map.Entry<String, Double> setting : settings.entrySet()) {
+            write(at, 0, setting.getKey(), styles.note());
+            Cell value = write(at, 2, "", styles.note());
+            value.setCellFormula(names.defined(setting.getKey()));
+            value.setCellValue(setting.getValue());
+            write(at++, 3, "(change it on the sheet Settings)", styles.note());
+        }
+        String proofs = page.tiles().stream().flatMap(tile -> helpers.get(tile).proofCells().stream()).collect(Collectors.joining(","));
+        if (!proofs.isEmpty()) {
+            String holds = "The pieces add back to the figures on every row.";
+            String fails = "CHECK: the pieces do not add back; see FALSE on the sheet of the series.";
+            Cell proof = write(at, 0, "", styles.note());
+            proof.setCellFormula("IF(AND(" + proofs + "),\"" + holds + "\",\"" + fails + "\")");
+            proof.setCellValue(page.tiles().stream().allMatch(tile -> holds(helpers.get(tile).data())) ? holds : fails);
+        }
+    }
+
+    private static boolean holds(HelperTable data) {
+        return data.identities().stream().allMatch(identity -> holds(data, identity));
+    }
+
+    private static boolean holds(HelperTable data, Identity identity) {
+        Column truths = data.evaluate("holds", identity.holdsOrNeedNot());
+        return IntStream.range(0, truths.size()).allMatch(row -> truths.number(row) == 1);
+    }
+
+    private Cell write(int line, int column, String words, CellStyle style) {
+        Row row = sheet.getRow(line) == null ? sheet.createRow(line) : sheet.getRow(line);
+        Cell cell = row.createCell(column);
+        cell.setCellStyle(style);
+        if (!words.isEmpty()) {
+            cell.setCellValue(words);
+        }
+        return cell;
+    }
+
+    private void print() {
+        sheet.setDisplayGridlines(false);
+        sheet.setHorizontallyCenter(true);
+        LiveWorkbook.onePageWide(sheet);
+        sheet.getPrintSetup().setFitHeight((short) 1);
+        for (PageMargin margin : new PageMargin[] {PageMargin.LEFT, PageMargin.RIGHT, PageMargin.TOP, PageMargin.BOTTOM}) {
+            sheet.setMargin(margin, 0.5);
+        }
+    }
+}

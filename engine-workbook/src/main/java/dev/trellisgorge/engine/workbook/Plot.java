@@ -1,0 +1,89 @@
+package dev.trellisgorge.engine.workbook;
+
+import dev.trellisgorge.chart.Orientation;
+import dev.trellisgorge.chart.PlainChart;
+import dev.trellisgorge.chart.Series;
+import java.util.List;
+import java.util.stream.IntStream;
+import org.apache.poi.xssf.usermodel.XSSFChart;
+
+/** Where the plots of a tile stand, in shares of its charts, where that can't be left to whoever draws them. */
+final class Plot {
+    private static final int FEW_COLUMNS = 10;
+    private static final double MOST_FOR_NAMES = 0.35;
+    private static final double GLYPH = 0.55;
+
+    private final List<PlainChart> parts;
+    private final Area area;
+    private final ChartFrame frame;
+
+    Plot(List<PlainChart> parts, Area area) {
+        this.parts = parts;
+        this.area = area;
+        this.frame = new ChartFrame(parts.get(0), isSmall());
+    }
+
+    boolean isSmall() {
+        return area.columns() < FEW_COLUMNS;
+    }
+
+    int textSize() {
+        return frame.textSize();
+    }
+
+    List<Series> series() {
+        return parts.stream().flatMap(part -> part.series().stream()).toList();
+    }
+
+    /** Whether the key stands over the chart. */
+    boolean keyed() {
+        return Key.isNeeded(series());
+    }
+
+    /** The place of the key, below the titles. */
+    Area key() {
+        return area.within(0.02, titles(), 0.96, line() * 1.2);
+    }
+
+    private double titles() {
+        return (double) frame.titleHeight(area.widthInPixels()) / area.heightInPixels();
+    }
+
+    /** The height of a line of text. */
+    private double line() {
+        return textSize() / 75.0 * 1.5 / area.heightInPixels();
+    }
+
+    private double top() {
+        return titles() + (keyed() ? line() * 2 : line() * 0.7);
+    }
+
+    /** The room for names at the left of lying bars. */
+    double names() {
+        int longest = IntStream.range(0, Math.min(500, parts.get(0).data().rowCount())).map(row -> parts.get(0).categoryText(row).length()).max().orElse(0);
+        return Math.min(MOST_FOR_NAMES, (longest * GLYPH + 2) * textSize() / 75 / area.widthInPixels());
+    }
+
+    void placeBelowKey(XSSFChart chart) {
+        boolean upright = parts.get(0).orientation() == Orientation.VERTICAL;
+        double left = upright ? 0.04 : names();
+        double bottom = upright ? line() * 2.4 : line() * 0.5;
+        if (parts.get(0).panels().get(0).valueAxisShown()) {
+            left = upright ? 0.08 : left;
+            bottom = upright ? bottom : line() * 1.5;
+        }
+        NativeChart.place(chart, left, top(), 0.97 - left, 1 - top() - bottom);
+    }
+
+    /** @param length of this part, as a share of the area's height */
+    void placeUpright(XSSFChart chart, double length, boolean first, boolean last) {
+        double above = (first ? top() + line() : line() * 1.5) / length;
+        double below = (last ? line() * 2 : line() * 1.2) / length;
+        NativeChart.place(chart, 0.05, above, 0.92, 1 - above - below);
+    }
+
+    /** @param left where this part's plot starts, and {@code width} how wide it is, as shares of its width */
+    void placeLying(XSSFChart chart, double left, double width, boolean last) {
+        NativeChart.place(chart, left, top(), width * (last ? 0.97 : 1), 0.97 - top());
+    }
+}
