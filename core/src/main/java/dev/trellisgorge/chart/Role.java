@@ -26,7 +26,7 @@ public enum Role {
         return color;
     }
 
-    private static final Color LIGHTEST_BAND = new Color(0x8C98A1);
+    private static final Color LIGHTEST_BAND = new Color(0x85929C);
     private static final Color DARKEST_BAND = new Color(0x2C4251);
 
     /**

@@ -66,7 +66,7 @@ public record Waterfall(Formula value, Kinds kinds, Optional<String> closing, bo
                     Key.optional("subtotals", Takes.NAMES, "", "the rows that are subtotals"),
                     Key.optional("totals", Takes.NAMES, "", "the rows that are totals"),
                     Key.optional("closing", Takes.TEXT, "", "adds a computed total of this name at the end"),
-                    Key.optional("connectors", Takes.TRUTH, "false", "join the levels from bar to bar (no engine draws them yet)")),
+                    Key.optional("connectors", Takes.TRUTH, "false", "join the levels from bar to bar")),
             false, true, "spacer, rise, fall, total, rise under, fall under, level", """
                                     ▒▒▒
                          ▒▒▒ ░░░    ▒▒▒ ███
@@ -123,6 +123,11 @@ public record Waterfall(Formula value, Kinds kinds, Optional<String> closing, bo
 
     public Waterfall closing(String name) {
         return new Waterfall(value, kinds, Optional.of(name), connectors);
+    }
+
+    /** With the levels joined from bar to bar. */
+    public Waterfall connected() {
+        return new Waterfall(value, kinds, closing, true);
     }
 
     @Override

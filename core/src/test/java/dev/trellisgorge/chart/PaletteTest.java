@@ -47,6 +47,22 @@ public class PaletteTest {
         }
     }
 
+    @Test
+    public void bandsStandOutFromPaperAndDarkenStepByStep() {
+        for (int of = 1; of <= 5; of++) {
+            for (int band = 0; band < of; band++) {
+                assertThat(Role.band(band, of).contrast(Role.PAPER.color())).isGreaterThanOrEqualTo(3);
+                for (double[][] deficiency : DEFICIENCIES) {
+                    assertThat(difference(Role.ACCENT.color(), Role.band(band, of), deficiency)).as("a mark on band %s of %s", band, of)
+                            .isGreaterThanOrEqualTo(LEAST_DIFFERENCE);
+                    if (band > 0) {
+                        assertThat(difference(Role.band(band - 1, of), Role.band(band, of), deficiency)).isGreaterThanOrEqualTo(6);
+                    }
+                }
+            }
+        }
+    }
+
     private static double difference(Color a, Color b, double[][] deficiency) {
         double[] p = lab(a, deficiency);
         double[] q = lab(b, deficiency);

@@ -41,6 +41,8 @@ final class Overlay extends AbstractAnnotation implements CategoryAnnotation {
     private static final double GAP_SHARE = 0.3;
     private static final double CAPITALS = 0.75;
     private static final double DOT = 0.34;
+    /** Of more rows than this no figure could be read. */
+    private static final int MOST_ROWS = 1_000;
 
     private final transient PlainChart plain;
     private final transient Panel panel;
@@ -90,6 +92,9 @@ final class Overlay extends AbstractAnnotation implements CategoryAnnotation {
 
     private List<Figure> figures() {
         List<Figure> all = new ArrayList<>();
+        if (plain.data().rowCount() > MOST_ROWS) {
+            return all;
+        }
         for (BarGroup group : panel.bars()) {
             List<PlainChart.Bar> bars = plain.bars(group);
             for (PlainChart.Bar bar : bars) {

@@ -215,15 +215,21 @@ final class PanelsPlot {
 
     private void add(List<Series> all, CategoryItemRenderer renderer, CategoryPlot plot) {
         DefaultCategoryDataset dataset = new DefaultCategoryDataset();
+        int every = namedEvery();
         for (Series series : all) {
             Column cells = plain.data().column(series.column()).cells();
             for (int row = 0; row < plain.data().rowCount(); row++) {
-                dataset.addValue(cells.isPresent(row) ? cells.number(row) : null, series.column(), new Row(row, plain.categoryText(row)));
+                dataset.addValue(cells.isPresent(row) ? cells.number(row) : null, series.column(), new Row(row, row % every == 0 ? plain.categoryText(row) : ""));
             }
         }
         int index = plot.getDataset(0) == null ? 0 : plot.getDatasetCount();
         plot.setDataset(index, dataset);
         plot.setRenderer(index, renderer);
+    }
+
+    /** Where categories stand closer than the smallest text is high, only every so many of them is named. */
+    private int namedEvery() {
+        return (int) Math.max(1, Math.ceil(Ink.SMALLEST_TEXT * 1.1 * count / along()));
     }
 
     private static ValueMarker marker(ReferenceLine line) {

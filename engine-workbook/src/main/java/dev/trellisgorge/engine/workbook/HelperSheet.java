@@ -213,7 +213,7 @@ final class HelperSheet {
         String figure = column(helperAt.get(label.column())) + RowFormula.HERE;
         String rounded = words ? figure : text ? NumberFormats.text(figure, label.format()) : NumberFormats.rounded(figure, label.format());
         RowFormula formula = new RowFormula("IF(ISERROR(" + column(helperAt.get(of)) + RowFormula.HERE + "),\"\",IFERROR(" + rounded + ",\"\"))");
-        return add("label of " + readersName(of), FIGURE, (line, column, row) -> {
+        return add("words beside " + of, FIGURE, (line, column, row) -> {
             Cell cell = line.createCell(column);
             cell.setCellFormula(formula.at(row + 2, 0));
             if (!drawn.isPresent(row) || !figures.isPresent(row)) {

@@ -20,7 +20,6 @@ import org.apache.poi.ss.usermodel.PrintSetup;
 import org.apache.poi.ss.usermodel.Row;
 import org.apache.poi.ss.usermodel.Sheet;
 import org.apache.poi.ss.util.CellReference;
-import org.apache.poi.xssf.streaming.SXSSFWorkbook;
 import org.apache.poi.xssf.usermodel.XSSFSheet;
 import org.apache.poi.xssf.usermodel.XSSFWorkbook;
 
@@ -30,7 +29,6 @@ import org.apache.poi.xssf.usermodel.XSSFWorkbook;
  */
 final class LiveWorkbook {
     private static final String SETTINGS = "Settings";
-    private static final int ROWS_IN_MEMORY = 100;
 
     private final List<Page> pages;
     private final Size size;
@@ -70,7 +68,7 @@ final class LiveWorkbook {
             new PageSheet(pages.get(i), pageSheets.get(i), helpers, names, styles).fill(size);
         }
         book.setActiveSheet(0);
-        try (SXSSFWorkbook streamed = new SXSSFWorkbook(book, ROWS_IN_MEMORY)) {
+        try (StreamedWorkbook streamed = new StreamedWorkbook(book)) {
             tables.forEach(table -> raw(streamed.getSheet(raw.get(table)), table));
             helperNames.forEach((sheet, name) -> sheet.fill(streamed.getSheet(name)));
             streamed.write(out);

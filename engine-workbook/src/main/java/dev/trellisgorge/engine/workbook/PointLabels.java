@@ -66,7 +66,7 @@ final class PointLabels {
                     xml.append(position());
                 }
                 xml.append(shows(lengths)).append(lengths ? "" : "<c:extLst><c:ext uri=\"" + LABEL_EXTENSION
-                        + "\"><c15:dlblFieldTable/><c15:showDataLabelsRange val=\"1\"/></c:ext></c:extLst>").append("</c:dLbl>");
+                        + "\"><c15:showDataLabelsRange val=\"1\"/></c:ext></c:extLst>").append("</c:dLbl>");
             }
         }
         xml.append(format()).append(ground(onPaper)).append(text(onFill())).append(position()).append(shows(lengths));
