@@ -47,7 +47,11 @@ public final class Engines {
 
     /** Writes pages to a stream, as a file of that ending that holds all of them. Errors as for files. */
     public static void draw(List<Page> pages, String ending, Size size, OutputStream out) throws IOException {
-        Engine engine = of(Path.of("." + ending));
+        draw(pages, of(Path.of("." + ending)), ending, size, out);
+    }
+
+    /** The same, by a certain engine. */
+    public static void draw(List<Page> pages, Engine engine, String ending, Size size, OutputStream out) throws IOException {
         engine.draw(lowered(pages, engine), ending, size, out);
     }
 

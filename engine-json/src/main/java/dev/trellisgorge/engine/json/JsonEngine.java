@@ -1,0 +1,38 @@
+package dev.trellisgorge.engine.json;
+
+import dev.trellisgorge.chart.Ability;
+import dev.trellisgorge.chart.Engine;
+import dev.trellisgorge.chart.Page;
+import dev.trellisgorge.chart.Size;
+import java.io.IOException;
+import java.io.OutputStream;
+import java.util.EnumSet;
+import java.util.List;
+import java.util.Set;
+
+/**
+ * Writes pages as JSON ({@code .json}, UTF-8): everything that an engine is given, and nothing lowered, so that any other
+ * engine can be fed. The form is described by the JSON Schema {@code plain-charts.schema.json} beside this class.
+ */
+public final class JsonEngine implements Engine {
+
+    @Override
+    public Set<String> endings() {
+        return Set.of("json");
+    }
+
+    @Override
+    public boolean holdsSeveral(String ending) {
+        return true;
+    }
+
+    @Override
+    public Set<Ability> abilities() {
+        return EnumSet.allOf(Ability.class);
+    }
+
+    @Override
+    public void draw(List<Page> pages, String ending, Size size, OutputStream out) throws IOException {
+        new PageWriter(out).write(pages, size);
+    }
+}

@@ -1,0 +1,283 @@
+package dev.trellisgorge.engine.json;
+
+import com.fasterxml.jackson.core.JsonFactory;
+import com.fasterxml.jackson.core.JsonGenerator;
+import com.fasterxml.jackson.core.util.DefaultIndenter;
+import com.fasterxml.jackson.core.util.DefaultPrettyPrinter;
+import dev.trellisgorge.chart.BarGroup;
+import dev.trellisgorge.chart.Color;
+import dev.trellisgorge.chart.Line;
+import dev.trellisgorge.chart.Page;
+import dev.trellisgorge.chart.Panel;
+import dev.trellisgorge.chart.Panels;
+import dev.trellisgorge.chart.PlainChart;
+import dev.trellisgorge.chart.Points;
+import dev.trellisgorge.chart.ReferenceLine;
+import dev.trellisgorge.chart.Ring;
+import dev.trellisgorge.chart.Series;
+import dev.trellisgorge.chart.Size;
+import dev.trellisgorge.chart.TextCells;
+import dev.trellisgorge.chart.Tile;
+import dev.trellisgorge.formula.HelperColumn;
+import dev.trellisgorge.table.Column;
+import dev.trellisgorge.table.Kind;
+import dev.trellisgorge.table.Numbers;
+import java.io.IOException;
+import java.io.OutputStream;
+import java.util.List;
+import java.util.Locale;
+import java.util.Optional;
+
+/** Writes pages to one stream. */
+final class PageWriter {
+    private static final int VERSION = 1;
+
+    private final JsonGenerator json;
+
+    /** The stream is left open. */
+    PageWriter(OutputStream out) throws IOException {
+        DefaultPrettyPrinter lines = new DefaultPrettyPrinter();
+        lines.indentObjectsWith(new DefaultIndenter("  ", "\n"));
+        this.json = new JsonFactory().createGenerator(out).setPrettyPrinter(lines);
+        json.disable(JsonGenerator.Feature.AUTO_CLOSE_TARGET);
+    }
+
+    private interface Item<T> {
+        void write(T item) throws IOException;
+    }
+
+    private <T> void list(String name, Iterable<T> items, Item<T> item) throws IOException {
+        json.writeArrayFieldStart(name);
+        for (T each : items) {
+            item.write(each);
+        }
+        json.writeEndArray();
+    }
+
+    void write(List<Page> pages, Size size) throws IOException {
+        json.writeStartObject();
+        json.writeNumberField("plain-charts", VERSION);
+        list("pages", pages, page -> page(page, size));
+        json.writeEndObject();
+        json.writeRaw('\n');
+        json.flush();
+    }
+
+    private void page(Page page, Size size) throws IOException {
+        json.writeStartObject();
+        json.writeStringField("name", page.name());
+        json.writeStringField("title", page.title());
+        json.writeNumberField("width", size.width());
+        json.writeNumberField("height", size.height());
+        json.writeNumberField("columns", page.columns());
+        list("tiles", page.tiles(), this::tile);
+        json.writeEndObject();
+    }
+
+    private void tile(Tile tile) throws IOException {
+        json.writeStartObject();
+        if (tile instanceof Tile.OfFigure figure) {
+            json.writeObjectFieldStart("figure");
+            json.writeStringField("title", figure.title());
+            json.writeFieldName("value");
+            Column cells = figure.data().column(figure.label().column()).cells();
+            if (cells.size() > 0) {
+                cell(cells, 0);
+            } else {
+                json.writeNull();
+            }
+            json.writeStringField("written", figure.written());
+            json.writeStringField("text", figure.text());
+            json.writeEndObject();
+        } else {
+            json.writeFieldName("chart");
+            chart(((Tile.OfChart) tile).parts().get(0));
+        }
+        json.writeEndObject();
+    }
+
+    private void chart(PlainChart chart) throws IOException {
+        json.writeStartObject();
+        json.writeStringField("name", chart.name());
+        json.writeStringField("title", chart.title());
+        json.writeStringField("subtitle", chart.subtitle());
+        json.writeStringField("alternative", chart.alternative());
+        json.writeStringField("orientation", word(chart.orientation()));
+        if (chart.stamp().isPresent()) {
+            json.writeStringField("stamp", chart.stamp().get());
+        }
+        if (chart.data().categoryName().isPresent()) {
+            json.writeArrayFieldStart("categories");
+            for (int row = 0; row < chart.data().rowCount(); row++) {
+                json.writeString(chart.categoryText(row));
+            }
+            json.writeEndArray();
+        }
+        json.writeNumberField("rows", chart.data().rowCount());
+        json.writeObjectFieldStart("columns");
+        for (HelperColumn column : chart.data().allColumns()) {
+            column(column);
+        }
+        json.writeEndObject();
+        json.writeFieldName("drawing");
+        if (chart.drawing() instanceof Panels panels) {
+            panels(chart, panels);
+        } else if (chart.drawing() instanceof Ring ring) {
+            ring(chart, ring);
+        } else {
+            texts(chart, (TextCells) chart.drawing());
+        }
+        json.writeEndObject();
+    }
+
+    private void column(HelperColumn column) throws IOException {
+        json.writeObjectFieldStart(column.name());
+        json.writeStringField("formula", column.formula().toString());
+        json.writeArrayFieldStart("cells");
+        for (int row = 0; row < column.cells().size(); row++) {
+            cell(column.cells(), row);
+        }
+        json.writeEndArray();
+        json.writeEndObject();
+    }
+
+    private void cell(Column cells, int row) throws IOException {
+        if (!cells.isPresent(row)) {
+            json.writeNull();
+        } else if (cells.kind() == Kind.NUMBER) {
+            json.writeNumber(Numbers.shortest(cells.number(row)));
+        } else if (cells.kind() == Kind.TRUTH) {
+            json.writeBoolean(cells.number(row) == 1);
+        } else {
+            json.writeString(cells.written(row));
+        }
+    }
+
+    private void panels(PlainChart chart, Panels panels) throws IOException {
+        json.writeStartObject();
+        json.writeStringField("kind", "panels");
+        json.writeBooleanField("categories-shown", panels.categoriesShown());
+        list("panels", panels.panels(), panel -> panel(chart, panel));
+        json.writeEndObject();
+    }
+
+    private void panel(PlainChart chart, Panel panel) throws IOException {
+        PlainChart.Extent extent = chart.extent(panel);
+        json.writeStartObject();
+        json.writeNumberField("share", panel.share());
+        json.writeObjectFieldStart("scale");
+        json.writeNumberField("low", extent.low());
+        json.writeNumberField("high", extent.high());
+        json.writeBooleanField("backwards", panel.scale().backwards());
+        json.writeBooleanField("shown", panel.valueAxisShown());
+        json.writeEndObject();
+        list("lines", panel.lines(), line -> line(chart, line));
+        list("bars", panel.bars(), group -> bars(chart, group));
+        list("points", panel.points(), points -> points(chart, points));
+        list("references", panel.references(), this::reference);
+        json.writeEndObject();
+    }
+
+    private void line(PlainChart chart, Line line) throws IOException {
+        json.writeStartObject();
+        json.writeFieldName("series");
+        series(chart, line.series());
+        json.writeBooleanField("dashed", line.dashed());
+        json.writeBooleanField("guide", line.guide());
+        json.writeEndObject();
+    }
+
+    private void bars(PlainChart chart, BarGroup group) throws IOException {
+        json.writeStartObject();
+        json.writeStringField("placing", word(group.placing()));
+        json.writeNumberField("gap", group.gap());
+        list("series", group.series(), series -> series(chart, series));
+        json.writeEndObject();
+    }
+
+    private void points(PlainChart chart, Points points) throws IOException {
+        json.writeStartObject();
+        json.writeFieldName("series");
+        series(chart, points.series());
+        json.writeStringField("shape", word(points.shape()));
+        json.writeEndObject();
+    }
+
+    private void reference(ReferenceLine line) throws IOException {
+        json.writeStartObject();
+        json.writeStringField("name", line.name());
+        json.writeNumberField("value", line.value());
+        json.writeEndObject();
+    }
+
+    private void ring(PlainChart chart, Ring ring) throws IOException {
+        json.writeStartObject();
+        json.writeStringField("kind", "ring");
+        json.writeNumberField("hole", ring.hole());
+        json.writeNumberField("start", ring.start());
+        json.writeArrayFieldStart("tracks");
+        for (List<Series> track : ring.tracks()) {
+            json.writeStartArray();
+            for (Series slice : track) {
+                series(chart, slice);
+            }
+            json.writeEndArray();
+        }
+        json.writeEndArray();
+        json.writeFieldName("centre");
+        if (ring.centre().isPresent()) {
+            series(chart, ring.centre().get());
+        } else {
+            json.writeNull();
+        }
+        json.writeEndObject();
+    }
+
+    private void texts(PlainChart chart, TextCells texts) throws IOException {
+        json.writeStartObject();
+        json.writeStringField("kind", "texts");
+        list("columns", texts.columns(), column -> {
+            json.writeStartObject();
+            json.writeBooleanField("flush-end", column.flushEnd());
+            list("series", column.series(), series -> series(chart, series));
+            json.writeEndObject();
+        });
+        json.writeEndObject();
+    }
+
+    private void series(PlainChart chart, Series series) throws IOException {
+        json.writeStartObject();
+        json.writeStringField("column", series.column());
+        json.writeStringField("name", series.name());
+        json.writeStringField("role", word(series.role()));
+        color("fill", series.fill());
+        color("outline", series.outline());
+        json.writeBooleanField("round", series.round());
+        json.writeBooleanField("in-legend", series.inLegend());
+        if (series.label().isPresent()) {
+            json.writeObjectFieldStart("label");
+            json.writeStringField("column", series.label().get().column());
+            json.writeStringField("format", series.label().get().format().pattern());
+            json.writeStringField("at", word(series.label().get().at()));
+            json.writeArrayFieldStart("texts");
+            for (int row = 0; row < chart.data().rowCount(); row++) {
+                json.writeString(chart.labelText(series, row));
+            }
+            json.writeEndArray();
+            json.writeEndObject();
+        }
+        json.writeEndObject();
+    }
+
+    private void color(String name, Optional<Color> color) throws IOException {
+        if (color.isPresent()) {
+            json.writeStringField(name, color.get().toString());
+        } else {
+            json.writeNullField(name);
+        }
+    }
+
+    private static String word(Enum<?> constant) {
+        return constant.name().toLowerCase(Locale.ROOT);
+    }
+}

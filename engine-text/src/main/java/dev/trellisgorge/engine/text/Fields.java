@@ -1,0 +1,62 @@
+package dev.trellisgorge.engine.text;
+
+import dev.trellisgorge.chart.PlainChart;
+import dev.trellisgorge.chart.Series;
+import java.util.ArrayList;
+import java.util.List;
+
+/**
+ * The figures beside the bars, in columns: series that never have a figure on the same row share one, so that the same column
+ * says the same thing on every row.
+ */
+final class Fields {
+    private final PlainChart chart;
+    private final List<List<Series>> columns = new ArrayList<>();
+
+    Fields(PlainChart chart, List<Series> series) {
+        this.chart = chart;
+        for (Series labelled : series) {
+            if (hasAny(labelled)) {
+                columns.stream().filter(column -> column.stream().noneMatch(other -> meet(other, labelled))).findFirst()
+                        .orElseGet(this::another).add(labelled);
+            }
+        }
+    }
+
+    private List<Series> another() {
+        columns.add(new ArrayList<>());
+        return columns.get(columns.size() - 1);
+    }
+
+    private boolean hasAny(Series series) {
+        for (int row = 0; row < chart.data().rowCount(); row++) {
+            if (!chart.labelText(series, row).isEmpty()) {
+                return true;
+            }
+        }
+        return false;
+    }
+
+    private boolean meet(Series some, Series other) {
+        for (int row = 0; row < chart.data().rowCount(); row++) {
+            if (!chart.labelText(some, row).isEmpty() && !chart.labelText(other, row).isEmpty()) {
+                return true;
+            }
+        }
+        return false;
+    }
+
+    int count() {
+        return columns.size();
+    }
+
+    /** What stands over a column: the name of its one series. */
+    String title(int column) {
+        List<Series> all = columns.get(column);
+        return all.size() == 1 ? all.get(0).name() : "";
+    }
+
+    String text(int column, int row) {
+        return columns.get(column).stream().map(series -> chart.labelText(series, row)).filter(text -> !text.isEmpty()).findFirst().orElse("");
+    }
+}

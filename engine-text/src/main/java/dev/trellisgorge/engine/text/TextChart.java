@@ -1,0 +1,287 @@
+package dev.trellisgorge.engine.text;
+
+import dev.trellisgorge.chart.BarGroup;
+import dev.trellisgorge.chart.Color;
+import dev.trellisgorge.chart.Label;
+import dev.trellisgorge.chart.Panel;
+import dev.trellisgorge.chart.Panels;
+import dev.trellisgorge.chart.PlainChart;
+import dev.trellisgorge.chart.Points;
+import dev.trellisgorge.chart.ReferenceLine;
+import dev.trellisgorge.chart.Ring;
+import dev.trellisgorge.chart.Series;
+import dev.trellisgorge.chart.TextCells;
+import dev.trellisgorge.table.Column;
+import dev.trellisgorge.table.DisplayWidth;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.stream.IntStream;
+import java.util.stream.Stream;
+
+/** The lines of one chart: titles, what the glyphs say, then a line a category with its name, its bars and its figures. */
+final class TextChart {
+    private static final int EIGHTHS = 8;
+    private static final int LEAST_BARS = 10;
+    private static final double MOST_FOR_NAMES = 0.35;
+    private static final String GAP = "  ";
+    private static final String KEY_GAP = "   ";
+    private static final List<String> DOTS = List.of("\u25CF", "\u25CB", "\u25C6", "\u25C7", "\u25B2", "\u25B3");
+    private static final String DASH = "\u2503";
+    private static final String REFERENCE = "\u2506";
+
+    private final PlainChart chart;
+    private final int wide;
+    private final Palette palette;
+    private final List<Points> points;
+    private final List<Series> pointers;
+    private final Glyphs glyphs;
+    private final List<String> names;
+    private final int nameWidth;
+
+    TextChart(PlainChart chart, int wide, Palette palette) {
+        this.chart = chart;
+        this.wide = wide;
+        this.palette = palette;
+        this.points = chart.panels().stream().flatMap(panel -> panel.points().stream()).toList();
+        this.pointers = chart.drawing() instanceof Ring ring ? ring.tracks().stream().skip(1).flatMap(List::stream).toList() : List.of();
+        List<Series> marked = Stream.concat(pointers.stream(), points.stream().map(Points::series)).toList();
+        this.glyphs = new Glyphs(chart.series().stream().filter(series -> !marked.contains(series)).toList());
+        boolean named = chart.data().categoryName().isPresent();
+        int most = (int) (wide * MOST_FOR_NAMES);
+        this.names = IntStream.range(0, chart.data().rowCount()).mapToObj(row -> named ? cut(chart.categoryText(row), most) : "").toList();
+        this.nameWidth = names.stream().mapToInt(DisplayWidth::of).max().orElse(0);
+    }
+
+    /** A text that is no wider than this; what is left out is marked. */
+    private static String cut(String text, int most) {
+        if (DisplayWidth.of(text) <= most) {
+            return text;
+        }
+        StringBuilder kept = new StringBuilder();
+        for (int at = 0; at < text.length();) {
+            int next = text.offsetByCodePoints(at, 1);
+            if (DisplayWidth.of(kept + text.substring(at, next)) >= most) {
+                break;
+            }
+            kept.append(text, at, next);
+            at = next;
+        }
+        return kept + "\u2026";
+    }
+
+    List<String> lines() {
+        List<String> lines = new ArrayList<>();
+        chart.stamp().ifPresent(words -> lines.add(palette.strong("*** " + words + " ***")));
+        if (!chart.title().isEmpty()) {
+            lines.add(palette.strong(chart.title()));
+        }
+        if (!chart.subtitle().isEmpty()) {
+            lines.add(chart.subtitle());
+        }
+        lines.addAll(key());
+        if (chart.drawing() instanceof Panels panels) {
+            panels(panels, lines);
+        } else if (chart.drawing() instanceof Ring ring) {
+            ring(ring, lines);
+        } else {
+            texts((TextCells) chart.drawing(), lines);
+        }
+        return lines.stream().map(String::stripTrailing).toList();
+    }
+
+    /** What each glyph or colour says, on as many lines as it takes. */
+    private List<String> key() {
+        Map<String, String> signs = new LinkedHashMap<>();
+        boolean ring = chart.drawing() instanceof Ring;
+        if (chart.drawing() instanceof TextCells) {
+            return List.of();
+        }
+        Map<Series, String> marks = new LinkedHashMap<>();
+        points.forEach(some -> marks.put(some.series(), sign(some)));
+        pointers.forEach(pointer -> marks.put(pointer, DASH));
+        for (Series series : chart.series()) {
+            if (series.fill().isPresent() && (series.inLegend() || ring || marks.containsKey(series))) {
+                String glyph = palette == Palette.NONE ? String.valueOf(glyphs.of(series)) : String.valueOf(Glyphs.FULL);
+                signs.putIfAbsent(series.name(), palette.painted(marks.getOrDefault(series, glyph), series.fill().get(), null));
+            }
+        }
+        chart.panels().forEach(panel -> panel.references().forEach(line -> signs.put(words(line), REFERENCE)));
+        List<String> lines = new ArrayList<>();
+        int at = wide;
+        for (Map.Entry<String, String> sign : signs.entrySet()) {
+            String words = sign.getValue() + " " + cut(sign.getKey(), wide - 2);
+            int room = DisplayWidth.of(sign.getKey()) + 2;
+            if (at + KEY_GAP.length() + room > wide) {
+                lines.add(words);
+                at = room;
+            } else {
+                lines.set(lines.size() - 1, lines.get(lines.size() - 1) + KEY_GAP + words);
+                at += KEY_GAP.length() + room;
+            }
+        }
+        return lines;
+    }
+
+    private String words(ReferenceLine line) {
+        return line.name() + " " + chart.series().stream().flatMap(series -> series.label().stream()).map(Label::format).findFirst()
+                .orElseGet(() -> new dev.trellisgorge.chart.Format("#,##0.##")).write(line.value());
+    }
+
+    private String sign(Points some) {
+        return some.shape() == Points.Shape.DASH ? DASH : DOTS.get(points.indexOf(some) % DOTS.size());
+    }
+
+    private void panels(Panels panels, List<String> lines) {
+        List<Fields> figures = panels.panels().stream().map(panel -> new Fields(chart, panel.series())).toList();
+        int[] figureWidths = figures.stream().mapToInt(this::width).toArray();
+        int left = wide - nameWidth - IntStream.of(figureWidths).sum() - (nameWidth > 0 ? 1 : 0) - GAP.length() * (panels.panels().size() - 1)
+                - panels.panels().size();
+        double shares = panels.panels().stream().mapToDouble(Panel::share).sum();
+        List<Scaled> scaled = panels.panels().stream().map(panel -> new Scaled(panel, Math.max(LEAST_BARS, (int) (left * panel.share() / shares)))).toList();
+        heading(scaled, figures).ifPresent(lines::add);
+        for (int row = 0; row < chart.data().rowCount(); row++) {
+            StringBuilder line = new StringBuilder(panels.categoriesShown() || nameWidth > 0 ? padded(names.get(row), nameWidth, false) : "");
+            for (int i = 0; i < scaled.size(); i++) {
+                line.append(i == 0 && nameWidth > 0 ? " " : i == 0 ? "" : GAP).append(scaled.get(i).strip(row).text());
+                for (int column = 0; column < figures.get(i).count(); column++) {
+                    line.append(' ').append(padded(figures.get(i).text(column, row), width(figures.get(i), column), true));
+                }
+            }
+            lines.add(line.toString());
+        }
+    }
+
+    private int width(Fields figures) {
+        return IntStream.range(0, figures.count()).map(column -> 1 + width(figures, column)).sum();
+    }
+
+    private int width(Fields figures, int column) {
+        int widest = IntStream.range(0, chart.data().rowCount()).map(row -> DisplayWidth.of(figures.text(column, row))).max().orElse(0);
+        return figures.count() > 1 ? Math.max(widest, DisplayWidth.of(figures.title(column))) : widest;
+    }
+
+    /** The names over the figures, where a row has several. */
+    private Optional<String> heading(List<Scaled> scaled, List<Fields> figures) {
+        if (figures.stream().noneMatch(fields -> fields.count() > 1)) {
+            return Optional.empty();
+        }
+        StringBuilder line = new StringBuilder(" ".repeat(nameWidth));
+        for (int i = 0; i < scaled.size(); i++) {
+            line.append(i == 0 && nameWidth > 0 ? " " : i == 0 ? "" : GAP).append(" ".repeat(scaled.get(i).width()));
+            for (int column = 0; column < figures.get(i).count(); column++) {
+                String title = figures.get(i).count() > 1 ? figures.get(i).title(column) : "";
+                line.append(' ').append(padded(title, width(figures.get(i), column), true));
+            }
+        }
+        return Optional.of(line.toString()).filter(text -> !text.isBlank());
+    }
+
+    private static String padded(String text, int width, boolean atEnd) {
+        String blanks = " ".repeat(Math.max(0, width - DisplayWidth.of(text)));
+        return atEnd ? blanks + text : text + blanks;
+    }
+
+    /** A panel with its scale: how many characters are below zero and above it, and how many eighths a unit is. */
+    private final class Scaled {
+        private final Panel panel;
+        private final int below;
+        private final int above;
+        private final double unit;
+        private final Map<BarGroup, Map<Integer, List<PlainChart.Bar>>> bars = new LinkedHashMap<>();
+
+        Scaled(Panel panel, int cells) {
+            this.panel = panel;
+            PlainChart.Extent extent = chart.extent(panel);
+            double low = panel.scale().backwards() ? -extent.high() : extent.low();
+            double high = panel.scale().backwards() ? -extent.low() : extent.high();
+            double span = high - low;
+            this.below = span == 0 || low == 0 ? 0 : high == 0 ? cells : (int) Math.max(1, Math.min(cells - 1, Math.round(cells * -low / span)));
+            this.above = cells - below;
+            double unitBelow = low < 0 ? below * EIGHTHS / -low : Double.POSITIVE_INFINITY;
+            double unitAbove = high > 0 ? above * EIGHTHS / high : Double.POSITIVE_INFINITY;
+            this.unit = span == 0 ? 0 : Math.min(unitBelow, unitAbove);
+            for (BarGroup group : panel.bars()) {
+                Map<Integer, List<PlainChart.Bar>> rows = bars.computeIfAbsent(group, g -> new LinkedHashMap<>());
+                chart.bars(group).forEach(bar -> rows.computeIfAbsent(bar.row(), r -> new ArrayList<>()).add(bar));
+            }
+        }
+
+        int width() {
+            return below + above + 1;
+        }
+
+        private double place(double figure) {
+            return (panel.scale().backwards() ? -figure : figure) * unit;
+        }
+
+        Strip strip(int row) {
+            Strip strip = new Strip(below, above, glyphs, palette);
+            for (BarGroup group : panel.bars()) {
+                bars.get(group).getOrDefault(row, List.of()).stream().filter(bar -> bar.series().fill().isPresent())
+                        .forEach(bar -> strip.bar(bar.series(), place(bar.start()), place(bar.end())));
+            }
+            panel.references().stream().filter(line -> line.value() != 0).forEach(line -> strip.mark(REFERENCE, null, place(line.value())));
+            for (Points some : panel.points()) {
+                Column cells = chart.data().column(some.series().column()).cells();
+                if (cells.isPresent(row)) {
+                    strip.mark(sign(some), some.series().fill().orElse(null), place(cells.number(row)));
+                }
+            }
+            return strip;
+        }
+    }
+
+    /** A ring as one bar of its slices; what points at them as a mark on it. */
+    private void ring(Ring ring, List<String> lines) {
+        if (chart.data().rowCount() == 0) {
+            return;
+        }
+        List<Ring.Slice> seen = seen(ring, 0);
+        double turn = seen.stream().mapToDouble(Ring.Slice::sweep).sum();
+        String figure = ring.centre().map(centre -> chart.labelText(centre, 0)).orElse("");
+        int cells = Math.max(LEAST_BARS, wide - DisplayWidth.of(figure) - 3);
+        Strip strip = new Strip(0, cells, glyphs, palette);
+        double unit = turn == 0 ? 0 : cells * EIGHTHS / turn;
+        double from = seen.isEmpty() ? 0 : seen.get(0).start();
+        seen.forEach(slice -> strip.bar(slice.series(), (slice.start() - from) * unit, (slice.start() - from + slice.sweep()) * unit));
+        for (int track = 1; track < ring.tracks().size(); track++) {
+            seen(ring, track).forEach(slice -> strip.mark(DASH, slice.series().fill().orElse(null), (slice.start() - from + slice.sweep() / 2) * unit));
+        }
+        lines.add(strip.text() + " " + figure);
+    }
+
+    private List<Ring.Slice> seen(Ring ring, int track) {
+        return chart.slices(ring, ring.tracks().get(track)).stream().filter(slice -> slice.series().isSeen()).toList();
+    }
+
+    private void texts(TextCells texts, List<String> lines) {
+        List<Integer> widths = texts.columns().stream().map(column -> IntStream.range(0, chart.data().rowCount())
+                .map(row -> DisplayWidth.of(text(column, row))).max().orElse(0)).toList();
+        Fields figures = new Fields(chart, chart.series());
+        for (int row = 0; row < chart.data().rowCount(); row++) {
+            StringBuilder line = new StringBuilder(padded(names.get(row), nameWidth, false));
+            for (int i = 0; i < widths.size(); i++) {
+                TextCells.TextColumn column = texts.columns().get(i);
+                String text = text(column, row);
+                Color color = present(column, row).flatMap(series -> series.fill().stream()).findFirst().orElse(null);
+                String blanks = " ".repeat(widths.get(i) - DisplayWidth.of(text));
+                line.append(' ').append(column.flushEnd() ? blanks : "").append(palette.painted(text, color, null)).append(column.flushEnd() ? "" : blanks);
+            }
+            for (int column = 0; column < figures.count(); column++) {
+                line.append(' ').append(padded(figures.text(column, row), width(figures, column), true));
+            }
+            lines.add(line.toString());
+        }
+    }
+
+    private Stream<Series> present(TextCells.TextColumn column, int row) {
+        return column.series().stream().filter(series -> chart.data().column(series.column()).cells().isPresent(row));
+    }
+
+    private String text(TextCells.TextColumn column, int row) {
+        return present(column, row).findFirst().map(series -> chart.data().column(series.column()).cells().written(row)).orElse("");
+    }
+}

@@ -1,0 +1,97 @@
+package dev.trellisgorge.engine.text;
+
+import dev.trellisgorge.chart.Ability;
+import dev.trellisgorge.chart.Engine;
+import dev.trellisgorge.chart.Page;
+import dev.trellisgorge.chart.PlainChart;
+import dev.trellisgorge.chart.Size;
+import dev.trellisgorge.chart.Tile;
+import java.io.IOException;
+import java.io.OutputStream;
+import java.nio.charset.StandardCharsets;
+import java.util.ArrayList;
+import java.util.EnumSet;
+import java.util.List;
+import java.util.Optional;
+import java.util.OptionalInt;
+import java.util.Set;
+
+/**
+ * Writes pages as text ({@code .txt}, UTF-8): a line a category, whichever way the bars of a picture would run. A file has no
+ * colours, and a column for each 12.8 pixels of a picture; a terminal has its own width and colours.
+ */
+public final class TextEngine implements Engine {
+    private static final double PIXELS_A_COLUMN = 12.8;
+    private static final int FEWEST_COLUMNS = 30;
+
+    private final OptionalInt columns;
+    private final Palette palette;
+
+    /** For files. */
+    public TextEngine() {
+        this(OptionalInt.empty(), Palette.NONE);
+    }
+
+    private TextEngine(OptionalInt columns, Palette palette) {
+        this.columns = columns;
+        this.palette = palette;
+    }
+
+    /** @param columns how wide the terminal is, in characters */
+    public static TextEngine forTerminal(int columns, Palette palette) {
+        return new TextEngine(OptionalInt.of(columns), palette);
+    }
+
+    @Override
+    public Set<String> endings() {
+        return Set.of("txt");
+    }
+
+    @Override
+    public boolean holdsSeveral(String ending) {
+        return true;
+    }
+
+    @Override
+    public Set<Ability> abilities() {
+        return EnumSet.complementOf(EnumSet.of(Ability.LINES));
+    }
+
+    @Override
+    public void draw(List<Page> pages, String ending, Size size, OutputStream out) throws IOException {
+        int wide = Math.max(FEWEST_COLUMNS, columns.orElse((int) Math.round(size.width() / PIXELS_A_COLUMN)));
+        List<String> lines = new ArrayList<>();
+        for (Page page : pages) {
+            if (!page.title().isEmpty()) {
+                separate(lines);
+                lines.add(palette.strong(page.title()));
+            }
+            for (Tile tile : page.tiles()) {
+                separate(lines);
+                lines.addAll(lines(tile, wide));
+            }
+        }
+        out.write((String.join("\n", lines) + "\n").getBytes(StandardCharsets.UTF_8));
+    }
+
+    private static void separate(List<String> lines) {
+        if (!lines.isEmpty()) {
+            lines.add("");
+        }
+    }
+
+    private List<String> lines(Tile tile, int wide) {
+        if (tile instanceof Tile.OfFigure figure) {
+            List<String> lines = new ArrayList<>();
+            Optional.of(figure.title()).filter(title -> !title.isEmpty()).ifPresent(lines::add);
+            lines.add(palette.strong(figure.written().isEmpty() ? "no figure" : figure.written())
+                    + (figure.text().isEmpty() ? "" : "  " + figure.text()));
+            return lines;
+        }
+        List<String> lines = new ArrayList<>();
+        for (PlainChart part : ((Tile.OfChart) tile).parts()) {
+            lines.addAll(new TextChart(part, wide, palette).lines());
+        }
+        return lines;
+    }
+}
