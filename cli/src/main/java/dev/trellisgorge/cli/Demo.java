@@ -3,6 +3,7 @@ package dev.trellisgorge.cli;
 import dev.trellisgorge.audit.Audit;
 import dev.trellisgorge.brief.Brief;
 import dev.trellisgorge.chart.Engines;
+import dev.trellisgorge.chart.Page;
 import dev.trellisgorge.chart.PlainChart;
 import dev.trellisgorge.chart.Size;
 import dev.trellisgorge.chart.Writing;
@@ -13,8 +14,10 @@ import dev.trellisgorge.tables.TableWriter;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.UncheckedIOException;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -28,8 +31,8 @@ final class Demo implements Command {
     private static final List<String> DATA = List.of("generation.csv", "storage.csv", "energy.csv", "fish.csv", "levels.csv", "flow.csv",
             "monthly.csv");
     private static final List<String> BRIEFS = List.of("generation.yaml", "targets.yaml", "monthly.yaml", "storage.yaml", "energy.yaml",
-            "flow.yaml", "levels.yaml", "fish.yaml");
-    private static final List<String> ENDINGS = List.of("png", "svg", "xlsx");
+            "flow.yaml", "levels.yaml", "fish.yaml", "board.yaml");
+    private static final List<String> ENDINGS = List.of("png", "svg", "pdf", "xlsx", "txt", "json");
 
     private final PositionalParamSpec target = PositionalParamSpec.builder().paramLabel("DIR").type(Path.class).index("0")
             .arity("0..1").initialValue(Path.of("gorge-demo"))
@@ -44,7 +47,7 @@ final class Demo implements Command {
     @Override
     public CommandSpec spec() {
         CommandSpec spec = Command.named("demo",
-                "Copies the demo briefs and data to DIR, draws them with every engine, and says where everything is.");
+                "Copies the demo briefs and data to DIR, draws them with every engine, and says where everything is; index.html shows the pictures.");
         spec.usageMessage().footer("", "A brief or data file that you changed in DIR is kept, and drawn as you changed it.");
         return spec.addPositional(target);
     }
@@ -56,9 +59,11 @@ final class Demo implements Command {
         DATA.forEach(this::copy);
         BRIEFS.forEach(this::copy);
         boolean holds = true;
+        ContactSheet sheet = new ContactSheet("Trellis Gorge: the demo");
         for (String brief : BRIEFS) {
-            holds &= draw(brief);
+            holds &= draw(brief, sheet);
         }
+        streams.out().println(Writing.to(folder.resolve("index.html"), out -> out.write(sheet.html().getBytes(StandardCharsets.UTF_8))));
         return holds ? Gorge.DONE : Gorge.CHECK_FAILED;
     }
 
@@ -92,7 +97,7 @@ final class Demo implements Command {
         }
     }
 
-    private boolean draw(String name) {
+    private boolean draw(String name, ContactSheet sheet) {
         Brief brief = Brief.read(folder.resolve(name));
         List<PlainChart> charts = brief.compute(brief.charts());
         boolean holds = true;
@@ -104,14 +109,18 @@ final class Demo implements Command {
             }
         }
         String stem = name.substring(0, name.lastIndexOf('.'));
-        for (String ending : holds ? ENDINGS : List.<String>of()) {
-            Path target = folder.resolve(stem + "." + ending);
-            Engines.draw(brief.pages(charts), target, Size.STANDARD).forEach(streams.out()::println);
+        if (!holds) {
+            return false;
         }
-        if (holds) {
-            streams.out().println(series(charts, folder.resolve(stem + "-series.json")));
+        List<Page> pages = brief.pages(charts);
+        List<Path> written = new ArrayList<>();
+        for (String ending : ENDINGS) {
+            written.addAll(Engines.draw(pages, folder.resolve(stem + "." + ending), Size.STANDARD));
         }
-        return holds;
+        written.add(series(charts, folder.resolve(stem + "-series.json")));
+        written.forEach(streams.out()::println);
+        sheet.add(folder.resolve(name), pages, written);
+        return true;
     }
 
     /** The helper series of every chart, drawn or not. */

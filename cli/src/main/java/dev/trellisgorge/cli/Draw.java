@@ -6,6 +6,8 @@ import dev.trellisgorge.chart.Engines;
 import dev.trellisgorge.chart.Page;
 import dev.trellisgorge.chart.PlainChart;
 import dev.trellisgorge.chart.Size;
+import dev.trellisgorge.engine.text.Palette;
+import dev.trellisgorge.engine.text.TextEngine;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Place;
 import dev.trellisgorge.problem.Problems;
@@ -14,6 +16,9 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.OptionalInt;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Model.OptionSpec;
 import picocli.CommandLine.ParseResult;
@@ -23,8 +28,8 @@ final class Draw implements Command {
     private static final String STAMP = "NOT PROVED";
 
     private final BriefSource source = new BriefSource();
-    private final OptionSpec output = Command.option(Path.class, "FILE", "-o", "--output").required(true)
-            .description("The file to write.").build();
+    private final OptionSpec output = Command.option(Path.class, "FILE", "-o", "--output")
+            .description("The file to write. Without one the charts are printed as text.").build();
     private final OptionSpec size = Command.option(String.class, "WxH", "--size")
             .initialValue(Size.STANDARD.toString()).description("The size of a picture in pixels (1280x800 where it is not given).").build();
     private final OptionSpec evenIfWrong = OptionSpec.builder("--even-if-wrong").type(boolean.class).initialValue(false)
@@ -38,20 +43,21 @@ final class Draw implements Command {
     @Override
     public CommandSpec spec() {
         CommandSpec spec = Command.named("draw",
-                "Draws the charts of a brief; the ending of FILE picks the engine: .png, .svg or .xlsx.");
-        spec.usageMessage().footer("", "A workbook holds every chart. A picture holds one, so several charts go to "
-                + "FILE-CHART.ending each.", "The names of the written files are printed.");
+                "Draws the charts of a brief; the ending of FILE picks the engine: .png, .svg, .pdf, .xlsx, .txt or .json.");
+        spec.usageMessage().footer("", "A .pdf, .xlsx, .txt or .json file holds every chart. A picture holds one, so "
+                + "several charts go to FILE-CHART.ending each. Charts on the brief's board share one picture or page.",
+                "The names of the written files are printed.");
         source.addTo(spec);
         return spec.addOption(output).addOption(size).addOption(evenIfWrong);
     }
 
     @Override
-    public int run(ParseResult given) {
-        Path target = output.getValue();
+    public int run(ParseResult given) throws IOException {
+        Optional<Path> target = Optional.ofNullable(output.getValue());
         Size pictures = size();
         Brief brief = source.read();
         List<PlainChart> charts = brief.compute(source.charts(brief));
-        refuseInputs(brief, Engines.files(pages(brief, charts), target));
+        target.ifPresent(file -> refuseInputs(brief, Engines.files(pages(brief, charts), file)));
         List<PlainChart> proved = new ArrayList<>();
         boolean holds = true;
         for (PlainChart chart : charts) {
@@ -66,8 +72,22 @@ final class Draw implements Command {
             streams.err().println("gorge: nothing was drawn, because an identity fails; --even-if-wrong draws it stamped");
             return Gorge.CHECK_FAILED;
         }
-        Engines.draw(pages(brief, proved), target, pictures).forEach(streams.out()::println);
+        List<Page> pages = pages(brief, proved);
+        if (target.isPresent()) {
+            Engines.draw(pages, target.get(), pictures).forEach(streams.out()::println);
+        } else {
+            print(pages, pictures);
+        }
         return Gorge.DONE;
+    }
+
+    /** On a terminal as wide as that is, in its colours; else as a text file. */
+    private void print(List<Page> pages, Size pictures) throws IOException {
+        Map<String, String> environment = streams.terminal().environment();
+        OptionalInt columns = streams.terminal().columns();
+        TextEngine engine = columns.isEmpty() ? new TextEngine() : TextEngine.forTerminal(columns.getAsInt(),
+                Palette.of(environment.get("NO_COLOR"), environment.get("TERM"), environment.get("COLORTERM")));
+        Engines.draw(pages, engine, "txt", pictures, streams.out());
     }
 
     /** What the brief puts together; charts that are asked for by name come alone. */

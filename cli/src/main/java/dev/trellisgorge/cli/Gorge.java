@@ -31,7 +31,7 @@ public final class Gorge {
     public static void main(String[] arguments) {
         PrintStream out = new PrintStream(new FileOutputStream(FileDescriptor.out), false, StandardCharsets.UTF_8);
         PrintStream err = new PrintStream(new FileOutputStream(FileDescriptor.err), true, StandardCharsets.UTF_8);
-        int code = run(out, err, arguments);
+        int code = run(new Streams(out, err, Terminal.own()), arguments);
         out.flush();
         // Not exit: nothing is left to be waited for, and the shut-down hooks of libraries take time.
         Runtime.getRuntime().halt(code);
@@ -39,7 +39,13 @@ public final class Gorge {
 
     /** Runs one command and gives its exit code; for tests and for programs that hold the command inside. */
     public static int run(PrintStream out, PrintStream err, String... arguments) {
-        Commands commands = new Commands(new Streams(out, err), arguments);
+        return run(new Streams(out, err, Terminal.NONE), arguments);
+    }
+
+    static int run(Streams streams, String... arguments) {
+        PrintStream out = streams.out();
+        PrintStream err = streams.err();
+        Commands commands = new Commands(streams, arguments);
         CommandLine line = new CommandLine(commands.spec());
         line.setOut(new PrintWriter(out, true, StandardCharsets.UTF_8));
         line.setErr(new PrintWriter(err, true, StandardCharsets.UTF_8));

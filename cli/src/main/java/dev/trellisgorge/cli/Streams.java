@@ -7,6 +7,7 @@ import java.io.PrintStream;
  *
  * @param out results
  * @param err everything else
+ * @param terminal what the results are shown on
  */
-record Streams(PrintStream out, PrintStream err) {
+record Streams(PrintStream out, PrintStream err, Terminal terminal) {
 }

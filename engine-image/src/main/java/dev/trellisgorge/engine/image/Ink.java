@@ -10,13 +10,15 @@ final class Ink {
     private static final double STANDARD_TEXT = 18;
     private static final double STANDARD_WIDTH = 1280;
     private static final double STANDARD_RATIO = 1.6;
+    private static final double SHRINKING = 0.6;
 
     private Ink() {
     }
 
-    /** The size of text in a chart of that many pixels. */
+    /** The size of text in a chart of that many pixels; in small ones it shrinks less than they do, as it is still to be read. */
     static double textSize(double width, double height) {
-        return Math.max(SMALLEST_TEXT, Math.min(width, height * STANDARD_RATIO) / STANDARD_WIDTH * STANDARD_TEXT);
+        double share = Math.min(width, height * STANDARD_RATIO) / STANDARD_WIDTH;
+        return Math.max(SMALLEST_TEXT, STANDARD_TEXT * (share < 1 ? Math.pow(share, SHRINKING) : share));
     }
 
     static java.awt.Color awt(Color color) {

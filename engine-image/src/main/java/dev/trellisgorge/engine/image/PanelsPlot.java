@@ -171,7 +171,8 @@ final class PanelsPlot {
         double span = empty ? 1 : extent.high() - extent.low();
         double pixels = across(panel);
         double room = labelRoom(panel, pixels);
-        double line = span * BASE_LINE / Math.max(1, pixels);
+        boolean joined = !upright && panels.panels().size() > 1; // each of two panes draws its half of the line between them
+        double line = joined ? 0 : span * BASE_LINE / Math.max(1, pixels);
         boolean down = extent.low() < 0;
         boolean up = extent.high() > 0 || empty || overlay(panel).isOnTheBaseLine();
         // The base line is as wide where it is an end of the scale as where it is within.
