@@ -4,11 +4,14 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import dev.trellisgorge.chart.Orientation;
+import dev.trellisgorge.chart.Page;
 import dev.trellisgorge.chart.PlainChart;
+import dev.trellisgorge.chart.Tile;
 import dev.trellisgorge.problem.BadInput;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.List;
 import java.util.stream.Collectors;
 import org.testng.annotations.AfterMethod;
 import org.testng.annotations.BeforeMethod;
@@ -157,5 +160,43 @@ public class BriefTest {
     public void aliasesThatGrowWithoutEndAreRefused() {
         String bomb = "a: &a [x,x]\n" + "b: &b [*a,*a]\n".repeat(1) + HEAD + "  c: &c {pattern: *c}\n";
         assertThatThrownBy(() -> read(bomb)).isInstanceOf(BadInput.class);
+    }
+
+    private static final String CHART = HEAD + "  c: {pattern: columns, category: station, value: mwh}\n  d: {pattern: columns, category: station, value: mwh}\n";
+
+    @Test
+    public void boardIsAPageOfItsTilesAndTheOtherChartsHaveTheirOwn() {
+        Brief brief = read(CHART + "board:\n  title: All\n  columns: 3\n  tiles: [c, {figure: mwh, total: sum, title: Sum, text: MWh}]\n");
+        List<Page> pages = brief.pages(brief.compute(brief.charts()));
+        assertThat(pages).extracting(Page::name).containsExactly("board", "d");
+        assertThat(pages.get(0).title()).isEqualTo("All");
+        assertThat(pages.get(0).columns()).isEqualTo(3);
+        assertThat(pages.get(0).charts()).extracting(PlainChart::name).containsExactly("c");
+        assertThat(((Tile.OfFigure) pages.get(0).tiles().get(1)).written()).isEqualTo("520");
+    }
+
+    @DataProvider
+    Object[][] wrongBoards() {
+        return new Object[][] {
+            {"board: {tiles: [e]}", "there is no chart 'e'. Did you mean 'c'?"},
+            {"board: {columns: 0, tiles: [c]}", "'columns': must be a whole number from 1 to 12"},
+            {"board: {columns: 2}", "the key 'tiles' is missing"}, {"board: {tiles: []}", "'tiles': names no chart and no figure"},
+            {"board: {tiles: [{figure: mhw}]}", "has no column 'mhw'. Did you mean 'mwh'?"},
+            {"board: {tiles: [{figure: mwh, total: som}]}", "'total' can't be 'som'. Did you mean 'sum'?"},
+            {"board: {tiles: [{figure: mwh, format: '#,#;0;0;0'}]}", "is no number pattern"},
+            {"board: {tiles: [{figure: mwh, tilte: x}]}", "unknown key 'tilte'. Did you mean 'title'?"},
+            {"board: {tiles: [{figure: mwh, slice: {staton: x}}]}", "has no column 'staton'. Did you mean 'station'?"},
+            {"board: {tiles: [[c]]}", "'tiles' must be a mapping of keys to values, not a list"}};
+    }
+
+    @Test(dataProvider = "wrongBoards")
+    public void mistakeOnABoardIsToldWithItsPlace(String board, String message) {
+        assertThatThrownBy(() -> read(CHART + board + "\n")).isInstanceOf(BadInput.class).hasMessageContaining("march.yaml:").hasMessageContaining(message);
+    }
+
+    @Test
+    public void figureOfSeveralRowsSaysWhatIsMadeOfThem() {
+        Brief brief = read(CHART + "board: {tiles: [{figure: mwh}]}\n");
+        assertThatThrownBy(() -> brief.pages(List.of())).isInstanceOf(BadInput.class).hasMessageContaining("'total' (sum, mean, count, least, greatest)");
     }
 }

@@ -25,6 +25,7 @@ final class Rehearsal {
             Gorge.run(nowhere, nowhere, "series", brief, "--chart", "march", "--as", "csv");
             Gorge.run(nowhere, nowhere, "series", brief, "--as", "json");
             Gorge.run(nowhere, nowhere, "check", brief);
+            Gorge.run(nowhere, nowhere, "draw", brief);
             Gorge.run(nowhere, nowhere, "draw", brief, "-o", folder.resolve("a.unknown").toString());
             Gorge.run(nowhere, nowhere, "--help");
             Gorge.run(nowhere, nowhere, "--wrong");

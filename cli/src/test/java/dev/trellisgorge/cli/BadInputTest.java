@@ -69,7 +69,7 @@ public class BadInputTest {
     Object[][] targets() {
         return new Object[][] {
             {"DESK/out.pgn", "DESK/out.pgn: no engine writes '.pgn' files, and the ending picks the engine. Did you mean '.png'?"},
-            {"DESK/out", "DESK/out: the file's name has no ending, and the ending picks the engine. Known here: '.png', '.svg', '.xlsx'."},
+            {"DESK/out", "DESK/out: the file's name has no ending, and the ending picks the engine. Known here: '.json', '.pdf', '.png', '.svg', '.txt', '.xlsx'."},
             {"DESK/no/out.png", "DESK/no/out.png: can't write: there is no folder 'DESK/no'"},
             {"DESK/folder.png", "DESK/folder.png: can't write: it is a folder; name a file"}};
     }
@@ -104,7 +104,7 @@ public class BadInputTest {
     Object[][] usages() {
         return new Object[][] {
             {new String[] {"draw", "DESK/no.yaml", "-o", "DESK/x.png"}, "gorge: DESK/no.yaml: there is no such file\n"},
-            {new String[] {"draw", "DESK/b.yaml"}, "gorge: Missing required option: '--output=FILE'\nTry 'gorge draw --help'.\n"},
+            {new String[] {"draw"}, "gorge: Missing required parameter: 'BRIEF'\nTry 'gorge draw --help'.\n"},
             {new String[] {"draw", "DESK/b.yaml", "-o", "DESK/x.png", "--size", "big"}, "gorge: --size: 'big' is no size; write WIDTHxHEIGHT, such as 1280x800\n"},
             {new String[] {"draw", "DESK/b.yaml", "-o", "DESK/x.png", "--size", "20x20"}, "gorge: --size: a picture is 64 to 16384 pixels on each side, not 20x20\n"},
             {new String[] {"series", "DESK/b.yaml", "--chart", "d"}, "gorge: DESK/b.yaml: there is no chart 'd'. Did you mean 'c'?\n"},

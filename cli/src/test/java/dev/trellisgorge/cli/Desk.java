@@ -50,10 +50,15 @@ final class Desk implements AutoCloseable {
 
     /** Types a command; {@code DESK} in an argument is the folder. */
     Answer type(String... arguments) {
+        return typeOn(Terminal.NONE, arguments);
+    }
+
+    /** The same, at a terminal. */
+    Answer typeOn(Terminal terminal, String... arguments) {
         ByteArrayOutputStream out = new ByteArrayOutputStream();
         ByteArrayOutputStream err = new ByteArrayOutputStream();
         String[] typed = Stream.of(arguments).map(a -> a.replace("DESK", folder.toString())).toArray(String[]::new);
-        int code = Gorge.run(new PrintStream(out, true, StandardCharsets.UTF_8), new PrintStream(err, true, StandardCharsets.UTF_8), typed);
+        int code = Gorge.run(new Streams(new PrintStream(out, true, StandardCharsets.UTF_8), new PrintStream(err, true, StandardCharsets.UTF_8), terminal), typed);
         return new Answer(code, clean(out), clean(err));
     }
 

@@ -4,6 +4,9 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import java.io.IOException;
 import java.nio.file.Files;
+import java.util.List;
+import java.util.Map;
+import java.util.OptionalInt;
 import org.testng.annotations.AfterMethod;
 import org.testng.annotations.BeforeMethod;
 import org.testng.annotations.Test;
@@ -27,7 +30,8 @@ public class GorgeTest {
         assertThat(answer.code()).isZero();
         assertThat(answer.err()).isEmpty();
         assertThat(answer.out().lines().toList()).contains("DESK/demo/generation.csv", "DESK/demo/generation-march.png",
-                "DESK/demo/generation-licence.svg", "DESK/demo/generation.xlsx");
+                "DESK/demo/generation-licence.svg", "DESK/demo/generation.xlsx", "DESK/demo/board.pdf", "DESK/demo/fish.txt", "DESK/demo/flow.json",
+                "DESK/demo/index.html");
         for (String line : answer.out().lines().toList()) {
             assertThat(Files.size(desk.path(line.substring("DESK/".length())))).as(line).isGreaterThan(90);
         }
@@ -64,15 +68,65 @@ public class GorgeTest {
     }
 
     @Test
-    public void chartThatAnEngineCantDrawIsRefusedWithItsReasonAndNothingIsWritten() {
+    public void chartThatAnEngineCantDrawIsRefusedWithItsReasonAndNothingIsWritten() throws IOException {
         desk.type("demo", "DESK/demo");
-        assertThat(desk.type("draw", "DESK/demo/targets.yaml", "--chart", "otter-ring", "-o", "DESK/a.png")).isEqualTo(new Desk.Answer(2, "",
-                "gorge: chart 'otter-ring': its pattern has helper series and no drawing yet\n"));
-        assertThat(desk.type("draw", "DESK/demo/energy.yaml", "-o", "DESK/a.xlsx").err())
-                .startsWith("gorge: chart 'uses': a workbook can't hold the series 'total' as a live formula yet: sum([given])");
-        assertThat(desk.type("draw", "DESK/demo/targets.yaml", "--chart", "licence-met", "-o", "DESK/a.xlsx").err())
-                .isEqualTo("gorge: chart 'licence-met': a workbook can't label the series 'met' with other figures than its lengths yet\n");
+        String lying = Files.readString(desk.path("demo/targets.yaml")).replace("pattern: marker", "pattern: marker\n    orientation: horizontal");
+        desk.with("demo/lying.yaml", lying);
+        assertThat(desk.type("draw", "DESK/demo/lying.yaml", "-o", "DESK/a.xlsx")).isEqualTo(new Desk.Answer(2, "",
+                "gorge: chart 'licence-marks': files of this kind can't show 3 groups of bars over each other, which the chart needs;"
+                + " draw it to another kind, such as .svg\n"));
         assertThat(desk.files()).containsExactly("demo");
+        assertThat(desk.type("draw", "DESK/demo/lying.yaml", "--chart", "licence-marks", "-o", "DESK/a.svg").code()).isZero();
+    }
+
+    @Test
+    public void chartsArePrintedAsTextWhereNoFileIsNamed() {
+        desk.type("demo", "DESK/demo");
+        Desk.Answer answer = desk.type("draw", "DESK/demo/generation.yaml", "--chart", "march");
+        assertThat(answer.code()).isZero();
+        assertThat(answer.out().lines().toList()).hasSize(11).contains("Three stations reached the goal in March").noneMatch(line -> line.contains("\u001B"));
+        assertThat(answer.out()).isEqualTo(desk.type("draw", "DESK/demo/generation.yaml", "--chart", "march", "-o", "DESK/a.txt").code() == 0
+                ? read("a.txt") : "");
+    }
+
+    @Test
+    public void terminalIsFilledAndHasColoursUnlessTheyAreRefused() {
+        desk.type("demo", "DESK/demo");
+        String colored = desk.typeOn(new Terminal(OptionalInt.of(60), Map.of("TERM", "xterm-256color")), "draw", "DESK/demo/generation.yaml").out();
+        assertThat(colored).contains("\u001B[38;5;");
+        String plain = desk.typeOn(new Terminal(OptionalInt.of(60), Map.of("TERM", "xterm-256color", "NO_COLOR", "1")), "draw", "DESK/demo/generation.yaml",
+                "--chart", "licence").out();
+        assertThat(plain).doesNotContain("\u001B").contains("North Sluice");
+        assertThat(plain.lines().skip(3).mapToInt(String::length).max().orElseThrow()).isEqualTo(60);
+    }
+
+    @Test
+    public void boardIsOnePictureAndChartsByNameComeAlone() {
+        desk.type("demo", "DESK/demo");
+        assertThat(desk.type("draw", "DESK/demo/board.yaml", "-o", "DESK/a.svg").out()).isEqualTo("DESK/a.svg\n");
+        assertThat(read("a.svg")).contains(">Hollow Gorge in March 2031<", ">2,087<", ">Against the licence<");
+        assertThat(desk.type("draw", "DESK/demo/board.yaml", "--chart", "otter", "-o", "DESK/b.svg").out()).isEqualTo("DESK/b.svg\n");
+        assertThat(read("b.svg")).contains(">Otter Bend<").doesNotContain("Against");
+    }
+
+    @Test
+    public void contactSheetShowsEveryPictureWithWordsAndNeedsNothingFromElsewhere() {
+        List<String> written = desk.type("demo", "DESK/demo").out().lines().toList();
+        String page = read("demo/index.html");
+        for (String file : written) {
+            if (file.endsWith(".svg")) {
+                assertThat(page).contains("<img src=\"" + file.substring("DESK/demo/".length()) + "\" alt=\"");
+            }
+        }
+        assertThat(page).doesNotContain("http", "<script", "alt=\"\"").contains("Three stations reached the goal in March: North Sluice 520 (Goal reached)");
+    }
+
+    private String read(String name) {
+        try {
+            return Files.readString(desk.path(name));
+        } catch (IOException e) {
+            throw new AssertionError(e);
+        }
     }
 
     @Test
