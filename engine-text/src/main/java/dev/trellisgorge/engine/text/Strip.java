@@ -102,6 +102,11 @@ final class Strip {
         if (turn == EIGHTHS) {
             return left == null ? " " : filled(left);
         }
+        if (left == null && right == null) { // a bar that is shorter than a place, within one: moved to its start
+            left = eighths[from + turn];
+            Series within = left;
+            turn = (int) Arrays.stream(eighths, from, from + EIGHTHS).filter(within::equals).count();
+        }
         return palette == Palette.NONE ? plain(left, right, turn) : coloured(left, right, turn);
     }
 

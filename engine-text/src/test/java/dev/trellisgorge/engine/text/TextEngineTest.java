@@ -117,6 +117,18 @@ public class TextEngineTest {
     }
 
     @Test
+    public void barsShorterThanAPlaceAreSeenWhereverTheyFloat() {
+        int rows = 300;
+        Table table = Table.of("t", Column.texts("c", java.util.stream.IntStream.range(0, rows).mapToObj(i -> "r" + i).toArray(String[]::new)),
+                Column.numbers("from", java.util.stream.IntStream.range(0, rows).mapToDouble(i -> i).toArray()),
+                Column.numbers("to", java.util.stream.IntStream.range(0, rows).mapToDouble(i -> i + 0.4).toArray()));
+        for (Palette palette : Palette.values()) {
+            List<String> lines = lines(Chart.of("c", Range.of("from", "to").classify(Split.at(0.2))).over(table, Settings.NONE), TextEngine.forTerminal(60, palette));
+            assertThat(lines.subList(lines.size() - rows, lines.size())).allMatch(line -> line.replaceAll("\u001B\\[[0-9;]*m", "").matches(".*\u2502.*[\u2580-\u259F].*"));
+        }
+    }
+
+    @Test
     public void seriesAreToldApartWithoutColour() {
         Table table = Table.of("t", Column.texts("c", "a", "b"), Column.numbers("v", 10, 4));
         List<String> lines = lines(Chart.of("c", Columns.of("v").classify(Split.at(5))).over(table, Settings.NONE));

@@ -14,6 +14,7 @@ import dev.trellisgorge.chart.Series;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.OptionalInt;
 import java.util.Set;
 import java.util.stream.Collectors;
 import org.apache.poi.xddf.usermodel.PresetLineDash;
@@ -62,14 +63,18 @@ final class NativeChart {
     private final HelperSheet helpers;
     private final ChartFrame frame;
     private final boolean upright;
+    /** In 1/100 point; empty where the categories stand too close for any label. */
+    private final OptionalInt labelSize;
     private final List<Series> drawn = new ArrayList<>();
 
-    NativeChart(PlainChart plain, Panel panel, HelperSheet helpers, boolean small) {
+    /** @param place how large its plot is, for the size of its texts */
+    NativeChart(PlainChart plain, Panel panel, HelperSheet helpers, Plot place) {
         this.plain = plain;
         this.panel = panel;
         this.helpers = helpers;
-        this.frame = new ChartFrame(plain, small);
+        this.frame = new ChartFrame(plain, place.isSmall());
         this.upright = plain.orientation() == Orientation.VERTICAL;
+        this.labelSize = place.labelSize(plain, panel);
     }
 
     /**
@@ -189,7 +194,7 @@ final class NativeChart {
     }
 
     private Optional<PointLabels> labels(Series series, BarGroup group) {
-        return series.label().filter(label -> Cached.isWhole(plain)).map(label -> new PointLabels(plain, series, helpers, frame.textSize(),
+        return series.label().filter(label -> labelSize.isPresent()).map(label -> new PointLabels(plain, series, helpers, labelSize.getAsInt(),
                 switch (label.at()) {
                     case END -> group.placing() == Placing.STACKED ? STDLblPos.IN_END : STDLblPos.OUT_END;
                     case INSIDE -> STDLblPos.IN_END;
@@ -247,8 +252,8 @@ final class NativeChart {
             looks.addNewSolidFill().addNewSrgbClr().setVal(ChartFrame.bytes(fill));
             looks.addNewLn().addNewSolidFill().addNewSrgbClr().setVal(ChartFrame.bytes(dot ? Role.PAPER.color() : fill));
         });
-        points.series().label().filter(label -> Cached.isWhole(plain)).ifPresent(label -> {
-            PointLabels labels = new PointLabels(plain, points.series(), helpers, frame.textSize(), switch (label.at()) {
+        points.series().label().filter(label -> labelSize.isPresent()).ifPresent(label -> {
+            PointLabels labels = new PointLabels(plain, points.series(), helpers, labelSize.getAsInt(), switch (label.at()) {
                 case END -> STDLblPos.T;
                 case INSIDE -> STDLblPos.R;
                 case BASE -> STDLblPos.B;

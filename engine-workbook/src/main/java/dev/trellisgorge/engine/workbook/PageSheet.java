@@ -113,7 +113,7 @@ final class PageSheet {
             double length = share * (1 - names) + (first ? names : 0);
             Area place = upright ? area.down(at, length) : area.across(at, length);
             XSSFChart chart = sheet.createDrawingPatriarch().createChart(place.anchor());
-            new NativeChart(parts.get(i), panel(parts.get(i)), cells, plot.isSmall()).drawOn(chart, first, upright ? last : first, plot.keyed());
+            new NativeChart(parts.get(i), panel(parts.get(i)), cells, plot).drawOn(chart, first, upright ? last : first, plot.keyed());
             if (parts.size() == 1 && plot.keyed()) {
                 plot.placeBelowKey(chart);
             } else if (parts.size() > 1 && upright) {

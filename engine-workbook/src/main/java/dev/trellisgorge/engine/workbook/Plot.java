@@ -1,9 +1,11 @@
 package dev.trellisgorge.engine.workbook;
 
 import dev.trellisgorge.chart.Orientation;
+import dev.trellisgorge.chart.Panel;
 import dev.trellisgorge.chart.PlainChart;
 import dev.trellisgorge.chart.Series;
 import java.util.List;
+import java.util.OptionalInt;
 import java.util.stream.IntStream;
 import org.apache.poi.xssf.usermodel.XSSFChart;
 
@@ -11,7 +13,9 @@ import org.apache.poi.xssf.usermodel.XSSFChart;
 final class Plot {
     private static final int FEW_COLUMNS = 10;
     private static final double MOST_FOR_NAMES = 0.35;
-    private static final double GLYPH = 0.55;
+    private static final double GLYPH = 0.6;
+    /** In 1/100 point. */
+    private static final int SMALLEST = 600;
 
     private final List<PlainChart> parts;
     private final Area area;
@@ -58,6 +62,26 @@ final class Plot {
         return titles() + (keyed() ? line() * 2 : line() * 0.7);
     }
 
+    /**
+     * How large the figures beside the bars may be, so that they do not lie on each other: as the other texts, smaller where
+     * the categories stand closer, and none at all where they would be too small to read.
+     */
+    OptionalInt labelSize(PlainChart part, Panel panel) {
+        if (!Cached.isWhole(part)) {
+            return OptionalInt.empty();
+        }
+        int rows = Math.max(1, part.data().rowCount());
+        boolean upright = part.orientation() == Orientation.VERTICAL;
+        double slot = (upright ? area.widthInPixels() * 0.88 : area.heightInPixels() * 0.78) / rows;
+        int size = (int) Math.min(textSize(), 75 * slot / (upright ? Math.max(1, longest(part, panel)) * GLYPH : 1.25));
+        return size < SMALLEST ? OptionalInt.empty() : OptionalInt.of(size);
+    }
+
+    private static int longest(PlainChart part, Panel panel) {
+        return panel.series().stream().filter(series -> series.label().isPresent()).flatMapToInt(series -> IntStream.range(0, part.data().rowCount())
+                .map(row -> part.labelText(series, row).length())).max().orElse(0);
+    }
+
     /** The room for names at the left of lying bars. */
     double names() {
         int longest = IntStream.range(0, Math.min(500, parts.get(0).data().rowCount())).map(row -> parts.get(0).categoryText(row).length()).max().orElse(0);
@@ -66,9 +90,12 @@ final class Plot {
 
     void placeBelowKey(XSSFChart chart) {
         boolean upright = parts.get(0).orientation() == Orientation.VERTICAL;
-        double left = upright ? 0.04 : names();
+        Panel panel = parts.get(0).panels().get(0);
+        boolean down = parts.get(0).extent(panel).low() < 0;
+        double figures = down ? (longest(parts.get(0), panel) + 1.5) * GLYPH * textSize() / 75 / area.widthInPixels() : 0;
+        double left = upright ? 0.04 : names() + figures;
         double bottom = upright ? line() * 2.4 : line() * 0.5;
-        if (parts.get(0).panels().get(0).valueAxisShown()) {
+        if (panel.valueAxisShown()) {
             left = upright ? 0.08 : left;
             bottom = upright ? bottom : line() * 1.5;
         }
