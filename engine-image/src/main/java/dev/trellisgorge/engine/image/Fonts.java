@@ -7,11 +7,18 @@ import java.io.IOException;
 import java.io.InputStream;
 import java.io.UncheckedIOException;
 import java.util.List;
+import java.util.Set;
+import java.util.TreeSet;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 
 /** The typeface of every picture. It comes with the engine, so that pictures do not depend on the machine. */
 final class Fonts {
     /** For a viewer that may not have the typeface; in double quotes, as it stands in an attribute in single ones. */
-    private static final String FAMILIES = "\"Source Sans 3\", \"Source Sans Pro\", \"Helvetica Neue\", Arial, sans-serif";
+    private static final String FAMILY = "Source Sans 3";
+    private static final String GLYPH_FAMILY = "DejaVu Sans Mono";
+    private static final Pattern SVG_TEXT = Pattern.compile("<text[^>]*>([^<]*)");
+    private static final String FAMILIES = "\"" + FAMILY + "\", \"Source Sans Pro\", \"Helvetica Neue\", Arial, sans-serif";
 
     private static final String REGULAR_FILE = "SourceSans3-Regular.ttf";
     private static final String STRONG_FILE = "SourceSans3-Semibold.ttf";
@@ -62,10 +69,37 @@ final class Fonts {
 
     /** A family of ours as a style sheet names it, with its weight. */
     static String inStyleSheet(String family) {
-        if (family.equals("DejaVu Sans Mono")) {
-            return "\"DejaVu Sans Mono\", monospace";
+        if (family.equals(GLYPH_FAMILY)) {
+            return "\"" + GLYPH_FAMILY + "\", monospace";
         }
         return family.equals(STRONG.getFamily()) && !family.equals(REGULAR.getFamily()) ? FAMILIES + "; font-weight: 600" : FAMILIES;
+    }
+
+    /** The rules that carry the typefaces that a drawing uses, with the glyphs of its texts. */
+    static String styleSheet(String svg) throws IOException {
+        Set<Integer> used = new TreeSet<>();
+        Matcher text = SVG_TEXT.matcher(svg);
+        while (text.find()) {
+            text.group(1).codePoints().forEach(used::add);
+        }
+        used.addAll(List.of((int) '&', (int) '<', (int) '>', (int) ' '));
+        StringBuilder rules = new StringBuilder();
+        if (svg.contains(FAMILIES + ";")) {
+            rules.append(rule(FAMILY, 400, REGULAR_FILE, used));
+        }
+        if (svg.contains("font-weight: 600")) {
+            rules.append(rule(FAMILY, 600, STRONG_FILE, used));
+        }
+        if (svg.contains(GLYPH_FAMILY)) {
+            rules.append(rule(GLYPH_FAMILY, 400, GLYPHS_FILE, used));
+        }
+        return rules.toString();
+    }
+
+    private static String rule(String family, int weight, String file, Set<Integer> used) throws IOException {
+        try (InputStream in = Fonts.class.getResourceAsStream(file)) {
+            return FontSubset.rule(family, weight, in, used);
+        }
     }
 
     private static Font load(String file) {

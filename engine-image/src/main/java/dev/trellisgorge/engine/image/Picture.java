@@ -41,7 +41,7 @@ final class Picture {
         String svg = g.getSVGElement();
         int open = svg.indexOf('>', svg.indexOf("<svg")) + 1;
         out.write(("<?xml version=\"1.0\" encoding=\"UTF-8\"?>\n" + svg.substring(0, open - 1) + " role=\"img\">"
-                + "<title>" + escaped(title(page)) + "</title><desc>" + escaped(alternative(page)) + "</desc>"
+                + "<title>" + escaped(title(page)) + "</title><desc>" + escaped(alternative(page)) + "</desc><style>" + Fonts.styleSheet(svg) + "</style>"
                 + svg.substring(open) + "\n").getBytes(StandardCharsets.UTF_8));
     }
 

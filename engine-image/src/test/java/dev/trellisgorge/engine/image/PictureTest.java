@@ -18,10 +18,13 @@ import dev.trellisgorge.pattern.Labels;
 import dev.trellisgorge.pattern.Split;
 import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Table;
+import java.awt.Font;
 import java.awt.image.BufferedImage;
+import java.io.ByteArrayInputStream;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.Base64;
 import java.util.List;
 import java.util.stream.IntStream;
 import javax.imageio.ImageIO;
@@ -72,6 +75,18 @@ public class PictureTest {
         assertThat(texts.stream().filter(text -> text.endsWith("MWh") && !text.startsWith("limit")).toList())
                 .containsExactly("520.0 MWh", "400.0 MWh", "150.0 MWh", "0.0 MWh", "-70.5 MWh", "431.0 MWh");
         assertThat(texts).contains("limit 400.0 MWh", "Title <&>", "North <Sluice> & Co");
+    }
+
+    @Test
+    public void pictureCarriesItsTypefacesAndAsksForNothingFromElsewhere() throws Exception {
+        Svg svg = svg(chart().over(TABLE, Settings.NONE));
+        String rules = svg.elements("style").get(0).getTextContent();
+        assertThat(rules).startsWith("@font-face{font-family:\"Source Sans 3\";font-weight:400;src:url(data:font/ttf;base64,").doesNotContain("http", "DejaVu");
+        assertThat(rules.length()).as("the glyphs that are used, and no more").isBetween(10_000, 80_000);
+        String font = rules.substring(rules.indexOf("base64,") + 7, rules.indexOf(')'));
+        Font carried = Font.createFont(Font.TRUETYPE_FONT, new ByteArrayInputStream(Base64.getDecoder().decode(font)));
+        assertThat(carried.canDisplayUpTo("North <Sluice> & Co")).as("all glyphs are there").isEqualTo(-1);
+        assertThat(Fonts.width("Alder Gate", carried.deriveFont(20f))).isEqualTo(Fonts.width("Alder Gate", Fonts.regular(20)));
     }
 
     @Test
