@@ -9,6 +9,7 @@ import dev.trellisgorge.table.Kind;
 import dev.trellisgorge.table.Source;
 import dev.trellisgorge.table.Table;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.Collection;
 import java.util.Collections;
 import java.util.LinkedHashMap;
@@ -101,7 +102,7 @@ public final class HelperTable {
     /** The rows from the last to the first; formulas are only remembered, as what they read of other rows has moved. */
     public HelperTable reversed() {
         int[] rows = new int[rowCount()];
-        java.util.Arrays.setAll(rows, row -> rows.length - 1 - row);
+        Arrays.setAll(rows, row -> rows.length - 1 - row);
         Map<String, HelperColumn> turned = new LinkedHashMap<>();
         columns.forEach((key, column) -> turned.put(key, new HelperColumn(key, column.formula(), column.cells().at(rows))));
         return new HelperTable(inputs.rows(rows), settings, category, turned, series, identities, watches, notes, new ConcurrentHashMap<>());
@@ -169,7 +170,7 @@ public final class HelperTable {
     public Column category() {
         return category.map(inputs::column).orElseGet(() -> {
             String[] names = new String[inputs.rowCount()];
-            java.util.Arrays.setAll(names, row -> "row " + (row + 1));
+            Arrays.setAll(names, row -> "row " + (row + 1));
             return Column.texts("row", names);
         });
     }

@@ -104,8 +104,10 @@ public record Marker(Formula columns, Formula points, Optional<Classifier> class
 
     @Override
     public Drawing arrange(HelperTable table, Look look) {
-        List<Series> marks = combination().madeIn(table).stream().map(made -> look.series(made.column(), made.of().isPresent() ? made.role() : Role.ACCENT, true)).toList();
-        return Panels.of(look.panel(Placing.OVERLAPPING, 0.6, List.of(look.series(columns.toString(), classifier.isPresent() ? Role.MUTED : Role.BASE, true)), classifier, table.settings())
+        List<Series> marks = combination().madeIn(table).stream()
+                .map(made -> look.series(made.column(), made.of().isPresent() ? made.role() : Role.ACCENT, true)).toList();
+        Series bars = look.series(columns.toString(), classifier.isPresent() ? Role.MUTED : Role.BASE, true);
+        return Panels.of(look.panel(Placing.OVERLAPPING, 0.6, List.of(bars), classifier, table.settings())
                 .points(marks.stream().map(mark -> new Points(mark, Points.Shape.DOT)).toList()));
     }
 }

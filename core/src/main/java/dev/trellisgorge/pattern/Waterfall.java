@@ -224,7 +224,8 @@ public record Waterfall(Formula value, Kinds kinds, Optional<String> closing, bo
                 new Identity("the pieces of a movement are as long as it is", moved, magnitude(piece).plus(magnitude(under)), magnitude(helper("movement"))).amid(size),
                 new Identity("the level after a movement is the level before it and the movement", moved,
                         helper("level before").plus(helper("movement")), helper("level")).amid(size),
-                new Identity("each stated total is the level that the movements reach", total.and(present(value)), helper("level"), value).amid(Formulas.largest(magnitude(helper("level")))));
+                new Identity("each stated total is the level that the movements reach", total.and(present(value)), helper("level"), value)
+                        .amid(Formulas.largest(magnitude(helper("level")))));
     }
 
     /** One line would join a level to the next one too, so the lines are three: each joins two rows and leaves one out. */

@@ -50,9 +50,7 @@ final class HelperSheet {
     private final SheetNames names;
     private final Styles styles;
     private final List<SheetColumn> columns = new ArrayList<>();
-    private final Map<String, Integer> helperAt = new LinkedHashMap<>();
-    private final Map<Formula, Integer> besideAt = new LinkedHashMap<>();
-    private final Map<String, Integer> addedAt = new LinkedHashMap<>();
+    private final SheetLayout layout;
     private final Map<Label, Map<String, Integer>> labelAt = new LinkedHashMap<>();
     private final List<Integer> trackAt = new ArrayList<>();
     private final List<List<Series>> tracks;
@@ -90,6 +88,7 @@ final class HelperSheet {
         this.raw = raw;
         this.names = names;
         this.styles = styles;
+        this.layout = new SheetLayout(data, raw, names);
         category();
         helpers();
         this.categoryAt = notedCategory();
@@ -113,11 +112,11 @@ final class HelperSheet {
     private void category() {
         Column category = data.category();
         boolean inTable = data.categoryName().isPresent();
-        RowFormula there = inTable ? new RowFormula(rawCell(category.name())) : null;
+        RowFormula there = inTable ? new RowFormula(layout.rawCell(category.name())) : null;
         add(category.name(), Styles.width(category) / 256, (line, column, row) -> {
             Cell cell = line.createCell(column);
-            if (inTable && !isAdded(row)) {
-                cell.setCellFormula(there.at(row + 2, rawLine(row)));
+            if (inTable && !layout.isAdded(row)) {
+                cell.setCellFormula(there.at(row + 2, layout.rawLine(row)));
             }
             value(cell, category, row);
             if (category.kind() == Kind.DATE) {
@@ -130,7 +129,7 @@ final class HelperSheet {
     private void helpers() {
         List<HelperColumn> all = new ArrayList<>(data.columns());
         data.allColumns().stream().filter(column -> !data.columnNames().contains(column.name())).forEach(all::add);
-        all.forEach(column -> helperAt.put(column.name(), columns.size() + helperAt.size()));
+        layout.helpers(all.stream().map(HelperColumn::name).toList(), columns.size());
         for (HelperColumn column : all) {
             Optional<Format> format = series.stream().filter(s -> s.column().equals(column.name())).flatMap(s -> s.label().stream()).map(Label::format)
                     .findFirst().filter(f -> column.cells().kind() == Kind.NUMBER);
@@ -158,7 +157,7 @@ final class HelperSheet {
             return 0;
         }
         Column cells = data.column(note.get().column()).cells();
-        String text = column(helperAt.get(note.get().column())) + RowFormula.HERE;
+        String text = layout.helper(note.get().column());
         String written = cells.kind() == Kind.TEXT ? text : NumberFormats.text(text, note.get().format());
         RowFormula formula = new RowFormula("A" + RowFormula.HERE + "&IFERROR(\" (\"&" + written + "&\")\",\"\")");
         return add("category with its note", STATEMENT, (line, column, row) -> {
@@ -181,10 +180,10 @@ final class HelperSheet {
         data.allColumns().forEach(column -> formulas.add(column.formula()));
         data.identities().forEach(identity -> formulas.add(identity.holdsOrNeedNot()));
         Set<Formula> needed = SheetFormula.beside(formulas);
-        needed.forEach(formula -> besideAt.put(formula, columns.size() + besideAt.size()));
+        layout.beside(needed, columns.size());
         for (Formula formula : needed) {
             Column cells = data.evaluate("beside", formula);
-            Variants variants = new Variants(writer -> writer.writeBeside(formula));
+            SheetLayout.RowFormulas variants = layout.formulas(writer -> writer.writeBeside(formula));
             add("of every row: " + formula, STATEMENT, (line, column, row) -> {
                 Cell cell = line.createCell(column);
                 cell.setCellFormula(variants.at(row));
@@ -210,9 +209,9 @@ final class HelperSheet {
         Column drawn = data.column(of).cells();
         boolean words = figures.kind() == Kind.TEXT;
         boolean text = words || NumberFormats.hasOptionalDecimals(label.format());
-        String figure = column(helperAt.get(label.column())) + RowFormula.HERE;
+        String figure = layout.helper(label.column());
         String rounded = words ? figure : text ? NumberFormats.text(figure, label.format()) : NumberFormats.rounded(figure, label.format());
-        RowFormula formula = new RowFormula("IF(ISERROR(" + column(helperAt.get(of)) + RowFormula.HERE + "),\"\",IFERROR(" + rounded + ",\"\"))");
+        RowFormula formula = new RowFormula("IF(ISERROR(" + layout.helper(of) + "),\"\",IFERROR(" + rounded + ",\"\"))");
         return add("words beside " + of, FIGURE, (line, column, row) -> {
             Cell cell = line.createCell(column);
             cell.setCellFormula(formula.at(row + 2, 0));
@@ -231,7 +230,7 @@ final class HelperSheet {
 
     /** The figures of rows that are on no raw sheet: sums of raw rows, or what the row was given. */
     private void added() {
-        if (IntStream.range(0, data.rowCount()).noneMatch(this::isAdded)) {
+        if (IntStream.range(0, data.rowCount()).noneMatch(layout::isAdded)) {
             return;
         }
         Set<String> read = new LinkedHashSet<>();
@@ -239,8 +238,8 @@ final class HelperSheet {
         data.identities().forEach(identity -> read.addAll(Inputs.columnsOf(identity.holdsOrNeedNot())));
         for (String input : read) {
             Column cells = data.inputs().column(input);
-            addedAt.put(input, add(input + " of added rows", FIGURE, (line, column, row) -> {
-                if (isAdded(row) && cells.isPresent(row)) {
+            layout.added(input, add(input + " of added rows", FIGURE, (line, column, row) -> {
+                if (layout.isAdded(row) && cells.isPresent(row)) {
                     Cell cell = line.createCell(column);
                     int[] summed = data.inputs().summedRows(row);
                     if (cells.kind() == Kind.NUMBER && summed.length > 0 && summed.length <= MOST_SUMMED) {
@@ -273,7 +272,7 @@ final class HelperSheet {
 
     private void proofs() {
         for (Identity identity : data.identities()) {
-            Variants variants = new Variants(writer -> writer.writeCondition(identity.holdsOrNeedNot()));
+            SheetLayout.RowFormulas variants = layout.formulas(writer -> writer.writeCondition(identity.holdsOrNeedNot()));
             Column cells = data.evaluate("holds", identity.holdsOrNeedNot());
             add(identity.statement(), STATEMENT, (line, column, row) -> {
                 Cell cell = line.createCell(column);
@@ -294,7 +293,7 @@ final class HelperSheet {
             add("size", FIGURE, (line, column, row) -> {
                 if (row < track.size() && data.rowCount() > 0) {
                     Cell cell = line.createCell(column);
-                    cell.setCellFormula("IFERROR($" + column(helperAt.get(track.get(row).column())) + "$2,0)");
+                    cell.setCellFormula("IFERROR($" + CellReference.convertNumToColString(layout.helperAt(track.get(row).column())) + "$2,0)");
                     cell.setCellValue(size(track.get(row)));
                 }
             });
@@ -307,7 +306,7 @@ final class HelperSheet {
     }
 
     private Filling formula(Formula formula, Column values, Optional<Format> format) {
-        Variants variants = new Variants(writer -> writer.write(formula));
+        SheetLayout.RowFormulas variants = layout.formulas(writer -> writer.write(formula));
         Optional<CellStyle> style = format.map(styles::figure);
         return (line, column, row) -> {
             Cell cell = line.createCell(column);
@@ -352,106 +351,14 @@ final class HelperSheet {
         }
     }
 
-    private boolean isAdded(int row) {
-        return data.inputs().wholeRow(row) < 0;
-    }
-
-    private int rawLine(int row) {
-        return data.inputs().wholeRow(row) + 2;
-    }
-
-    private String rawCell(String column) {
-        int at = data.inputs().whole().columnNames().indexOf(column);
-        String first = new CellReference(raw, 0, at, false, false).formatAsString();
-        return first.substring(0, first.length() - 1) + RowFormula.RAW;
-    }
-
-    private static String column(int at) {
-        return CellReference.convertNumToColString(at);
-    }
-
-    private interface Writing {
-        String with(SheetFormula writer);
-    }
-
-    /** A formula as it is on the first row and on the others, and there on rows that were added. */
-    private final class Variants {
-        private final Writing writing;
-        private final RowFormula[] written = new RowFormula[4];
-
-        Variants(Writing writing) {
-            this.writing = writing;
-        }
-
-        String at(int row) {
-            boolean added = isAdded(row);
-            int variant = (row == 0 ? 1 : 0) + (added ? 2 : 0);
-            if (written[variant] == null) {
-                written[variant] = new RowFormula(writing.with(new SheetFormula(cells(row == 0, added))));
-            }
-            return written[variant].at(row + 2, added ? 0 : rawLine(row));
-        }
-    }
-
-    private SheetFormula.CellNames cells(boolean first, boolean added) {
-        return new SheetFormula.CellNames() {
-            @Override
-            public String input(String input) {
-                return added ? column(addedAt.get(input)) + RowFormula.HERE : rawCell(input);
-            }
-
-            @Override
-            public Kind inputKind(String input) {
-                return data.inputs().column(input).kind();
-            }
-
-            @Override
-            public Kind helperKind(String helper) {
-                return data.column(helper).cells().kind();
-            }
-
-            @Override
-            public String helper(String helper) {
-                return column(helperAt.get(helper)) + RowFormula.HERE;
-            }
-
-            @Override
-            public String setting(String setting) {
-                return names.defined(setting);
-            }
-
-            @Override
-            public String here(Formula formula) {
-                return column(besideAt.get(formula)) + RowFormula.HERE;
-            }
-
-            @Override
-            public Optional<String> above(Formula formula) {
-                return first ? Optional.empty() : Optional.of(column(besideAt.get(formula)) + RowFormula.ABOVE);
-            }
-
-            @Override
-            public String range(Formula formula) {
-                String column = "$" + column(besideAt.get(formula)) + "$";
-                return column + 2 + ":" + column + (Math.max(1, data.rowCount()) + 1);
-            }
-
-            @Override
-            public Optional<String> rangeAbove(Formula formula) {
-                String column = "$" + column(besideAt.get(formula));
-                return first ? Optional.empty() : Optional.of(column + "$2:" + column + RowFormula.ABOVE);
-            }
-        };
-    }
-
     /** The cell over a series' cells, which names it. */
     CellReference titleOf(Series of) {
-        return new CellReference(name, 0, helperAt.get(of.column()), true, true);
+        return new CellReference(name, 0, layout.helperAt(of.column()), true, true);
     }
 
     /** What stands in that cell. */
     String titleText(Series of) {
-        return columns.get(helperAt.get(of.column())).title();
+        return columns.get(layout.helperAt(of.column())).title();
     }
 
     /** The names along the base, with their notes. */
@@ -460,7 +367,7 @@ final class HelperSheet {
     }
 
     String valuesOf(Series of) {
-        return range(helperAt.get(of.column()));
+        return range(layout.helperAt(of.column()));
     }
 
     /** The figures or texts beside a series' bars. */
@@ -474,7 +381,7 @@ final class HelperSheet {
     }
 
     String cellOf(Series of, int row) {
-        return cell(helperAt.get(of.column()), row);
+        return cell(layout.helperAt(of.column()), row);
     }
 
     String labelCell(Series of, int row) {
@@ -482,7 +389,7 @@ final class HelperSheet {
     }
 
     String cellOf(String helper, int row) {
-        return cell(helperAt.get(helper), row);
+        return cell(layout.helperAt(helper), row);
     }
 
     private String cell(int column, int row) {
