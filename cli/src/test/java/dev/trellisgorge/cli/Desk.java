@@ -39,6 +39,19 @@ final class Desk implements AutoCloseable {
         }
     }
 
+    /** With the demo's briefs and data in the folder {@code demo}, as the command copies them, and nothing drawn. */
+    Desk withDemo() {
+        try (Stream<Path> files = Files.list(Path.of("..", "demo"))) {
+            Files.createDirectory(path("demo"));
+            for (Path file : files.toList()) {
+                Files.copy(file, path("demo").resolve(file.getFileName()));
+            }
+            return this;
+        } catch (IOException e) {
+            throw new AssertionError(e);
+        }
+    }
+
     /** The names of the files there are. */
     List<String> files() {
         try (Stream<Path> files = Files.list(folder)) {

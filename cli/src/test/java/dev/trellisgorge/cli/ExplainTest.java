@@ -11,8 +11,7 @@ public class ExplainTest {
 
     @BeforeMethod
     void sit() {
-        desk = new Desk();
-        desk.type("demo", "DESK/demo");
+        desk = new Desk().withDemo();
     }
 
     @AfterMethod

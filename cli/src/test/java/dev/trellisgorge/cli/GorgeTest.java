@@ -39,7 +39,7 @@ public class GorgeTest {
 
     @Test
     public void demoKeepsABriefThatWasChanged() throws IOException {
-        desk.type("demo", "DESK/demo");
+        desk.withDemo();
         String changed = Files.readString(desk.path("demo/generation.yaml")).replace("goal: 400", "goal: 500");
         desk.with("demo/generation.yaml", changed);
         assertThat(desk.type("demo", "DESK/demo").err()).isEqualTo("gorge: kept DESK/demo/generation.yaml, which differs from the shipped one\n");
@@ -49,7 +49,7 @@ public class GorgeTest {
 
     @Test
     public void checkPrintsEachIdentityAndEachNote() {
-        desk.type("demo", "DESK/demo");
+        desk.withDemo();
         assertThat(desk.type("check", "DESK/demo/generation.yaml", "--chart", "march")).isEqualTo(new Desk.Answer(0, """
                 march (8 rows)
                   holds  on 8 of 8 rows: each generated_mwh is in exactly one class
@@ -60,7 +60,7 @@ public class GorgeTest {
 
     @Test
     public void severalChartsBecomeOneWorkbookAndAPictureEach() {
-        desk.type("demo", "DESK/demo");
+        desk.withDemo();
         assertThat(desk.type("draw", "DESK/demo/generation.yaml", "-o", "DESK/a.xlsx").out()).isEqualTo("DESK/a.xlsx\n");
         assertThat(desk.type("draw", "DESK/demo/generation.yaml", "-o", "DESK/a.png").out()).isEqualTo("DESK/a-march.png\nDESK/a-licence.png\n");
         assertThat(desk.type("draw", "DESK/demo/generation.yaml", "-o", "DESK/b.PNG", "--chart", "licence", "--size", "640x400").out()).isEqualTo("DESK/b.PNG\n");
@@ -69,7 +69,7 @@ public class GorgeTest {
 
     @Test
     public void chartThatAnEngineCantDrawIsRefusedWithItsReasonAndNothingIsWritten() throws IOException {
-        desk.type("demo", "DESK/demo");
+        desk.withDemo();
         String lying = Files.readString(desk.path("demo/targets.yaml")).replace("pattern: marker", "pattern: marker\n    orientation: horizontal");
         desk.with("demo/lying.yaml", lying);
         assertThat(desk.type("draw", "DESK/demo/lying.yaml", "-o", "DESK/a.xlsx")).isEqualTo(new Desk.Answer(2, "",
@@ -81,7 +81,7 @@ public class GorgeTest {
 
     @Test
     public void chartsArePrintedAsTextWhereNoFileIsNamed() {
-        desk.type("demo", "DESK/demo");
+        desk.withDemo();
         Desk.Answer answer = desk.type("draw", "DESK/demo/generation.yaml", "--chart", "march");
         assertThat(answer.code()).isZero();
         assertThat(answer.out().lines().toList()).hasSize(11).contains("Three stations reached the goal in March").noneMatch(line -> line.contains("\u001B"));
@@ -91,7 +91,7 @@ public class GorgeTest {
 
     @Test
     public void terminalIsFilledAndHasColoursUnlessTheyAreRefused() {
-        desk.type("demo", "DESK/demo");
+        desk.withDemo();
         String colored = desk.typeOn(new Terminal(OptionalInt.of(60), Map.of("TERM", "xterm-256color")), "draw", "DESK/demo/generation.yaml").out();
         assertThat(colored).contains("\u001B[38;5;");
         String plain = desk.typeOn(new Terminal(OptionalInt.of(60), Map.of("TERM", "xterm-256color", "NO_COLOR", "1")), "draw", "DESK/demo/generation.yaml",
@@ -102,7 +102,7 @@ public class GorgeTest {
 
     @Test
     public void boardIsOnePictureAndChartsByNameComeAlone() {
-        desk.type("demo", "DESK/demo");
+        desk.withDemo();
         assertThat(desk.type("draw", "DESK/demo/board.yaml", "-o", "DESK/a.svg").out()).isEqualTo("DESK/a.svg\n");
         assertThat(read("a.svg")).contains(">Hollow Gorge in March 2031<", ">2,087<", ">Against the licence<");
         assertThat(desk.type("draw", "DESK/demo/board.yaml", "--chart", "otter", "-o", "DESK/b.svg").out()).isEqualTo("DESK/b.svg\n");

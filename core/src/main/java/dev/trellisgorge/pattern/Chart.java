@@ -191,7 +191,7 @@ public final class Chart {
         Ranking.Ranked ranked = inOrder(sliced, settings);
         Table shaped = pattern.shape(ranked.table(), category);
         checkRows(shaped, settings);
-        HelperTable bare = HelperTable.over(shaped, settings, category).noting(ranked.notes());
+        HelperTable bare = HelperTable.over(shaped, settings, category).noting(table.notes()).noting(ranked.notes());
         InputCheck.refuse(bare, pattern.classifier().map(Classifier::refusals).orElse(List.of()));
         InputCheck.refuse(bare, pattern.refusals());
         return arranged(pattern.addTo(bare));

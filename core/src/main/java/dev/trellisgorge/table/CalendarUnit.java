@@ -2,7 +2,9 @@ package dev.trellisgorge.table;
 
 import java.time.LocalDate;
 import java.time.format.DateTimeParseException;
+import java.time.temporal.IsoFields;
 import java.util.List;
+import java.util.Locale;
 import java.util.OptionalDouble;
 import java.util.function.Predicate;
 import java.util.regex.Matcher;
@@ -32,6 +34,39 @@ public enum CalendarUnit {
     public OptionalDouble index(String text) {
         CalendarUnit written = unit(text);
         return written == null || written.ordinal() > ordinal() ? OptionalDouble.empty() : OptionalDouble.of(index(start(text, written)));
+    }
+
+    /** The first day of the period with this number. */
+    public LocalDate start(double index) {
+        long number = (long) index;
+        return switch (this) {
+            case DAY -> LocalDate.ofEpochDay(number);
+            case WEEK -> LocalDate.ofEpochDay(number * 7 - MONDAY);
+            case MONTH -> LocalDate.of((int) Math.floorDiv(number, 12), Math.floorMod(number, 12) + 1, 1);
+            case QUARTER -> LocalDate.of((int) Math.floorDiv(number, 4), Math.floorMod(number, 4) * 3 + 1, 1);
+            case YEAR -> LocalDate.of((int) number, 1, 1);
+        };
+    }
+
+    /** The period with this number as ISO 8601 writes it, quarters as {@code 2031-Q1}; {@link #index(String)} reads it back. */
+    public String written(double index) {
+        LocalDate start = start(index);
+        return switch (this) {
+            case DAY -> start.toString();
+            case WEEK -> String.format(Locale.ROOT, "%04d-W%02d", start.get(IsoFields.WEEK_BASED_YEAR), start.get(IsoFields.WEEK_OF_WEEK_BASED_YEAR));
+            case MONTH -> start.toString().substring(0, 7);
+            case QUARTER -> start.getYear() + "-Q" + start.get(IsoFields.QUARTER_OF_YEAR);
+            case YEAR -> String.format(Locale.ROOT, "%04d", start.getYear());
+        };
+    }
+
+    /** The number of the period that a cell of dates, or of texts that name periods, lies in; NaN where it is missing or names none. */
+    public double index(Column column, int row) {
+        if (!column.isPresent(row)) {
+            return Double.NaN;
+        }
+        return column.kind() == Kind.DATE ? index(column.date(row).orElseThrow())
+                : column.kind() == Kind.TEXT ? index(column.written(row)).orElse(Double.NaN) : Double.NaN;
     }
 
     /**

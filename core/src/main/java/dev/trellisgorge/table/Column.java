@@ -116,12 +116,12 @@ public final class Column {
         return new Column(newName, kind, figures, texts);
     }
 
-    /** The cells at these 0-based rows, in that order. */
+    /** The cells at these 0-based rows, in that order; missing at a negative one. */
     public Column at(int[] rows) {
         if (texts != null) {
-            return new Column(name, kind, null, Arrays.stream(rows).mapToObj(r -> texts[r]).toArray(String[]::new));
+            return new Column(name, kind, null, Arrays.stream(rows).mapToObj(r -> r < 0 ? null : texts[r]).toArray(String[]::new));
         }
-        return new Column(name, kind, Arrays.stream(rows).mapToDouble(r -> figures[r]).toArray(), null);
+        return new Column(name, kind, Arrays.stream(rows).mapToDouble(r -> r < 0 ? Double.NaN : figures[r]).toArray(), null);
     }
 
     /** One cell more at {@code at}, holding a text; a column of another kind becomes one of texts. */

@@ -2,6 +2,7 @@ package dev.trellisgorge.table;
 
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Nearest;
+import dev.trellisgorge.problem.Note;
 import dev.trellisgorge.problem.Place;
 import java.util.ArrayList;
 import java.util.HashMap;
@@ -29,9 +30,11 @@ public final class Table {
     private final Table whole;
     private final int[] wholeRows;
     private final Map<Integer, int[]> sums;
+    private final List<Note> notes;
 
-    private Table(String name, List<Column> columns, Source source, Table whole, int[] wholeRows, Map<Integer, int[]> sums) {
+    private Table(String name, List<Column> columns, Source source, Table whole, int[] wholeRows, Map<Integer, int[]> sums, List<Note> notes) {
         this.name = name;
+        this.notes = List.copyOf(notes);
         this.columns = new LinkedHashMap<>();
         this.rowCount = columns.isEmpty() ? 0 : columns.get(0).size();
         for (Column column : columns) {
@@ -58,7 +61,7 @@ public final class Table {
     }
 
     public static Table of(String name, Source source, List<Column> columns) {
-        return new Table(name, columns, source, null, null, Map.of());
+        return new Table(name, columns, source, null, null, Map.of(), List.of());
     }
 
     public String name() {
@@ -89,6 +92,40 @@ public final class Table {
     /** The message for a column that is not here. */
     public String unknownColumn(String column) {
         return "table '" + name + "' has no column '" + column + "'. " + Nearest.hint(column, columns.keySet());
+    }
+
+    /** What a reader should know of how the rows came to be, first to last. */
+    public List<Note> notes() {
+        return notes;
+    }
+
+    /** This table, and something that a reader should know of it. */
+    public Table noting(Note note) {
+        List<Note> more = new ArrayList<>(notes);
+        more.add(note);
+        return new Table(name, columns(), source, whole == this ? null : whole, wholeRows, sums, more);
+    }
+
+    /** A whole table of its own with the same rows and other columns; each row is still known by where it was read from. */
+    public Table withColumns(List<Column> others) {
+        int[] lines = source.lines().length == 0 ? new int[0] : IntStream.range(0, rowCount).map(row -> line(wholeRow(row))).toArray();
+        return new Table(name, others, new Source(source.file(), lines), null, null, Map.of(), notes);
+    }
+
+    /** The same with rows in other places, and new ones at the negative places: {@code columns} hold all of them. */
+    public Table withRows(int[] rows, List<Column> others) {
+        int[] lines = source.lines().length == 0 ? new int[0] : IntStream.of(rows).map(row -> row < 0 ? 0 : line(wholeRow(row))).toArray();
+        return new Table(name, others, new Source(source.file(), lines), null, null, Map.of(), notes);
+    }
+
+    private int line(int wholeRow) {
+        int[] lines = whole.source.lines();
+        return wholeRow >= 0 && wholeRow < lines.length ? lines[wholeRow] : 0;
+    }
+
+    /** The same under another name. */
+    public Table named(String newName) {
+        return new Table(newName, columns(), source, null, null, Map.of(), notes);
     }
 
     /** Where a row was read from; the table's name where it was made in memory. */
@@ -142,7 +179,7 @@ public final class Table {
     /** The rows at these places, in this order: 0-based, each once at most. */
     public Table rows(int[] rows) {
         int[] inWhole = IntStream.of(rows).map(this::wholeRow).toArray();
-        return new Table(name, columns.values().stream().map(c -> c.at(rows)).toList(), source, whole, inWhole, sums);
+        return new Table(name, columns.values().stream().map(c -> c.at(rows)).toList(), source, whole, inWhole, sums, notes);
     }
 
     /** This table and one row more, before the others: {@code column} holds {@code text}, all else is missing. */
@@ -175,7 +212,7 @@ public final class Table {
                 .map(row -> row == at ? mark : wholeRow(row < at ? row : row - 1)).toArray();
         Map<Integer, int[]> more = new HashMap<>(sums);
         more.put(mark, summed);
-        return new Table(name, longer, source, whole, inWhole, more);
+        return new Table(name, longer, source, whole, inWhole, more, notes);
     }
 
     @Override

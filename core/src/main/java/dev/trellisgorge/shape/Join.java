@@ -1,0 +1,132 @@
+package dev.trellisgorge.shape;
+
+import dev.trellisgorge.formula.Settings;
+import dev.trellisgorge.problem.BadInput;
+import dev.trellisgorge.problem.Note;
+import dev.trellisgorge.table.Column;
+import dev.trellisgorge.table.Table;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+
+/**
+ * Puts the columns of another table beside the rows, where the keys are equal. A missing key equals nothing. Rows keep their
+ * order; several matches of one row stand in the other table's order.
+ *
+ * @param other the other table
+ * @param on    the key columns here, each with its column there, of the same kind
+ * @param way   what becomes of rows without a match
+ * @param many  whether a row may match several and so be doubled; else that is an error
+ */
+public record Join(Table other, Map<String, String> on, Way way, boolean many) implements Step {
+
+    /** What becomes of rows without a match. */
+    public enum Way {
+        /** They stay, and the other table's cells are missing. */
+        LEFT,
+        /** They go. */
+        INNER
+    }
+
+    public Join {
+        on = new LinkedHashMap<>(on);
+        if (on.isEmpty()) {
+            throw new IllegalArgumentException("a join needs a key");
+        }
+    }
+
+    /** By one key of the same name in both; rows without a match stay. */
+    public static Join by(Table other, String key) {
+        return new Join(other, Map.of(key, key), Way.LEFT, false);
+    }
+
+    public Join way(Way wanted) {
+        return new Join(other, on, wanted, many);
+    }
+
+    /** With rows doubled where they match several. */
+    public Join doubling() {
+        return new Join(other, on, way, true);
+    }
+
+    @Override
+    public Table apply(Table table, Settings settings) {
+        List<Column> here = Keys.columns(table, on.keySet());
+        List<Column> there = Keys.columns(other, on.values());
+        for (int i = 0; i < here.size(); i++) {
+            if (here.get(i).kind() != there.get(i).kind()) {
+                throw new BadInput(table.place(), "the key '" + here.get(i).name() + "' is " + here.get(i).kind().phrase() + " here, and '"
+                        + there.get(i).name() + "' of '" + other.name() + "' " + there.get(i).kind().phrase());
+            }
+        }
+        Map<List<Object>, List<Integer>> matches = Keys.rows(there, other.rowCount());
+        List<Integer> left = new ArrayList<>();
+        List<Integer> right = new ArrayList<>();
+        Set<String> unmatched = new LinkedHashSet<>();
+        Set<List<Object>> used = new LinkedHashSet<>();
+        for (int row = 0; row < table.rowCount(); row++) {
+            List<Object> key = Keys.of(here, row);
+            List<Integer> found = Keys.hasMissing(key) ? List.of() : matches.getOrDefault(key, List.of());
+            if (found.isEmpty()) {
+                unmatched.add(Keys.written(here, row));
+            }
+            if (found.size() > 1 && !many) {
+                throw new BadInput(table.rowPlace(row), "'" + Keys.written(here, row) + "' stands on " + found.size() + " rows of '" + other.name() + "' ("
+                        + other.rowPlace(found.get(0)) + " and " + other.rowPlace(found.get(1))
+                        + "), so the join would double this row. Total that table first, or ask for it with 'many'.");
+            }
+            used.add(key);
+            if (found.isEmpty() && way == Way.LEFT) {
+                left.add(row);
+                right.add(-1);
+            }
+            for (int match : found) {
+                left.add(row);
+                right.add(match);
+            }
+        }
+        return noted(joined(table, left, right), unmatched, unused(there, matches, used));
+    }
+
+    private Table joined(Table table, List<Integer> left, List<Integer> right) {
+        int[] rowsHere = left.stream().mapToInt(Integer::intValue).toArray();
+        int[] rowsThere = right.stream().mapToInt(Integer::intValue).toArray();
+        Table rows = table.rows(rowsHere);
+        List<Column> columns = new ArrayList<>(rows.columns());
+        for (Column column : other.columns()) {
+            if (!on.containsValue(column.name())) {
+                if (table.find(column.name()).isPresent()) {
+                    throw new BadInput(table.place(), "both tables have a column '" + column.name() + "'; rename one before the join");
+                }
+                columns.add(column.at(rowsThere));
+            }
+        }
+        return rows.withColumns(columns);
+    }
+
+    private Set<String> unused(List<Column> there, Map<List<Object>, List<Integer>> matches, Set<List<Object>> used) {
+        Set<String> unused = new LinkedHashSet<>();
+        matches.forEach((key, rows) -> {
+            if (Keys.hasMissing(key) || !used.contains(key)) {
+                unused.add(Keys.written(there, rows.get(0)));
+            }
+        });
+        return unused;
+    }
+
+    private Table noted(Table joined, Set<String> unmatched, Set<String> unused) {
+        Table noted = joined;
+        String key = String.join(", ", on.keySet());
+        if (!unmatched.isEmpty()) {
+            noted = noted.noting(new Note("no row of '" + other.name() + "' for the " + key + (way == Way.INNER ? ", so the rows are left out" : ""),
+                    List.copyOf(unmatched)));
+        }
+        if (!unused.isEmpty()) {
+            noted = noted.noting(new Note("in '" + other.name() + "' and on no row here", List.copyOf(unused)));
+        }
+        return noted;
+    }
+}

@@ -1,0 +1,114 @@
+package dev.trellisgorge.shape;
+
+import dev.trellisgorge.formula.Settings;
+import dev.trellisgorge.problem.BadInput;
+import dev.trellisgorge.problem.Note;
+import dev.trellisgorge.table.CalendarUnit;
+import dev.trellisgorge.table.Column;
+import dev.trellisgorge.table.Kind;
+import dev.trellisgorge.table.Table;
+import java.util.ArrayList;
+import java.util.HashSet;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Set;
+
+/**
+ * Adds the calendar period of a date as a text: {@code 2031-03} for a month, {@code 2031-Q1} for a quarter, {@code 2031-W09}
+ * for a week, {@code 2031} for a year, the date for a day.
+ *
+ * @param of   a column of dates, or of texts that name periods no longer than {@code unit}
+ * @param unit the period
+ * @param name of the new column; none has it yet
+ * @param fill whether each period between the first and the last that no row lies in gets a row, in which all else is missing,
+ *             after the rows of the period before
+ * @param by   where periods are filled: for each key of these columns by itself, from the first to the last of all; the
+ *             filled rows have the key
+ */
+public record PeriodOf(String of, CalendarUnit unit, String name, boolean fill, List<String> by) implements Step {
+
+    public PeriodOf {
+        by = List.copyOf(by);
+    }
+
+    /** Without filling. */
+    public static PeriodOf of(String column, CalendarUnit unit, String name) {
+        return new PeriodOf(column, unit, name, false, List.of());
+    }
+
+    @Override
+    public Table apply(Table table, Settings settings) {
+        Column dates = table.column(of);
+        if (table.find(name).isPresent()) {
+            throw new BadInput(table.place(), "there is a column '" + name + "' already; give the period another name");
+        }
+        double[] periods = new double[table.rowCount()];
+        String[] texts = new String[periods.length];
+        for (int row = 0; row < periods.length; row++) {
+            periods[row] = unit.index(dates, row);
+            if (dates.isPresent(row) && Double.isNaN(periods[row])) {
+                throw new BadInput(table.rowPlace(row).within("column '" + of + "'"), "'" + dates.written(row) + "' is in no one "
+                        + unit.name().toLowerCase(Locale.ROOT) + "; write a date such as 2031-03-01, or a period no longer than that");
+            }
+            texts[row] = Double.isNaN(periods[row]) ? null : unit.written(periods[row]);
+        }
+        List<Column> columns = new ArrayList<>(table.columns());
+        columns.add(Column.texts(name, texts));
+        Table named = table.withColumns(columns);
+        return fill ? filled(named, periods) : named;
+    }
+
+    /** For each key the rows in order of their period, and a row for each period between that has none. */
+    private Table filled(Table table, double[] periods) {
+        double first = Double.POSITIVE_INFINITY;
+        double last = Double.NEGATIVE_INFINITY;
+        for (double period : periods) {
+            first = Double.isNaN(period) ? first : Math.min(first, period);
+            last = Double.isNaN(period) ? last : Math.max(last, period);
+        }
+        List<Column> keys = Keys.columns(table, by);
+        List<Integer> rows = new ArrayList<>();
+        List<Integer> keyRows = new ArrayList<>();
+        List<String> texts = new ArrayList<>();
+        Set<String> added = new LinkedHashSet<>();
+        for (Map.Entry<List<Object>, List<Integer>> group : Keys.rows(keys, table.rowCount()).entrySet()) {
+            Map<List<Object>, List<Integer>> byPeriod = Keys.rows(List.of(Column.numbers("period", group.getValue().stream().mapToDouble(row -> periods[row]).toArray())),
+                    group.getValue().size());
+            for (double period = first; period <= last; period++) {
+                List<Integer> there = byPeriod.getOrDefault(List.of((Object) period), List.of());
+                there.forEach(at -> add(group.getValue().get(at), rows, keyRows));
+                there.forEach(at -> texts.add(table.column(name).written(group.getValue().get(at))));
+                if (there.isEmpty()) {
+                    rows.add(-1);
+                    keyRows.add(group.getValue().get(0));
+                    texts.add(unit.written(period));
+                    added.add((by.isEmpty() ? "" : Keys.written(keys, group.getValue().get(0)) + ", ") + unit.written(period));
+                }
+            }
+            group.getValue().stream().filter(row -> Double.isNaN(periods[row])).forEach(row -> {
+                add(row, rows, keyRows);
+                texts.add(null);
+            });
+        }
+        return noted(table, rows, keyRows, texts, added);
+    }
+
+    private static void add(int row, List<Integer> rows, List<Integer> keyRows) {
+        rows.add(row);
+        keyRows.add(row);
+    }
+
+    private Table noted(Table table, List<Integer> rows, List<Integer> keyRows, List<String> texts, Set<String> added) {
+        int[] at = rows.stream().mapToInt(Integer::intValue).toArray();
+        int[] keyAt = keyRows.stream().mapToInt(Integer::intValue).toArray();
+        Set<String> keys = new HashSet<>(by);
+        List<Column> columns = new ArrayList<>();
+        for (Column column : table.columns()) {
+            columns.add(column.name().equals(name) ? Column.texts(name, texts.toArray(String[]::new)) : column.at(keys.contains(column.name()) ? keyAt : at));
+        }
+        Table filled = table.withRows(at, columns);
+        return added.isEmpty() ? filled : filled.noting(new Note("no row in a " + unit.name().toLowerCase(Locale.ROOT) + ", so one was added", List.copyOf(added)));
+    }
+}

@@ -1,0 +1,82 @@
+package dev.trellisgorge.shape;
+
+import dev.trellisgorge.formula.Settings;
+import dev.trellisgorge.problem.BadInput;
+import dev.trellisgorge.table.CalendarUnit;
+import dev.trellisgorge.table.Column;
+import dev.trellisgorge.table.Table;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+
+/**
+ * Adds the cell of the row before, or of the calendar period before; missing where there is none.
+ *
+ * @param of     whose cells
+ * @param name   of the new column; none has it yet
+ * @param period the column of dates or periods by which the one before is found; the row before where it is empty
+ * @param by     the columns within whose keys it is looked for
+ */
+public record Previous(String of, String name, Optional<String> period, List<String> by) implements Step {
+
+    public Previous {
+        by = List.copyOf(by);
+    }
+
+    /** The row before. */
+    public static Previous row(String of, String name) {
+        return new Previous(of, name, Optional.empty(), List.of());
+    }
+
+    /** The calendar period before. */
+    public static Previous period(String of, String name, String period) {
+        return new Previous(of, name, Optional.of(period), List.of());
+    }
+
+    /** For each key of these columns by itself. */
+    public Previous within(String... columns) {
+        return new Previous(of, name, period, List.of(columns));
+    }
+
+    @Override
+    public Table apply(Table table, Settings settings) {
+        if (table.find(name).isPresent()) {
+            throw new BadInput(table.place(), "there is a column '" + name + "' already; give the previous one another name");
+        }
+        Column cells = table.column(of);
+        int[] before = new int[table.rowCount()];
+        for (List<Integer> group : Keys.rows(Keys.columns(table, by), table.rowCount()).values()) {
+            if (period.isPresent()) {
+                periods(table, group, before);
+            } else {
+                for (int i = 0; i < group.size(); i++) {
+                    before[group.get(i)] = i == 0 ? -1 : group.get(i - 1);
+                }
+            }
+        }
+        List<Column> columns = new ArrayList<>(table.columns());
+        columns.add(cells.at(before).named(name));
+        return table.withColumns(columns);
+    }
+
+    private void periods(Table table, List<Integer> group, int[] before) {
+        Column dates = table.column(period.orElseThrow());
+        CalendarUnit unit = CalendarUnit.of(dates);
+        Map<Double, Integer> rows = new HashMap<>();
+        for (int row : group) {
+            double index = unit.index(dates, row);
+            if (dates.isPresent(row) && Double.isNaN(index)) {
+                throw new BadInput(table.rowPlace(row).within("column '" + dates.name() + "'"), "'" + dates.written(row)
+                        + "' is no date or period, so there is none before it");
+            }
+            Integer other = Double.isNaN(index) ? null : rows.put(index, row);
+            if (other != null) {
+                throw new BadInput(table.rowPlace(row).within("column '" + dates.name() + "'"), "'" + dates.written(row) + "' stands on two rows (again at "
+                        + table.rowPlace(other) + "), so the one before is not plain; total the rows first, or name what parts them with 'by'");
+            }
+        }
+        group.forEach(row -> before[row] = rows.getOrDefault(unit.index(dates, row) - 1, -1));
+    }
+}

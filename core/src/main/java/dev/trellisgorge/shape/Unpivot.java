@@ -1,0 +1,53 @@
+package dev.trellisgorge.shape;
+
+import dev.trellisgorge.formula.Settings;
+import dev.trellisgorge.problem.BadInput;
+import dev.trellisgorge.table.Column;
+import dev.trellisgorge.table.Kind;
+import dev.trellisgorge.table.Table;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.stream.IntStream;
+
+/**
+ * Makes a row of each of some columns: the others stay, and the column's name and its cell stand in two new ones. Each row's
+ * come one after another, in the order of the columns.
+ *
+ * @param columns the columns, all of one kind
+ * @param names   of the new column with their names
+ * @param values  of the new column with their cells
+ */
+public record Unpivot(List<String> columns, String names, String values) implements Step {
+
+    public Unpivot {
+        columns = List.copyOf(columns);
+        if (columns.isEmpty()) {
+            throw new IllegalArgumentException("there is no column to make rows of");
+        }
+    }
+
+    @Override
+    public Table apply(Table table, Settings settings) {
+        List<Column> turned = Keys.columns(table, columns);
+        Kind kind = turned.get(0).kind();
+        for (Column column : turned) {
+            if (column.kind() != kind) {
+                throw new BadInput(table.place(), "columns of one kind can share one: '" + turned.get(0).name() + "' holds " + kind.phrase() + " a row, and '"
+                        + column.name() + "' " + column.kind().phrase());
+            }
+        }
+        int each = turned.size();
+        int[] rows = IntStream.range(0, table.rowCount() * each).map(i -> i / each).toArray();
+        List<Column> made = new ArrayList<>();
+        table.columns().stream().filter(column -> !columns.contains(column.name())).forEach(column -> made.add(column.at(rows)));
+        made.add(Column.texts(names, IntStream.range(0, rows.length).mapToObj(i -> columns.get(i % each)).toArray(String[]::new)));
+        IntStream cells = IntStream.range(0, rows.length);
+        made.add(kind == Kind.TEXT ? Column.texts(values, cells.mapToObj(i -> text(turned.get(i % each), i / each)).toArray(String[]::new))
+                : Column.owning(values, kind, cells.mapToDouble(i -> turned.get(i % each).number(i / each)).toArray()));
+        return table.rows(rows).withColumns(made);
+    }
+
+    private static String text(Column column, int row) {
+        return column.isPresent(row) ? column.written(row) : null;
+    }
+}
