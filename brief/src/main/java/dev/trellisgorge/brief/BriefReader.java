@@ -1,5 +1,6 @@
 package dev.trellisgorge.brief;
 
+import dev.trellisgorge.brief.Mapping.Text;
 import dev.trellisgorge.formula.Settings;
 import dev.trellisgorge.pattern.Chart;
 import dev.trellisgorge.problem.BadInput;
@@ -13,7 +14,9 @@ import java.nio.file.Files;
 import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import org.snakeyaml.engine.v2.api.LoadSettings;
 import org.snakeyaml.engine.v2.api.lowlevel.Compose;
@@ -52,10 +55,14 @@ final class BriefReader {
 
     Brief read() {
         Optional<Mapping> root = Mapping.open(name, parse(), "the brief", problems)
-                .map(m -> m.allowing(List.of("brief", "data", "charts"), List.of("brief", "data", "settings", "charts", "board")));
+                .map(m -> m.allowing(List.of("brief", "data", "charts"), List.of("brief", "data", "settings", "shape", "charts", "board")));
         root.ifPresent(this::version);
         Settings settings = root.flatMap(m -> m.mapping("settings")).map(this::settings).orElse(Settings.NONE);
-        Optional<Table> table = givenTable.or(() -> root.flatMap(m -> m.mapping("data")).flatMap(this::table));
+        Map<String, Table> tables = givenTable.map(table -> Map.of(table.name(), table)).or(() -> root.flatMap(m -> m.mapping("data")).map(this::tables))
+                .orElse(Map.of());
+        ShapeReader shapes = new ShapeReader(tables, settings, problems);
+        Optional<Table> raw = tables.values().stream().findFirst();
+        Optional<Table> table = raw.flatMap(first -> root.flatMap(m -> shapes.shaped(first, m, "shape")));
         Expressions expressions = new Expressions(table, settings, problems);
         Optional<Mapping> chartKeys = root.flatMap(m -> m.mapping("charts"));
         List<Chart> charts = chartKeys.map(m -> charts(m, expressions)).orElse(List.of());
@@ -110,23 +117,29 @@ final class BriefReader {
         return settings;
     }
 
-    private Optional<Table> table(Mapping data) {
-        List<String> names = new ArrayList<>();
-        data.keys().forEach(names::add);
-        if (names.size() != 1) {
-            problems.add(data.place(), "'data' must name one table, not " + names.size());
+    /** The tables in their order; none at all where one can't be read, which is reported. */
+    private Map<String, Table> tables(Mapping data) {
+        Map<String, Table> tables = new LinkedHashMap<>();
+        boolean all = true;
+        for (String name : data.keys()) {
+            Optional<Table> table = data.text(name).flatMap(text -> table(name, text));
+            table.ifPresent(read -> tables.put(name, read));
+            all &= table.isPresent();
+        }
+        if (!data.keys().iterator().hasNext()) {
+            problems.add(data.place(), "'data' names no table");
+        }
+        return all ? tables : Map.of();
+    }
+
+    private Optional<Table> table(String table, Text text) {
+        Path source = file.resolveSibling(text.value());
+        inputs.add(source);
+        if (!Files.exists(source)) {
+            problems.add(text.place(), "there is no file '" + source + "' for the table '" + table + "'");
             return Optional.empty();
         }
-        String table = names.get(0);
-        return data.text(table).flatMap(text -> {
-            Path source = file.resolveSibling(text.value());
-            inputs.add(source);
-            if (!Files.exists(source)) {
-                problems.add(text.place(), "there is no file '" + source + "' for the table '" + table + "'");
-                return Optional.empty();
-            }
-            return problems.attempt(() -> DelimitedText.read(table, source));
-        });
+        return problems.attempt(() -> DelimitedText.read(table, source));
     }
 
     private List<Chart> charts(Mapping mapping, Expressions expressions) {

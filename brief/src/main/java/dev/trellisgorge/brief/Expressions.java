@@ -5,25 +5,27 @@ import dev.trellisgorge.formula.Formula;
 import dev.trellisgorge.formula.Formulas;
 import dev.trellisgorge.formula.Settings;
 import dev.trellisgorge.problem.Problems;
+import dev.trellisgorge.table.Column;
+import dev.trellisgorge.table.Kind;
 import dev.trellisgorge.table.Numbers;
 import dev.trellisgorge.table.Table;
 import java.util.Optional;
 import java.util.OptionalDouble;
+import java.util.regex.Pattern;
 
 /**
- * Turns the text of an expression into a formula. What it takes:
- * <ul>
- *   <li>{@code generated_mwh}: text that is exactly a column's name is that column
- *   <li>{@code "generated_mwh"} in double quotes (doubled within): a column, whatever its name looks like
- *   <li>{@code :goal}: a setting
- *   <li>{@code 400}: a number
- * </ul>
+ * Turns the text of an expression into a formula: text that is exactly a column's name is that column; all else is an ISO SQL
+ * value expression ({@link SqlExpression}).
  *
  * @param table    the shaped table, or empty where it could not be read; then any column is taken
  * @param settings the brief's settings
  * @param problems where mistakes go
  */
 record Expressions(Optional<Table> table, Settings settings, Problems problems) {
+    private static final Pattern SETTING = Pattern.compile(":[A-Za-z_][A-Za-z0-9_]*");
+    private static final Pattern QUOTED = Pattern.compile("\"(?:[^\"]|\"\")+\"");
+    private static final Pattern WORDS = Pattern.compile("[\\p{L}\\p{N}_. ]+");
+    private static final Pattern LITERAL = Pattern.compile("(?i)true|false|null|case .*|not .*|.* (and|or|is|in|not|between) .*");
 
     /** The formula; empty where the text is none, which is reported. */
     Optional<Formula> read(Text text) {
@@ -31,10 +33,10 @@ record Expressions(Optional<Table> table, Settings settings, Problems problems) 
         if (table.flatMap(t -> t.find(written)).isPresent()) {
             return Optional.of(Formulas.column(written));
         }
-        if (written.startsWith(":")) {
+        if (SETTING.matcher(written).matches()) {
             return setting(text, written.substring(1));
         }
-        if (written.length() > 2 && written.startsWith("\"") && written.endsWith("\"")) {
+        if (QUOTED.matcher(written).matches()) {
             return column(new Text(written.substring(1, written.length() - 1).replace("\"\"", "\""), text.place()))
                     .map(Formulas::column);
         }
@@ -46,7 +48,47 @@ record Expressions(Optional<Table> table, Settings settings, Problems problems) 
             problems.add(text.place(), "'" + written + "' is no column; the setting is written \":" + written + "\"");
             return Optional.empty();
         }
-        return column(text).map(Formulas::column);
+        return WORDS.matcher(written).matches() && !LITERAL.matcher(written).matches() ? column(text).map(Formulas::column) : sql(text);
+    }
+
+    /** The parser takes time to load, so it is asked only where the text is more than one name or figure. */
+    private Optional<Formula> sql(Text text) {
+        try {
+            return Optional.of(new SqlExpression(names()).read(text.value()));
+        } catch (SqlExpression.NotTaken e) {
+            problems.add(text.place(), e.getMessage());
+            return Optional.empty();
+        }
+    }
+
+    private SqlExpression.Names names() {
+        return new SqlExpression.Names() {
+            @Override
+            public Formula column(String name) throws SqlExpression.NotTaken {
+                if (table.isPresent() && table.get().find(name).isEmpty()) {
+                    throw new SqlExpression.NotTaken(table.get().unknownColumn(name) + " A text stands in single quotes.");
+                }
+                return Formulas.column(name);
+            }
+
+            @Override
+            public Optional<Kind> kind(String column) {
+                return table.flatMap(t -> t.find(column)).map(Column::kind);
+            }
+
+            @Override
+            public Formula setting(String name) throws SqlExpression.NotTaken {
+                if (settings.find(name).isEmpty()) {
+                    throw new SqlExpression.NotTaken(settings.unknown(name));
+                }
+                return Formulas.setting(name);
+            }
+
+            @Override
+            public boolean isColumn(String name) {
+                return table.flatMap(t -> t.find(name)).isPresent();
+            }
+        };
     }
 
     /** The name of a column that is there; empty where it is not, which is reported. */
