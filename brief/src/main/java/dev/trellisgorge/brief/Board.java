@@ -18,6 +18,11 @@ public record Board(String title, int columns, List<BoardTile> tiles) {
         tiles = List.copyOf(tiles);
     }
 
+    /** The same with figures of the rows alone whose cell in {@code column} is {@code value}. */
+    Board sliced(String column, String value) {
+        return new Board(title, columns, tiles.stream().map(tile -> tile instanceof FigureTile big ? new FigureTile(big.figure().slice(column, value)) : tile).toList());
+    }
+
     /** One place on the board. */
     public sealed interface BoardTile {
     }

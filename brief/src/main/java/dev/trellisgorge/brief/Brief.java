@@ -9,10 +9,13 @@ import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Nearest;
 import dev.trellisgorge.problem.Place;
 import dev.trellisgorge.problem.Problems;
+import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Table;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
@@ -25,9 +28,11 @@ import java.util.stream.Collectors;
  * @param table    the table that the charts are computed over
  * @param settings the named numbers, in the order they are stated
  * @param charts   at least one, in the order they are stated
+ * @param tables   the table of each chart that has steps of its own, by its name; all others have {@code table}
  * @param board    what stands together on one page, where the brief says so
  */
-public record Brief(Path file, List<Path> inputs, Table table, Settings settings, List<Chart> charts, Optional<Board> board) {
+public record Brief(Path file, List<Path> inputs, Table table, Settings settings, List<Chart> charts, Map<String, Table> tables,
+        Optional<Board> board) {
 
     /**
      * Reads a brief (YAML, or the same structure as JSON) and the data it names, relative to its own folder.
@@ -35,7 +40,29 @@ public record Brief(Path file, List<Path> inputs, Table table, Settings settings
      * @throws BadInput with every mistake in one go, each with file, line and column
      */
     public static Brief read(Path file) {
-        return new BriefReader(file).read();
+        return read(file, Overrides.NONE);
+    }
+
+    /** The same with some settings and data files changed. Errors also where the brief has no such setting or table. */
+    public static Brief read(Path file, Overrides overrides) {
+        return new BriefReader(file, overrides).read();
+    }
+
+    /**
+     * One brief for each value of a column, which keeps the rows with that value alone; in the order of the rows.
+     *
+     * @throws BadInput where the table has no such column
+     */
+    public Map<String, Brief> each(String column) {
+        Column cells = table.column(column);
+        Map<String, Brief> parts = new LinkedHashMap<>();
+        for (int row = 0; row < cells.size(); row++) {
+            if (cells.isPresent(row)) {
+                parts.computeIfAbsent(cells.written(row), value -> new Brief(file, inputs, table, settings,
+                        charts.stream().map(chart -> chart.slice(column, value)).toList(), tables, board.map(whole -> whole.sliced(column, value))));
+            }
+        }
+        return parts;
     }
 
     /**
@@ -61,7 +88,7 @@ public record Brief(Path file, List<Path> inputs, Table table, Settings settings
     public List<PlainChart> compute(List<Chart> some) {
         Problems problems = new Problems();
         List<PlainChart> computed = new ArrayList<>();
-        some.forEach(chart -> problems.attempt(() -> chart.over(table, settings)).ifPresent(computed::add));
+        some.forEach(chart -> problems.attempt(() -> chart.over(tables.getOrDefault(chart.name(), table), settings)).ifPresent(computed::add));
         problems.throwIfAny();
         return computed;
     }

@@ -4,6 +4,7 @@ import dev.trellisgorge.brief.Mapping.Text;
 import dev.trellisgorge.formula.Settings;
 import dev.trellisgorge.pattern.Chart;
 import dev.trellisgorge.problem.BadInput;
+import dev.trellisgorge.problem.Nearest;
 import dev.trellisgorge.problem.Place;
 import dev.trellisgorge.problem.Problems;
 import dev.trellisgorge.table.Table;
@@ -33,23 +34,25 @@ final class BriefReader {
     private final String name;
     private final Optional<String> given;
     private final Optional<Table> givenTable;
+    private final Overrides overrides;
     private final Problems problems = new Problems();
     private final List<Path> inputs = new ArrayList<>();
 
-    BriefReader(Path file) {
-        this(file, Optional.empty(), Optional.empty());
+    BriefReader(Path file, Overrides overrides) {
+        this(file, Optional.empty(), Optional.empty(), overrides);
     }
 
     /** A brief that is no file yet, over a table that was read. */
     BriefReader(String text, Table table) {
-        this(Path.of("brief"), Optional.of(text), Optional.of(table));
+        this(Path.of("brief"), Optional.of(text), Optional.of(table), Overrides.NONE);
     }
 
-    private BriefReader(Path file, Optional<String> given, Optional<Table> givenTable) {
+    private BriefReader(Path file, Optional<String> given, Optional<Table> givenTable, Overrides overrides) {
         this.file = file;
         this.name = file.toString();
         this.given = given;
         this.givenTable = givenTable;
+        this.overrides = overrides;
         inputs.add(file);
     }
 
@@ -57,7 +60,7 @@ final class BriefReader {
         Optional<Mapping> root = Mapping.open(name, parse(), "the brief", problems)
                 .map(m -> m.allowing(List.of("brief", "data", "charts"), List.of("brief", "data", "settings", "shape", "charts", "board")));
         root.ifPresent(this::version);
-        Settings settings = root.flatMap(m -> m.mapping("settings")).map(this::settings).orElse(Settings.NONE);
+        Settings settings = overridden(root.flatMap(m -> m.mapping("settings")).map(this::settings).orElse(Settings.NONE));
         Map<String, Table> tables = givenTable.map(table -> Map.of(table.name(), table)).or(() -> root.flatMap(m -> m.mapping("data")).map(this::tables))
                 .orElse(Map.of());
         ShapeReader shapes = new ShapeReader(tables, settings, problems);
@@ -65,14 +68,15 @@ final class BriefReader {
         Optional<Table> table = raw.flatMap(first -> root.flatMap(m -> shapes.shaped(first, m, "shape")));
         Expressions expressions = new Expressions(table, settings, problems);
         Optional<Mapping> chartKeys = root.flatMap(m -> m.mapping("charts"));
-        List<Chart> charts = chartKeys.map(m -> charts(m, expressions)).orElse(List.of());
+        Map<String, Table> own = new LinkedHashMap<>();
+        List<Chart> charts = chartKeys.map(m -> charts(m, expressions, shapes, own)).orElse(List.of());
         Optional<Board> board = root.flatMap(m -> m.mapping("board"))
                 .map(m -> new BoardReader(m, chartKeys.map(Mapping::keyList).orElse(List.of()), expressions, problems).read());
         if (board.isPresent() && chartKeys.isPresent() && chartKeys.get().has(Board.NAME)) {
             problems.add(chartKeys.get().keyPlace(Board.NAME), "'" + Board.NAME + "' is what the board's page is called by; give the chart another name");
         }
         problems.throwIfAny();
-        return new Brief(file, inputs, table.orElseThrow(), settings, charts, board);
+        return new Brief(file, inputs, table.orElseThrow(), settings, charts, own, board);
     }
 
     private Node parse() {
@@ -117,19 +121,38 @@ final class BriefReader {
         return settings;
     }
 
+    /** What a chart's expressions read: the brief's table, or what the chart's own steps make of it. */
+    private Expressions own(String chart, Mapping keys, Expressions expressions, ShapeReader shapes, Map<String, Table> own) {
+        if (!keys.has("shape") || expressions.table().isEmpty()) {
+            return expressions;
+        }
+        Optional<Table> shaped = shapes.shaped(expressions.table().get(), keys, "shape");
+        shaped.ifPresent(table -> own.put(chart, table));
+        return new Expressions(shaped, expressions.settings(), problems);
+    }
+
     /** The tables in their order; none at all where one can't be read, which is reported. */
     private Map<String, Table> tables(Mapping data) {
         Map<String, Table> tables = new LinkedHashMap<>();
         boolean all = true;
         for (String name : data.keys()) {
-            Optional<Table> table = data.text(name).flatMap(text -> table(name, text));
+            Optional<Table> table = overrides.data().containsKey(name) ? given(name) : data.text(name).flatMap(text -> table(name, text));
             table.ifPresent(read -> tables.put(name, read));
             all &= table.isPresent();
         }
         if (!data.keys().iterator().hasNext()) {
             problems.add(data.place(), "'data' names no table");
         }
+        overrides.data().keySet().stream().filter(name -> !data.has(name)).forEach(name -> problems.add(Place.of("--data"),
+                "there is no table '" + name + "' in 'data'. " + Nearest.hint(name, data.keyList())));
         return all ? tables : Map.of();
+    }
+
+    /** A file that stands in for the one in the brief; named from where the user stands, not from the brief. */
+    private Optional<Table> given(String table) {
+        Path source = overrides.data().get(table);
+        inputs.add(source);
+        return problems.attempt(() -> DelimitedText.read(table, source));
     }
 
     private Optional<Table> table(String table, Text text) {
@@ -142,14 +165,26 @@ final class BriefReader {
         return problems.attempt(() -> DelimitedText.read(table, source));
     }
 
-    private List<Chart> charts(Mapping mapping, Expressions expressions) {
+    private Settings overridden(Settings stated) {
+        Settings settings = stated;
+        for (Map.Entry<String, Double> given : overrides.settings().entrySet()) {
+            if (stated.find(given.getKey()).isEmpty()) {
+                problems.add(Place.of("--set"), stated.unknown(given.getKey()));
+            }
+            settings = settings.with(given.getKey(), given.getValue());
+        }
+        return settings;
+    }
+
+    /** @param own takes the table of each chart that has a shape of its own */
+    private List<Chart> charts(Mapping mapping, Expressions expressions, ShapeReader shapes, Map<String, Table> own) {
         List<Chart> charts = new ArrayList<>();
         for (String key : mapping.keys()) {
             if (!key.matches(CHART_NAME)) {
                 problems.add(mapping.keyPlace(key), "'" + key + "' can't name a chart; files and sheets are called by it,"
                         + " so use letters, digits, blanks, and _ . -");
             }
-            mapping.mapping(key).flatMap(m -> new ChartReader(m, expressions, problems).read())
+            mapping.mapping(key).flatMap(m -> new ChartReader(m, own(key, m, expressions, shapes, own), problems).read())
                     .ifPresent(chart -> charts.add(chart.named(key)));
         }
         if (!mapping.keys().iterator().hasNext()) {

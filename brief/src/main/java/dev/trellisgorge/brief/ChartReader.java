@@ -25,7 +25,7 @@ import java.util.stream.Stream;
 
 /** Reads one chart of a brief. */
 final class ChartReader {
-    private static final List<String> COMMON = List.of("pattern", "title", "subtitle", "slice", "rank", "labels", "names", "colors", "orientation");
+    private static final List<String> COMMON = List.of("pattern", "title", "subtitle", "shape", "slice", "rank", "labels", "names", "colors", "orientation");
 
     private final Mapping keys;
     private final Expressions expressions;

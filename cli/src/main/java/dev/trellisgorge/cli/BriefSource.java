@@ -1,9 +1,15 @@
 package dev.trellisgorge.cli;
 
 import dev.trellisgorge.brief.Brief;
+import dev.trellisgorge.brief.Overrides;
 import dev.trellisgorge.pattern.Chart;
+import dev.trellisgorge.problem.BadInput;
+import dev.trellisgorge.problem.Place;
+import dev.trellisgorge.table.Numbers;
 import java.nio.file.Path;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Model.OptionSpec;
 import picocli.CommandLine.Model.PositionalParamSpec;
@@ -15,12 +21,34 @@ final class BriefSource {
     private final OptionSpec charts = Command.option(List.class, "NAME", "--chart").auxiliaryTypes(String.class)
             .initialValue(List.of()).description("Only this chart; may be given more than once.").build();
 
+    private final OptionSpec settings = Command.option(List.class, "NAME=NUMBER", "--set").auxiliaryTypes(String.class)
+            .initialValue(List.of()).description("Another value for a setting; may be given more than once.").build();
+    private final OptionSpec data = Command.option(List.class, "NAME=FILE", "--data").auxiliaryTypes(String.class)
+            .initialValue(List.of()).description("Another file for a table; may be given more than once.").build();
+
     void addTo(CommandSpec spec) {
-        spec.addPositional(file).addOption(charts);
+        spec.addPositional(file).addOption(charts).addOption(settings).addOption(data);
     }
 
     Brief read() {
-        return Brief.read(file.getValue());
+        Map<String, Double> numbers = new LinkedHashMap<>();
+        Map<String, Path> files = new LinkedHashMap<>();
+        pairs(settings).forEach((name, value) -> numbers.put(name, Numbers.parse(value).orElseThrow(() -> new BadInput(Place.of("--set"),
+                "'" + value + "' is no number; write " + name + "=380"))));
+        pairs(data).forEach((name, value) -> files.put(name, Path.of(value)));
+        return Brief.read(file.getValue(), new Overrides(numbers, files));
+    }
+
+    private static Map<String, String> pairs(OptionSpec option) {
+        Map<String, String> pairs = new LinkedHashMap<>();
+        for (String pair : option.<List<String>>getValue()) {
+            int at = pair.indexOf('=');
+            if (at < 1) {
+                throw new BadInput(Place.of(option.longestName()), "'" + pair + "' is no " + option.paramLabel());
+            }
+            pairs.put(pair.substring(0, at), pair.substring(at + 1));
+        }
+        return pairs;
     }
 
     /** Whether no chart is asked for by name. */

@@ -15,10 +15,14 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.HashSet;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalInt;
+import java.util.Set;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Model.OptionSpec;
 import picocli.CommandLine.ParseResult;
@@ -32,6 +36,8 @@ final class Draw implements Command {
             .description("The file to write. Without one the charts are printed as text.").build();
     private final OptionSpec size = Command.option(String.class, "WxH", "--size")
             .initialValue(Size.STANDARD.toString()).description("The size of a picture in pixels (1280x800 where it is not given).").build();
+    private final OptionSpec each = Command.option(String.class, "COLUMN", "--each")
+            .description("Draw once for each value of a column, with its rows alone, to FILE-VALUE.ending.").build();
     private final OptionSpec evenIfWrong = OptionSpec.builder("--even-if-wrong").type(boolean.class).initialValue(false)
             .description("Draw although an identity fails; the chart is then stamped.").build();
     private final Streams streams;
@@ -48,16 +54,55 @@ final class Draw implements Command {
                 + "several charts go to FILE-CHART.ending each. Charts on the brief's board share one picture or page.",
                 "The names of the written files are printed.");
         source.addTo(spec);
-        return spec.addOption(output).addOption(size).addOption(evenIfWrong);
+        return spec.addOption(output).addOption(size).addOption(each).addOption(evenIfWrong);
     }
 
     @Override
     public int run(ParseResult given) throws IOException {
         Optional<Path> target = Optional.ofNullable(output.getValue());
         Size pictures = size();
-        Brief brief = source.read();
+        Brief whole = source.read();
+        String column = each.getValue();
+        if (column == null) {
+            return draw(Map.of(), whole, target, pictures);
+        }
+        return draw(whole.each(column), whole, target, pictures);
+    }
+
+    /** Everything is computed and proved before anything is written. */
+    private int draw(Map<String, Brief> parts, Brief whole, Optional<Path> target, Size pictures) throws IOException {
+        Map<Drawing, List<Page>> drawings = new LinkedHashMap<>();
+        boolean holds = true;
+        if (parts.isEmpty()) {
+            holds = prove(whole, new Drawing("", target), drawings);
+        }
+        Set<String> taken = new HashSet<>();
+        for (Map.Entry<String, Brief> part : parts.entrySet()) {
+            Optional<Path> file = target.map(path -> beside(path, part.getKey(), taken));
+            holds &= prove(part.getValue(), new Drawing(part.getKey(), file), drawings);
+        }
+        if (!holds && !evenIfWrong.<Boolean>getValue()) {
+            streams.err().println("gorge: nothing was drawn, because an identity fails; --even-if-wrong draws it stamped");
+            return Gorge.CHECK_FAILED;
+        }
+        for (Map.Entry<Drawing, List<Page>> drawing : drawings.entrySet()) {
+            if (drawing.getKey().target().isPresent()) {
+                Engines.draw(drawing.getValue(), drawing.getKey().target().get(), pictures).forEach(streams.out()::println);
+            } else {
+                streams.out().print(drawing.getKey().heading().isEmpty() ? "" : "== " + drawing.getKey().heading() + "\n");
+                print(drawing.getValue(), pictures);
+            }
+        }
+        return Gorge.DONE;
+    }
+
+    /** One value of a column, or the whole, and the file that it goes to, or none where it is printed. */
+    private record Drawing(String heading, Optional<Path> target) {
+    }
+
+    private boolean prove(Brief brief, Drawing drawing, Map<Drawing, List<Page>> drawings) {
         List<PlainChart> charts = brief.compute(source.charts(brief));
-        target.ifPresent(file -> refuseInputs(brief, Engines.files(pages(brief, charts), file)));
+        drawing.target().ifPresent(file -> refuseInputs(brief, Engines.files(pages(brief, charts), file)));
         List<PlainChart> proved = new ArrayList<>();
         boolean holds = true;
         for (PlainChart chart : charts) {
@@ -68,17 +113,25 @@ final class Draw implements Command {
                 new AuditText(streams.err()).print(audit);
             }
         }
-        if (!holds && !evenIfWrong.<Boolean>getValue()) {
-            streams.err().println("gorge: nothing was drawn, because an identity fails; --even-if-wrong draws it stamped");
-            return Gorge.CHECK_FAILED;
+        drawings.put(drawing, pages(brief, proved));
+        return holds;
+    }
+
+    /** The file with a value in its name, in signs that every file system takes, and each name once. */
+    private static Path beside(Path target, String value, Set<String> taken) {
+        String name = target.getFileName().toString();
+        int dot = name.lastIndexOf('.') < 0 ? name.length() : name.lastIndexOf('.');
+        String stem = name.substring(0, dot) + "-" + value.replaceAll("[^\\p{L}\\p{N} ._-]", "_");
+        String unique = stem;
+        for (int i = 2; !taken.add(unique.toLowerCase(Locale.ROOT)); i++) {
+            unique = stem + "-" + i;
         }
-        List<Page> pages = pages(brief, proved);
-        if (target.isPresent()) {
-            Engines.draw(pages, target.get(), pictures).forEach(streams.out()::println);
-        } else {
-            print(pages, pictures);
-        }
-        return Gorge.DONE;
+        return target.resolveSibling(unique + name.substring(dot));
+    }
+
+    /** What the brief puts together; charts that are asked for by name come alone. */
+    private List<Page> pages(Brief brief, List<PlainChart> charts) {
+        return source.isWhole() ? brief.pages(charts) : charts.stream().map(Page::of).toList();
     }
 
     /** On a terminal as wide as that is, in its colours; else as a text file. */
@@ -88,11 +141,6 @@ final class Draw implements Command {
         TextEngine engine = columns.isEmpty() ? new TextEngine() : TextEngine.forTerminal(columns.getAsInt(),
                 Palette.of(environment.get("NO_COLOR"), environment.get("TERM"), environment.get("COLORTERM")));
         Engines.draw(pages, engine, "txt", pictures, streams.out());
-    }
-
-    /** What the brief puts together; charts that are asked for by name come alone. */
-    private List<Page> pages(Brief brief, List<PlainChart> charts) {
-        return source.isWhole() ? brief.pages(charts) : charts.stream().map(Page::of).toList();
     }
 
     private static void refuseInputs(Brief brief, List<Path> targets) {
