@@ -8,9 +8,11 @@ import dev.trellisgorge.problem.Nearest;
 import dev.trellisgorge.problem.Place;
 import dev.trellisgorge.problem.Problems;
 import dev.trellisgorge.table.Table;
-import dev.trellisgorge.tables.DelimitedText;
+import dev.trellisgorge.tables.Layout;
+import dev.trellisgorge.tables.TableFile;
 import java.io.IOException;
 import java.nio.charset.CharacterCodingException;
+import java.nio.charset.Charset;
 import java.nio.file.Files;
 import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
@@ -19,6 +21,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.OptionalDouble;
 import org.snakeyaml.engine.v2.api.LoadSettings;
 import org.snakeyaml.engine.v2.api.lowlevel.Compose;
 import org.snakeyaml.engine.v2.exceptions.MarkedYamlEngineException;
@@ -136,7 +139,7 @@ final class BriefReader {
         Map<String, Table> tables = new LinkedHashMap<>();
         boolean all = true;
         for (String name : data.keys()) {
-            Optional<Table> table = overrides.data().containsKey(name) ? given(name) : data.text(name).flatMap(text -> table(name, text));
+            Optional<Table> table = overrides.data().containsKey(name) ? given(name) : source(name, data);
             table.ifPresent(read -> tables.put(name, read));
             all &= table.isPresent();
         }
@@ -150,19 +153,58 @@ final class BriefReader {
 
     /** A file that stands in for the one in the brief; named from where the user stands, not from the brief. */
     private Optional<Table> given(String table) {
-        Path source = overrides.data().get(table);
-        inputs.add(source);
-        return problems.attempt(() -> DelimitedText.read(table, source));
+        return read(table, overrides.data().get(table), Layout.FOUND);
     }
 
-    private Optional<Table> table(String table, Text text) {
+    /** A file alone, or with how it is laid out. */
+    private Optional<Table> source(String table, Mapping data) {
+        if (!data.isMapping(table)) {
+            return data.text(table).flatMap(text -> table(table, text, Layout.FOUND));
+        }
+        Mapping keys = data.mapping(table).orElseThrow().allowing(List.of("file"), List.of("file", "delimiter", "charset", "header-row"));
+        Layout layout = Layout.FOUND;
+        Optional<Text> delimiter = keys.text("delimiter");
+        if (delimiter.isPresent() && delimiter.get().value().length() == 1) {
+            layout = layout.delimiter(delimiter.get().value().charAt(0));
+        } else if (delimiter.isPresent()) {
+            keys.refuse("delimiter", "must be one sign, such as ';'");
+        }
+        Optional<Text> charset = keys.text("charset");
+        if (charset.isPresent() && Charset.availableCharsets().containsKey(charset.get().value())) {
+            layout = layout.charset(Charset.forName(charset.get().value()));
+        } else if (charset.isPresent()) {
+            keys.refuse("charset", "there is no charset '" + charset.get().value() + "'. " + Nearest.hint(charset.get().value(),
+                    List.of("UTF-8", "UTF-16", "ISO-8859-1", "windows-1252")));
+        }
+        OptionalDouble header = keys.number("header-row");
+        if (header.isPresent() && header.getAsDouble() >= 1 && header.getAsDouble() == Math.rint(header.getAsDouble())) {
+            layout = layout.headerRow((int) header.getAsDouble());
+        } else if (header.isPresent()) {
+            keys.refuse("header-row", "must be a line, 1 for the first");
+        }
+        Layout found = layout;
+        return keys.text("file").flatMap(text -> table(table, text, found));
+    }
+
+    private Optional<Table> table(String table, Text text, Layout layout) {
+        if (text.value().equals(TableFile.STANDARD_INPUT)) {
+            return read(table, Path.of(TableFile.STANDARD_INPUT), layout);
+        }
         Path source = file.resolveSibling(text.value());
-        inputs.add(source);
         if (!Files.exists(source)) {
+            inputs.add(source);
             problems.add(text.place(), "there is no file '" + source + "' for the table '" + table + "'");
             return Optional.empty();
         }
-        return problems.attempt(() -> DelimitedText.read(table, source));
+        return read(table, source, layout);
+    }
+
+    private Optional<Table> read(String table, Path source, Layout layout) {
+        if (source.toString().equals(TableFile.STANDARD_INPUT)) {
+            return problems.attempt(() -> TableFile.read(table, System.in, layout));
+        }
+        inputs.add(source);
+        return problems.attempt(() -> TableFile.read(table, source, layout));
     }
 
     private Settings overridden(Settings stated) {

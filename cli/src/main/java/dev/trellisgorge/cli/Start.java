@@ -6,7 +6,7 @@ import dev.trellisgorge.pattern.PatternType;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Place;
 import dev.trellisgorge.table.Table;
-import dev.trellisgorge.tables.DelimitedText;
+import dev.trellisgorge.tables.TableFile;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -41,7 +41,7 @@ final class Start implements Command {
         PatternType type = PatternsCommand.named(pattern.getValue());
         Path file = data.getValue();
         Optional<Path> target = Optional.ofNullable(output.getValue());
-        Table table = DelimitedText.read(tableName(file), file);
+        Table table = TableFile.read(tableName(file), file);
         String brief = FirstBrief.of(type, table, target.map(t -> from(t, file)).orElse(file).toString().replace('\\', '/'));
         if (target.isEmpty()) {
             streams.out().print(brief);

@@ -11,10 +11,12 @@ import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Source;
 import dev.trellisgorge.table.Table;
 import java.io.IOException;
+import java.io.InputStream;
 import java.io.InputStreamReader;
 import java.io.Reader;
 import java.io.UncheckedIOException;
 import java.nio.charset.CharacterCodingException;
+import java.nio.charset.Charset;
 import java.nio.charset.CodingErrorAction;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.AccessDeniedException;
@@ -29,8 +31,8 @@ import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 
 /**
- * Reads delimited text (RFC 4180): UTF-8 with or without a byte-order mark, a header row, and comma, semicolon or
- * tab, found from the first records. An empty or blank cell is missing. Empty lines are passed over.
+ * Reads delimited text (RFC 4180): UTF-8, or what a byte-order mark or the layout says, a header row, and comma, semicolon,
+ * tab or bar, found from the first records. An empty or blank cell is missing. Empty lines are passed over.
  *
  * <p>A column is of one kind: numbers, ISO dates, or {@code true}/{@code false} where every cell that is there is
  * one; else text. Numbers have {@code .} and no grouping.
@@ -52,16 +54,50 @@ public final class DelimitedText {
      *                  is never closed; with the line of each
      */
     public static Table read(String name, Path file) {
-        Place place = Place.inFile(file.toString());
-        try (CsvReader<CsvRecord> records = records(file, Delimiter.of(sample(file)))) {
-            return table(name, place, records);
+        return read(name, file, file.toString(), Layout.FOUND);
+    }
+
+    /** The same with what the layout says. */
+    public static Table read(String name, Path file, Layout layout) {
+        return read(name, file, file.toString(), layout);
+    }
+
+    /** @param shown what messages call the file */
+    static Table read(String name, Path file, String shown, Layout layout) {
+        Place place = Place.inFile(shown);
+        try {
+            Charset charset = layout.charset().isPresent() ? layout.charset().get() : marked(file);
+            char delimiter = layout.delimiter().isPresent() ? layout.delimiter().get() : Delimiter.of(below(sample(file, charset), layout.headerRow().orElse(1)));
+            try (CsvReader<CsvRecord> records = records(file, charset, delimiter)) {
+                return table(name, place, records, layout.headerRow().orElse(1));
+            }
         } catch (CsvParseException e) {
             throw malformed(place, e.getMessage());
         } catch (UncheckedIOException e) {
-            throw unreadable(place, e.getCause());
+            throw unreadable(place, file, e.getCause());
         } catch (IOException e) {
-            throw unreadable(place, e);
+            throw unreadable(place, file, e);
         }
+    }
+
+    /** What a byte-order mark says; UTF-8 where there is none. */
+    private static Charset marked(Path file) throws IOException {
+        try (InputStream in = Files.newInputStream(file)) {
+            byte[] start = in.readNBytes(2);
+            boolean big = start.length == 2 && (start[0] & 0xFF) == 0xFE && (start[1] & 0xFF) == 0xFF;
+            boolean little = start.length == 2 && (start[0] & 0xFF) == 0xFF && (start[1] & 0xFF) == 0xFE;
+            return big ? StandardCharsets.UTF_16BE : little ? StandardCharsets.UTF_16LE : StandardCharsets.UTF_8;
+        }
+    }
+
+    /** What starts on a line. */
+    private static String below(String text, int line) {
+        int from = 0;
+        for (int passed = 1; passed < line; passed++) {
+            int end = text.indexOf('\n', from);
+            from = end < 0 ? text.length() : end + 1;
+        }
+        return text.substring(from);
     }
 
     /** The library says the line in words at the end of its message. */
@@ -72,7 +108,7 @@ public final class DelimitedText {
                 : "is no delimited text: " + line.replaceAll(""));
     }
 
-    private static BadInput unreadable(Place place, IOException e) {
+    static BadInput unreadable(Place place, Path file, IOException e) {
         if (e instanceof NoSuchFileException) {
             return new BadInput(place, "there is no such file");
         }
@@ -80,22 +116,22 @@ public final class DelimitedText {
             return new BadInput(place, "can't read: permission denied");
         }
         if (e instanceof CharacterCodingException) {
-            return new BadInput(place, "is not UTF-8 text; save it as UTF-8");
+            return new BadInput(place, "is not text in the charset that it is read in (UTF-8 where nothing says otherwise); save it as UTF-8, or say its 'charset'");
         }
-        return new BadInput(place, Files.isDirectory(Path.of(place.file())) ? "is a folder; name a file"
+        return new BadInput(place, Files.isDirectory(file) ? "is a folder; name a file"
                 : "can't read: " + e.getMessage());
     }
 
-    private static Reader open(Path file) throws IOException {
-        return new InputStreamReader(Files.newInputStream(file), StandardCharsets.UTF_8.newDecoder()
+    private static Reader open(Path file, Charset charset) throws IOException {
+        return new InputStreamReader(Files.newInputStream(file), charset.newDecoder()
                 .onMalformedInput(CodingErrorAction.REPORT).onUnmappableCharacter(CodingErrorAction.REPORT));
     }
 
     /** The first characters of the file: enough to see what divides its cells. */
-    private static String sample(Path file) throws IOException {
+    private static String sample(Path file, Charset charset) throws IOException {
         char[] buffer = new char[1 << 14];
         int filled = 0;
-        try (Reader reader = open(file)) {
+        try (Reader reader = open(file, charset)) {
             int read;
             while (filled < buffer.length && (read = reader.read(buffer, filled, buffer.length - filled)) > 0) {
                 filled += read;
@@ -104,13 +140,13 @@ public final class DelimitedText {
         return new String(buffer, 0, filled);
     }
 
-    private static CsvReader<CsvRecord> records(Path file, char delimiter) throws IOException {
+    private static CsvReader<CsvRecord> records(Path file, Charset charset, char delimiter) throws IOException {
         return CsvReader.builder().fieldSeparator(delimiter).allowUnclosedQuote(false)
                 .missingFieldStrategy(FieldMismatchStrategy.IGNORE).extraFieldStrategy(FieldMismatchStrategy.IGNORE)
-                .ofCsvRecord(open(file));
+                .ofCsvRecord(open(file, charset));
     }
 
-    private static Table table(String name, Place place, CsvReader<CsvRecord> records) {
+    private static Table table(String name, Place place, CsvReader<CsvRecord> records, int headerRow) {
         List<String> header = null;
         List<String[]> rows = new ArrayList<>();
         List<Integer> lines = new ArrayList<>();
@@ -118,6 +154,9 @@ public final class DelimitedText {
         int ragged = 0;
         for (CsvRecord record : records) {
             int line = Math.toIntExact(record.getStartingLineNumber());
+            if (line < headerRow) {
+                continue; // a title above the header
+            }
             if (header == null) {
                 header = header(record, place, problems);
             } else if (record.getFieldCount() == header.size()) {

@@ -5,7 +5,7 @@ import java.util.List;
 
 /** Finds what divides the cells of a text: the sign that cuts the most records into equally many cells. */
 final class Delimiter {
-    private static final char[] KNOWN = {',', ';', '\t'};
+    private static final char[] KNOWN = {',', ';', '\t', '|'};
     private static final int RECORDS = 25;
 
     private Delimiter() {

@@ -29,6 +29,21 @@ final class Kinds {
         return Column.texts(name, texts);
     }
 
+    /** Dates where every cell that is there is one, texts else; null is missing. */
+    static Column datesOrTexts(String name, String[] cells) {
+        double[] days = new double[cells.length];
+        boolean any = false;
+        for (int row = 0; row < cells.length; row++) {
+            OptionalDouble day = cells[row] == null ? OptionalDouble.of(Double.NaN) : day(cells[row]);
+            if (day.isEmpty()) {
+                return Column.texts(name, cells);
+            }
+            days[row] = day.getAsDouble();
+            any |= cells[row] != null;
+        }
+        return any ? Column.owning(name, Kind.DATE, days) : Column.texts(name, cells);
+    }
+
     private static Optional<double[]> figures(Kind kind, String[] cells) {
         double[] figures = new double[cells.length];
         for (int row = 0; row < cells.length; row++) {

@@ -119,7 +119,7 @@ public class DelimitedTextTest {
     public void otherCharsetsAreRefusedAndNotMangled() throws IOException {
         Files.write(file, "station,mwh\nMühle,1\n".getBytes(StandardCharsets.ISO_8859_1));
         assertThatThrownBy(() -> DelimitedText.read("t", file)).isInstanceOf(BadInput.class)
-                .hasMessage(file + ": is not UTF-8 text; save it as UTF-8");
+                .hasMessage(file + ": is not text in the charset that it is read in (UTF-8 where nothing says otherwise); save it as UTF-8, or say its 'charset'");
     }
 
     @Test

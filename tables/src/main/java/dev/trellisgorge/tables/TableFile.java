@@ -1,0 +1,73 @@
+package dev.trellisgorge.tables;
+
+import dev.trellisgorge.problem.BadInput;
+import dev.trellisgorge.problem.Place;
+import dev.trellisgorge.table.Table;
+import java.io.IOException;
+import java.io.InputStream;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.nio.file.StandardCopyOption;
+import java.util.Locale;
+
+/** Reads a table from a file of any kind that is known: the ending says which. */
+public final class TableFile {
+    /** The name that stands for standard input. */
+    public static final String STANDARD_INPUT = "-";
+
+    private TableFile() {
+    }
+
+    /**
+     * Reads {@code .json} as an array of objects or an object of arrays, {@code .ndjson} and {@code .jsonl} as an object a line,
+     * and all else as delimited text.
+     *
+     * @param name what the table is to be called
+     * @throws BadInput where the file can't be read or is not of its kind, with file and line
+     */
+    public static Table read(String name, Path file, Layout layout) {
+        return switch (ending(file)) {
+            case "json", "ndjson", "jsonl" -> JsonTable.read(name, file, file.toString());
+            default -> DelimitedText.read(name, file, file.toString(), layout);
+        };
+    }
+
+    /** The same with everything found. */
+    public static Table read(String name, Path file) {
+        return read(name, file, Layout.FOUND);
+    }
+
+    /**
+     * Reads a stream to its end: JSON where its first sign is a bracket, delimited text else. It is held in a file of its own
+     * meanwhile, as its start is looked at first.
+     */
+    public static Table read(String name, InputStream in, Layout layout) {
+        String shown = "standard input";
+        try {
+            Path held = Files.createTempFile("gorge", ".table");
+            try {
+                Files.copy(in, held, StandardCopyOption.REPLACE_EXISTING);
+                return startsAsJson(held) ? JsonTable.read(name, held, shown) : DelimitedText.read(name, held, shown, layout);
+            } finally {
+                Files.delete(held);
+            }
+        } catch (IOException e) {
+            throw new BadInput(Place.inFile(shown), "can't read: " + e.getMessage());
+        }
+    }
+
+    private static boolean startsAsJson(Path file) throws IOException {
+        try (InputStream in = Files.newInputStream(file)) {
+            int sign = in.read();
+            while (sign == ' ' || sign == '\n' || sign == '\r' || sign == '\t') {
+                sign = in.read();
+            }
+            return sign == '[' || sign == '{';
+        }
+    }
+
+    private static String ending(Path file) {
+        String name = file.getFileName() == null ? "" : file.getFileName().toString();
+        return name.substring(name.lastIndexOf('.') + 1).toLowerCase(Locale.ROOT);
+    }
+}
