@@ -161,7 +161,7 @@ final class BriefReader {
         if (!data.isMapping(table)) {
             return data.text(table).flatMap(text -> table(table, text, Layout.FOUND));
         }
-        Mapping keys = data.mapping(table).orElseThrow().allowing(List.of("file"), List.of("file", "delimiter", "charset", "header-row"));
+        Mapping keys = data.mapping(table).orElseThrow().allowing(List.of("file"), List.of("file", "delimiter", "charset", "sheet", "header-row"));
         Layout layout = Layout.FOUND;
         Optional<Text> delimiter = keys.text("delimiter");
         if (delimiter.isPresent() && delimiter.get().value().length() == 1) {
@@ -176,6 +176,8 @@ final class BriefReader {
             keys.refuse("charset", "there is no charset '" + charset.get().value() + "'. " + Nearest.hint(charset.get().value(),
                     List.of("UTF-8", "UTF-16", "ISO-8859-1", "windows-1252")));
         }
+        Optional<Text> sheet = keys.text("sheet");
+        layout = sheet.isPresent() ? layout.sheet(sheet.get().value()) : layout;
         OptionalDouble header = keys.number("header-row");
         if (header.isPresent() && header.getAsDouble() >= 1 && header.getAsDouble() == Math.rint(header.getAsDouble())) {
             layout = layout.headerRow((int) header.getAsDouble());

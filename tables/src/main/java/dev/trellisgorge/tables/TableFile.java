@@ -20,7 +20,7 @@ public final class TableFile {
 
     /**
      * Reads {@code .json} as an array of objects or an object of arrays, {@code .ndjson} and {@code .jsonl} as an object a line,
-     * and all else as delimited text.
+     * {@code .xlsx} and {@code .ods} as workbooks, and all else as delimited text.
      *
      * @param name what the table is to be called
      * @throws BadInput where the file can't be read or is not of its kind, with file and line
@@ -28,6 +28,8 @@ public final class TableFile {
     public static Table read(String name, Path file, Layout layout) {
         return switch (ending(file)) {
             case "json", "ndjson", "jsonl" -> JsonTable.read(name, file, file.toString());
+            case "xlsx" -> WorkbookTable.read(name, file, layout);
+            case "ods" -> OpenDocumentTable.read(name, file, layout);
             default -> DelimitedText.read(name, file, file.toString(), layout);
         };
     }

@@ -1,0 +1,216 @@
+package dev.trellisgorge.tables;
+
+import dev.trellisgorge.problem.BadInput;
+import dev.trellisgorge.problem.Nearest;
+import dev.trellisgorge.problem.Place;
+import dev.trellisgorge.table.Table;
+import java.io.FilterInputStream;
+import java.io.IOException;
+import java.io.InputStream;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.LocalDate;
+import java.time.format.DateTimeParseException;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.zip.ZipEntry;
+import java.util.zip.ZipException;
+import java.util.zip.ZipFile;
+import javax.xml.stream.XMLInputFactory;
+import javax.xml.stream.XMLStreamException;
+import javax.xml.stream.XMLStreamReader;
+
+/**
+ * Reads one sheet of an OpenDocument spreadsheet ({@code .ods}, ISO/IEC 26300). Formulas count by the results beside them; a
+ * time of day is passed over.
+ */
+final class OpenDocumentTable {
+    private static final String TABLE = "urn:oasis:names:tc:opendocument:xmlns:table:1.0";
+    private static final String OFFICE = "urn:oasis:names:tc:opendocument:xmlns:office:1.0";
+    private static final String TEXT = "urn:oasis:names:tc:opendocument:xmlns:text:1.0";
+    private static final int MOST_COLUMNS = 16_384;
+    /** A sheet ends long before; what unpacks to more was made to fill the memory. */
+    private static final long MOST_BYTES = 4L << 30;
+
+    private final XMLStreamReader xml;
+    private final SheetRows rows;
+    private int line;
+
+    private OpenDocumentTable(XMLStreamReader xml, SheetRows rows) {
+        this.xml = xml;
+        this.rows = rows;
+    }
+
+    static Table read(String name, Path file, Layout layout) {
+        Place place = Place.inFile(file.toString());
+        if (!Files.isRegularFile(file)) {
+            throw new BadInput(place, Files.isDirectory(file) ? "is a folder; name a file" : "there is no such file");
+        }
+        try (ZipFile archive = new ZipFile(file.toFile())) {
+            ZipEntry content = archive.getEntry("content.xml");
+            if (content == null) {
+                throw new BadInput(place, "is no spreadsheet that can be read: it has no content");
+            }
+            SheetRows rows = new SheetRows(place);
+            try (InputStream in = bounded(archive.getInputStream(content))) {
+                XMLInputFactory factory = XMLInputFactory.newDefaultFactory();
+                factory.setProperty(XMLInputFactory.SUPPORT_DTD, false);
+                factory.setProperty(XMLInputFactory.IS_SUPPORTING_EXTERNAL_ENTITIES, false);
+                XMLStreamReader xml = factory.createXMLStreamReader(in);
+                find(xml, layout.sheet(), place);
+                new OpenDocumentTable(xml, rows).sheet();
+            }
+            return rows.table(name, layout.headerRow());
+        } catch (ZipException | XMLStreamException e) {
+            throw new BadInput(place, "is no spreadsheet that can be read: " + String.valueOf(e.getMessage()).lines().findFirst().orElse(""));
+        } catch (IOException e) {
+            throw DelimitedText.unreadable(place, file, e);
+        }
+    }
+
+    private static InputStream bounded(InputStream in) {
+        return new FilterInputStream(in) {
+            private long read;
+
+            @Override
+            public int read() throws IOException {
+                return counted(super.read(), 1);
+            }
+
+            @Override
+            public int read(byte[] into, int from, int count) throws IOException {
+                int got = super.read(into, from, count);
+                return counted(got, got);
+            }
+
+            private int counted(int got, int bytes) throws IOException {
+                read += Math.max(0, bytes);
+                if (read > MOST_BYTES) {
+                    throw new IOException("it unpacks to more than " + MOST_BYTES + " bytes");
+                }
+                return got;
+            }
+        };
+    }
+
+    /** Goes on to the sheet of that name, or the first one. */
+    private static void find(XMLStreamReader xml, Optional<String> wanted, Place place) throws XMLStreamException {
+        List<String> names = new ArrayList<>();
+        while (xml.hasNext()) {
+            if (xml.next() == XMLStreamReader.START_ELEMENT && xml.getLocalName().equals("table") && TABLE.equals(xml.getNamespaceURI())) {
+                String name = xml.getAttributeValue(TABLE, "name");
+                if (wanted.isEmpty() || wanted.get().equals(name)) {
+                    return;
+                }
+                names.add(name);
+            }
+        }
+        throw new BadInput(place, wanted.map(name -> "there is no sheet '" + name + "'. " + Nearest.hint(name, names)).orElse("has no sheet"));
+    }
+
+    private void sheet() throws XMLStreamException {
+        while (xml.hasNext()) {
+            int event = xml.next();
+            if (event == XMLStreamReader.END_ELEMENT && is("table")) {
+                return;
+            }
+            if (event == XMLStreamReader.START_ELEMENT && is("table-row")) {
+                row();
+            }
+        }
+    }
+
+    private boolean is(String name) {
+        return xml.getLocalName().equals(name) && TABLE.equals(xml.getNamespaceURI());
+    }
+
+    private int repeated(String attribute) {
+        String times = xml.getAttributeValue(TABLE, attribute);
+        return times == null ? 1 : Integer.parseInt(times);
+    }
+
+    /** Rows that are all alike are written once; the empty ones at the end of a sheet are a million. */
+    private void row() throws XMLStreamException {
+        int times = repeated("number-rows-repeated");
+        Map<Integer, Object> cells = new HashMap<>();
+        int column = 0;
+        while (xml.hasNext()) {
+            int event = xml.next();
+            if (event == XMLStreamReader.END_ELEMENT && is("table-row")) {
+                break;
+            }
+            if (event == XMLStreamReader.START_ELEMENT && (is("table-cell") || is("covered-table-cell"))) {
+                int wide = repeated("number-columns-repeated");
+                Optional<Object> cell = cell();
+                for (int i = 0; cell.isPresent() && i < wide && column + i < MOST_COLUMNS; i++) {
+                    cells.put(column + i, cell.get());
+                }
+                column += wide;
+            }
+        }
+        for (int i = 0; i < times; i++) {
+            line++;
+            if (cells.isEmpty()) {
+                line += times - 1;
+                return;
+            }
+            rows.add(line, cells);
+        }
+    }
+
+    private Optional<Object> cell() throws XMLStreamException {
+        String type = xml.getAttributeValue(OFFICE, "value-type");
+        String value = xml.getAttributeValue(OFFICE, "value");
+        String date = xml.getAttributeValue(OFFICE, "date-value");
+        String truth = xml.getAttributeValue(OFFICE, "boolean-value");
+        String text = text();
+        if (type == null) {
+            return Optional.empty();
+        }
+        return switch (type) {
+            case "float", "percentage", "currency" -> Optional.ofNullable(value).map(Double::valueOf);
+            case "date" -> Optional.ofNullable(date).map(OpenDocumentTable::day);
+            case "boolean" -> Optional.of(Boolean.valueOf(truth));
+            default -> text.isBlank() ? Optional.empty() : Optional.of(text);
+        };
+    }
+
+    private static Object day(String written) {
+        try {
+            return LocalDate.parse(written.substring(0, Math.min(10, written.length())));
+        } catch (DateTimeParseException e) {
+            return written;
+        }
+    }
+
+    /** The paragraphs of a cell, without what was noted on it; the reader stands at the cell's end afterwards. */
+    private String text() throws XMLStreamException {
+        StringBuilder text = new StringBuilder();
+        int paragraphs = 0;
+        int depth = 1;
+        int noted = 0;
+        while (depth > 0 && xml.hasNext()) {
+            int event = xml.next();
+            if (event == XMLStreamReader.START_ELEMENT) {
+                depth++;
+                noted += xml.getLocalName().equals("annotation") || noted > 0 ? 1 : 0;
+                boolean own = noted == 0 && TEXT.equals(xml.getNamespaceURI());
+                if (own && xml.getLocalName().equals("p") && paragraphs++ > 0) {
+                    text.append('\n');
+                } else if (own && xml.getLocalName().equals("s")) {
+                    String count = xml.getAttributeValue(TEXT, "c");
+                    text.append(" ".repeat(count == null ? 1 : Math.min(1_000, Integer.parseInt(count))));
+                }
+            } else if (event == XMLStreamReader.END_ELEMENT) {
+                depth--;
+                noted -= noted > 0 ? 1 : 0;
+            } else if (event == XMLStreamReader.CHARACTERS && noted == 0 && depth > 1) {
+                text.append(xml.getText());
+            }
+        }
+        return text.toString();
+    }
+}

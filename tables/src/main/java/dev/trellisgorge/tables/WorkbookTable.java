@@ -1,0 +1,176 @@
+package dev.trellisgorge.tables;
+
+import dev.trellisgorge.problem.BadInput;
+import dev.trellisgorge.problem.Nearest;
+import dev.trellisgorge.problem.Place;
+import dev.trellisgorge.table.Table;
+import java.io.IOException;
+import java.io.InputStream;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.LocalDate;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import javax.xml.parsers.ParserConfigurationException;
+import org.apache.poi.UnsupportedFileFormatException;
+import org.apache.poi.ooxml.POIXMLException;
+import org.apache.poi.openxml4j.exceptions.OpenXML4JException;
+import org.apache.poi.openxml4j.exceptions.OpenXML4JRuntimeException;
+import org.apache.poi.openxml4j.opc.OPCPackage;
+import org.apache.poi.openxml4j.opc.PackageAccess;
+import org.apache.poi.ss.usermodel.DateUtil;
+import org.apache.poi.ss.util.CellReference;
+import org.apache.poi.util.XMLHelper;
+import org.apache.poi.xssf.eventusermodel.ReadOnlySharedStringsTable;
+import org.apache.poi.xssf.eventusermodel.XSSFReader;
+import org.apache.poi.xssf.model.StylesTable;
+import org.apache.poi.xssf.usermodel.XSSFCellStyle;
+import org.xml.sax.Attributes;
+import org.xml.sax.InputSource;
+import org.xml.sax.SAXException;
+import org.xml.sax.XMLReader;
+import org.xml.sax.helpers.DefaultHandler;
+
+/**
+ * Reads one sheet of a workbook ({@code .xlsx}), row by row. Formulas count by the results beside them, dates by their cells'
+ * number format; a time of day is passed over. A cell with an error is missing.
+ */
+final class WorkbookTable {
+    private WorkbookTable() {
+    }
+
+    static Table read(String name, Path file, Layout layout) {
+        Place place = Place.inFile(file.toString());
+        if (!Files.isRegularFile(file) || !Files.isReadable(file)) {
+            throw new BadInput(place, Files.isDirectory(file) ? "is a folder; name a file" : Files.exists(file) ? "can't read: permission denied"
+                    : "there is no such file");
+        }
+        try (OPCPackage archive = OPCPackage.open(file.toFile(), PackageAccess.READ)) {
+            XSSFReader reader = new XSSFReader(archive);
+            SheetRows rows = new SheetRows(place);
+            try (InputStream sheet = sheet(reader, layout.sheet(), place)) {
+                XMLReader xml = XMLHelper.newXMLReader(); // reads nothing from elsewhere
+                xml.setContentHandler(new Cells(reader.getStylesTable(), new ReadOnlySharedStringsTable(archive), is1904(reader), rows));
+                xml.parse(new InputSource(sheet));
+            }
+            return rows.table(name, layout.headerRow());
+        } catch (IOException | OpenXML4JException | SAXException | ParserConfigurationException | POIXMLException | OpenXML4JRuntimeException
+                | UnsupportedFileFormatException e) {
+            throw new BadInput(place, "is no workbook that can be read: " + String.valueOf(e.getMessage()).lines().findFirst().orElse(""));
+        }
+    }
+
+    private static boolean is1904(XSSFReader reader) throws IOException, OpenXML4JException {
+        try (InputStream book = reader.getWorkbookData()) {
+            return new String(book.readAllBytes(), java.nio.charset.StandardCharsets.UTF_8).matches("(?s).*date1904=\"(1|true)\".*");
+        }
+    }
+
+    /** The sheet of that name, or the first one. */
+    private static InputStream sheet(XSSFReader reader, Optional<String> wanted, Place place) throws IOException, OpenXML4JException {
+        List<String> names = new ArrayList<>();
+        XSSFReader.SheetIterator sheets = (XSSFReader.SheetIterator) reader.getSheetsData();
+        while (sheets.hasNext()) {
+            InputStream sheet = sheets.next();
+            if (wanted.isEmpty() || wanted.get().equals(sheets.getSheetName())) {
+                return sheet;
+            }
+            names.add(sheets.getSheetName());
+            sheet.close();
+        }
+        throw new BadInput(place, wanted.map(name -> "there is no sheet '" + name + "'. " + Nearest.hint(name, names)).orElse("has no sheet"));
+    }
+
+    /** Gathers the cells of each row (SpreadsheetML, ECMA-376 part 1, 18.3.1). */
+    private static final class Cells extends DefaultHandler {
+        private final StylesTable styles;
+        private final ReadOnlySharedStringsTable texts;
+        private final boolean from1904;
+        private final SheetRows rows;
+        private final StringBuilder value = new StringBuilder();
+        private Map<Integer, Object> cells = new HashMap<>();
+        private int line;
+        private int column;
+        private String type;
+        private String style;
+        private boolean reading;
+
+        Cells(StylesTable styles, ReadOnlySharedStringsTable texts, boolean from1904, SheetRows rows) {
+            this.styles = styles;
+            this.texts = texts;
+            this.from1904 = from1904;
+            this.rows = rows;
+        }
+
+        @Override
+        public void startElement(String space, String name, String qualified, Attributes given) {
+            switch (name) {
+                case "row" -> {
+                    line = given.getValue("r") == null ? line + 1 : Integer.parseInt(given.getValue("r"));
+                    column = -1;
+                    cells = new HashMap<>();
+                }
+                case "c" -> {
+                    String reference = given.getValue("r");
+                    column = reference == null ? column + 1 : new CellReference(reference).getCol();
+                    type = given.getValue("t") == null ? "n" : given.getValue("t");
+                    style = given.getValue("s");
+                    value.setLength(0);
+                }
+                case "v", "t" -> reading = true;
+                case "rPh" -> reading = false; // how a text is spoken is no part of it
+                default -> {
+                    // nothing that a table is made of
+                }
+            }
+        }
+
+        @Override
+        public void characters(char[] signs, int start, int length) {
+            if (reading) {
+                value.append(signs, start, length);
+            }
+        }
+
+        @Override
+        public void endElement(String space, String name, String qualified) {
+            switch (name) {
+                case "v", "t" -> reading = false;
+                case "c" -> cell().ifPresent(cell -> cells.put(column, cell));
+                case "row" -> rows.add(line, cells);
+                default -> {
+                    // nothing that a table is made of
+                }
+            }
+        }
+
+        private Optional<Object> cell() {
+            String written = value.toString();
+            if (written.isBlank() || type.equals("e")) {
+                return Optional.empty();
+            }
+            return switch (type) {
+                case "s" -> text(texts.getItemAt(Integer.parseInt(written)).getString());
+                case "str", "inlineStr" -> text(written);
+                case "b" -> Optional.of(written.equals("1"));
+                case "d" -> Optional.of(LocalDate.parse(written.substring(0, 10)));
+                default -> Optional.of(isDate() ? DateUtil.getLocalDateTime(Double.parseDouble(written), from1904).toLocalDate() : (Object) Double.valueOf(written));
+            };
+        }
+
+        private static Optional<Object> text(String text) {
+            return text.isBlank() ? Optional.empty() : Optional.of(text);
+        }
+
+        private boolean isDate() {
+            if (style == null) {
+                return false;
+            }
+            XSSFCellStyle looks = styles.getStyleAt(Integer.parseInt(style));
+            return looks != null && DateUtil.isADateFormat(looks.getDataFormat(), looks.getDataFormatString());
+        }
+    }
+}

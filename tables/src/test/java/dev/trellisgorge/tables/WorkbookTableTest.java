@@ -1,0 +1,215 @@
+package dev.trellisgorge.tables;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import dev.trellisgorge.problem.BadInput;
+import dev.trellisgorge.table.Column;
+import dev.trellisgorge.table.Table;
+import java.io.IOException;
+import java.io.OutputStream;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.LocalDate;
+import java.util.Locale;
+import java.util.Map;
+import java.util.stream.Collectors;
+import java.util.stream.IntStream;
+import java.util.zip.ZipEntry;
+import java.util.zip.ZipOutputStream;
+import org.apache.poi.ss.usermodel.Cell;
+import org.apache.poi.ss.usermodel.CellStyle;
+import org.apache.poi.ss.usermodel.Row;
+import org.apache.poi.ss.usermodel.Sheet;
+import org.apache.poi.ss.util.CellRangeAddress;
+import org.apache.poi.xssf.usermodel.XSSFWorkbook;
+import org.testng.annotations.AfterMethod;
+import org.testng.annotations.BeforeMethod;
+import org.testng.annotations.DataProvider;
+import org.testng.annotations.Test;
+
+public class WorkbookTableTest {
+    private static final String CONTENT = """
+            <?xml version="1.0" encoding="UTF-8"?>
+            <office:document-content xmlns:office="urn:oasis:names:tc:opendocument:xmlns:office:1.0" \
+            xmlns:table="urn:oasis:names:tc:opendocument:xmlns:table:1.0" xmlns:text="urn:oasis:names:tc:opendocument:xmlns:text:1.0">
+            <office:body><office:spreadsheet>%s</office:spreadsheet></office:body></office:document-content>
+            """;
+
+    private Path folder;
+
+    @BeforeMethod
+    void makeFolder() throws IOException {
+        folder = Files.createTempDirectory("gorge");
+    }
+
+    @AfterMethod
+    void deleteFolder() throws IOException {
+        try (var files = Files.list(folder)) {
+            for (Path file : files.toList()) {
+                Files.delete(file);
+            }
+        }
+        Files.delete(folder);
+    }
+
+    private static String written(Table table) {
+        return table.columns().stream().map(column -> column.name() + ":" + column.kind().name().toLowerCase(Locale.ROOT) + "=" + cells(column))
+                .collect(Collectors.joining(" "));
+    }
+
+    private static String cells(Column column) {
+        return IntStream.range(0, column.size()).mapToObj(row -> column.isPresent(row) ? column.written(row) : ".").collect(Collectors.joining(","));
+    }
+
+    /** A title, an empty row, a header from the second column on, rows of each kind with gaps, and a note beside the table. */
+    private Path workbook() {
+        Path file = folder.resolve("network.xlsx");
+        try (XSSFWorkbook book = new XSSFWorkbook(); OutputStream out = Files.newOutputStream(file)) {
+            book.createSheet("Notes").createRow(0).createCell(0).setCellValue("none");
+            Sheet sheet = book.createSheet("Stations");
+            CellStyle date = book.createCellStyle();
+            date.setDataFormat(book.createDataFormat().getFormat("yyyy-mm-dd"));
+            sheet.createRow(0).createCell(1).setCellValue("The stations of the trust");
+            sheet.addMergedRegion(new CellRangeAddress(0, 0, 1, 4));
+            fill(sheet.createRow(2), "station", "since", "mwh", "open", "twice");
+            fill(sheet.createRow(3), "Weir", LocalDate.of(2001, 2, 28), 520.5, true);
+            fill(sheet.createRow(4), "Leat", null, null, false);
+            fill(sheet.createRow(6), "12", LocalDate.of(1999, 12, 31), -3, null);
+            for (int row : new int[] {3, 4, 6}) {
+                sheet.getRow(row).getCell(2, Row.MissingCellPolicy.CREATE_NULL_AS_BLANK).setCellStyle(date);
+                Cell formula = sheet.getRow(row).createCell(5);
+                formula.setCellFormula("D" + (row + 1) + "*2");
+            }
+            sheet.getRow(3).getCell(5).setCellValue(1041);
+            sheet.getRow(4).getCell(5).setCellErrorValue((byte) 42);
+            sheet.getRow(6).getCell(5).setCellValue(-6);
+            sheet.getRow(4).createCell(9).setCellValue("beside");
+            book.write(out);
+            return file;
+        } catch (IOException e) {
+            throw new AssertionError(e);
+        }
+    }
+
+    private static void fill(Row row, Object... cells) {
+        for (int i = 0; i < cells.length; i++) {
+            if (cells[i] instanceof String text) {
+                row.createCell(i + 1).setCellValue(text);
+            } else if (cells[i] instanceof LocalDate day) {
+                row.createCell(i + 1).setCellValue(day);
+            } else if (cells[i] instanceof Boolean truth) {
+                row.createCell(i + 1).setCellValue(truth);
+            } else if (cells[i] instanceof Number number) {
+                row.createCell(i + 1).setCellValue(number.doubleValue());
+            }
+        }
+    }
+
+    private static final String STATIONS = "station:text=Weir,Leat,12 since:date=2001-02-28,.,1999-12-31 mwh:number=520.5,.,-3 open:truth=true,false,."
+            + " twice:number=1041,.,-6";
+
+    @Test
+    public void sheetIsReadWithItsKindsTheResultsOfFormulasAndTheHeaderThatIsFound() {
+        Path file = workbook();
+        Table table = TableFile.read("t", file, Layout.FOUND.sheet("Stations"));
+        assertThat(written(table)).isEqualTo(STATIONS);
+        assertThat(table.rowPlace(2).toString()).isEqualTo(file + ":7");
+        assertThat(written(TableFile.read("t", file, Layout.FOUND.sheet("Stations").headerRow(3)))).isEqualTo(STATIONS);
+    }
+
+    private Path archive(String name, Map<String, byte[]> entries) {
+        Path file = folder.resolve(name);
+        try (ZipOutputStream zip = new ZipOutputStream(Files.newOutputStream(file))) {
+            for (Map.Entry<String, byte[]> entry : entries.entrySet()) {
+                zip.putNextEntry(new ZipEntry(entry.getKey()));
+                zip.write(entry.getValue());
+            }
+            return file;
+        } catch (IOException e) {
+            throw new AssertionError(e);
+        }
+    }
+
+    private Path spreadsheet(String sheets) {
+        return archive("a.ods", Map.of("content.xml", CONTENT.formatted(sheets).getBytes(StandardCharsets.UTF_8)));
+    }
+
+    private static String row(String... cells) {
+        return "<table:table-row>" + String.join("", cells) + "</table:table-row>";
+    }
+
+    private static String text(String text) {
+        return "<table:table-cell office:value-type=\"string\"><text:p>" + text + "</text:p></table:table-cell>";
+    }
+
+    private static String value(String type, String attribute, String value) {
+        return "<table:table-cell office:value-type=\"" + type + "\" office:" + attribute + "=\"" + value + "\"><text:p>shown</text:p></table:table-cell>";
+    }
+
+    @Test
+    public void openDocumentSheetIsReadWithRepeatedCellsAndWithoutWhatWasNotedOnThem() {
+        String blank = "<table:table-cell/>";
+        String noted = "<table:table-cell office:value-type=\"string\"><office:annotation><text:p>a note</text:p></office:annotation>"
+                + "<text:p>We<text:s text:c=\"2\"/>ir</text:p></table:table-cell>";
+        Path file = spreadsheet("<table:table table:name=\"Notes\">" + row(text("none")) + "</table:table><table:table table:name=\"Stations\">"
+                + row(blank, text("Title")) + "<table:table-row table:number-rows-repeated=\"3\">" + blank + "</table:table-row>"
+                + row(blank, text("station"), text("since"), text("mwh"), text("open"))
+                + row(blank, noted, value("date", "date-value", "2001-02-28T10:00:00"), value("float", "value", "520.5"), value("boolean", "boolean-value", "true"))
+                + row("<table:table-cell table:number-columns-repeated=\"1\"/>", text("Leat"), blank, value("percentage", "value", "0.5"), blank)
+                + "<table:table-row table:number-rows-repeated=\"2\">" + blank + text("Same") + "</table:table-row>"
+                + "<table:table-row table:number-rows-repeated=\"1048000\"><table:table-cell table:number-columns-repeated=\"16384\"/></table:table-row></table:table>");
+        Table table = TableFile.read("t", file, Layout.FOUND.sheet("Stations"));
+        assertThat(written(table)).isEqualTo("station:text=We  ir,Leat,Same,Same since:date=2001-02-28,.,.,. mwh:number=520.5,0.5,.,. open:truth=true,.,.,.");
+        assertThat(table.rowPlace(3).toString()).isEqualTo(file + ":9");
+    }
+
+    @DataProvider
+    Object[][] mistakes() {
+        return new Object[][] {{"there is no sheet 'Statoins'. Did you mean 'Stations'?", Layout.FOUND.sheet("Statoins")},
+            {"row 2 is empty, and the header is to stand there", Layout.FOUND.sheet("Stations").headerRow(2)},
+            {"has a header and no row below it", Layout.FOUND.sheet("Notes")}, {"has a header and no row below it", Layout.FOUND.sheet("Stations").headerRow(7)}};
+    }
+
+    @Test(dataProvider = "mistakes")
+    public void mistakeIsToldWithItsPlace(String message, Layout layout) {
+        Path file = workbook();
+        assertThatThrownBy(() -> TableFile.read("t", file, layout)).isInstanceOf(BadInput.class).hasMessage(file + ": " + message);
+    }
+
+    @Test
+    public void whatIsNoWorkbookIsRefusedInASentence() throws IOException {
+        for (String ending : new String[] {"xlsx", "ods"}) {
+            Path file = Files.writeString(folder.resolve("a." + ending), "station,mwh\nWeir,1\n");
+            assertThatThrownBy(() -> TableFile.read("t", file)).isInstanceOf(BadInput.class).hasMessageContaining("that can be read: ");
+            assertThatThrownBy(() -> TableFile.read("t", folder.resolve("no." + ending))).hasMessageEndingWith("there is no such file");
+        }
+        Path empty = archive("b.ods", Map.of("mimetype", new byte[0]));
+        assertThatThrownBy(() -> TableFile.read("t", empty)).hasMessageContaining("it has no content");
+    }
+
+    @Test
+    public void entitiesFromElsewhereAreNotRead() throws IOException {
+        Path secret = Files.writeString(folder.resolve("secret.txt"), "secret");
+        String content = CONTENT.formatted("<table:table table:name=\"A\">" + row(text("a")) + row(text("&x;")) + "</table:table>")
+                .replace("?>\n", "?>\n<!DOCTYPE x [<!ENTITY x SYSTEM \"" + secret.toUri() + "\">]>\n");
+        Path file = archive("a.ods", Map.of("content.xml", content.getBytes(StandardCharsets.UTF_8)));
+        assertThatThrownBy(() -> written(TableFile.read("t", file))).isInstanceOf(BadInput.class).hasMessageNotContaining("secret\n");
+    }
+
+    @Test
+    public void archiveThatUnpacksToFarMoreThanItHoldsIsRefused() throws IOException {
+        Map<String, byte[]> parts = new java.util.LinkedHashMap<>();
+        try (java.util.zip.ZipFile zip = new java.util.zip.ZipFile(workbook().toFile())) {
+            for (var entry : java.util.Collections.list(zip.entries())) {
+                parts.put(entry.getName(), zip.getInputStream(entry).readAllBytes());
+            }
+        }
+        String sheet = new String(parts.get("xl/worksheets/sheet1.xml"), StandardCharsets.UTF_8);
+        parts.put("xl/worksheets/sheet1.xml", sheet.replace("<sheetData>", "<sheetData>" + " ".repeat(20_000_000)).getBytes(StandardCharsets.UTF_8));
+        Path bomb = archive("bomb.xlsx", parts);
+        assertThat(Files.size(bomb)).isLessThan(100_000);
+        assertThatThrownBy(() -> TableFile.read("t", bomb)).isInstanceOf(BadInput.class).hasMessageStartingWith(bomb + ": is no workbook that can be read: ");
+    }
+}
