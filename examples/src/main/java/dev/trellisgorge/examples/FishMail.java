@@ -4,7 +4,7 @@ import dev.trellisgorge.formula.Settings;
 import dev.trellisgorge.pattern.Chart;
 import dev.trellisgorge.pattern.TextBar;
 import dev.trellisgorge.table.Table;
-import dev.trellisgorge.tables.DelimitedText;
+import dev.trellisgorge.tables.TableFile;
 import java.io.PrintStream;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
@@ -15,7 +15,7 @@ public final class FishMail {
     }
 
     public static void main(String[] arguments) {
-        Table fish = DelimitedText.read("fish", Path.of(arguments[0]));
+        Table fish = TableFile.read("fish", Path.of(arguments[0]));
         Table bars = Chart.of("day", TextBar.of("fish").width(24).inEighths()).over(fish, Settings.NONE).printed();
         PrintStream mail = new PrintStream(System.out, true, StandardCharsets.UTF_8);
         for (int row = 0; row < bars.rowCount(); row++) {

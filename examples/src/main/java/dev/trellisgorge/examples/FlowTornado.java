@@ -8,7 +8,7 @@ import dev.trellisgorge.pattern.Chart;
 import dev.trellisgorge.pattern.Ranking;
 import dev.trellisgorge.pattern.Tornado;
 import dev.trellisgorge.table.Table;
-import dev.trellisgorge.tables.DelimitedText;
+import dev.trellisgorge.tables.TableFile;
 import java.nio.file.Path;
 
 /** Upstream and downstream flow back to back, the largest reaches first. Takes the flow data and the files to draw. */
@@ -17,7 +17,7 @@ public final class FlowTornado {
     }
 
     public static void main(String[] arguments) {
-        Table flow = DelimitedText.read("flow", Path.of(arguments[0]));
+        Table flow = TableFile.read("flow", Path.of(arguments[0]));
         Chart reaches = Chart.of("reach", Tornado.of("upstream_m3s", "downstream_m3s"))
                 .title("Upper Gorge carries most of the water")
                 .rank(Ranking.by(column("upstream_m3s")).top(4).rest("All others"));

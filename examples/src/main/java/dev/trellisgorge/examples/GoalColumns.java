@@ -6,7 +6,7 @@ import dev.trellisgorge.pattern.Chart;
 import dev.trellisgorge.pattern.Columns;
 import dev.trellisgorge.pattern.Split;
 import dev.trellisgorge.table.Table;
-import dev.trellisgorge.tables.DelimitedText;
+import dev.trellisgorge.tables.TableFile;
 import java.nio.file.Path;
 
 /** Which stations reached the goal in March? Takes the data file, and the files to draw. */
@@ -15,7 +15,7 @@ public final class GoalColumns {
     }
 
     public static void main(String[] arguments) {
-        Table generation = DelimitedText.read("generation", Path.of(arguments[0]));
+        Table generation = TableFile.read("generation", Path.of(arguments[0]));
         Chart march = Chart.of("station", Columns.of("generated_mwh").classify(Split.atSetting("goal")))
                 .title("Three stations reached the goal in March")
                 .slice("month", "2031-03-01");

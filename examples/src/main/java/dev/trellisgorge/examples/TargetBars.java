@@ -5,7 +5,7 @@ import dev.trellisgorge.formula.Settings;
 import dev.trellisgorge.pattern.Chart;
 import dev.trellisgorge.pattern.ToTarget;
 import dev.trellisgorge.table.Table;
-import dev.trellisgorge.tables.DelimitedText;
+import dev.trellisgorge.tables.TableFile;
 import java.nio.file.Path;
 
 /** What is met of each licence, what remains, what goes past it. Takes the generation data and the files to draw. */
@@ -14,7 +14,7 @@ public final class TargetBars {
     }
 
     public static void main(String[] arguments) {
-        Table generation = DelimitedText.read("generation", Path.of(arguments[0]));
+        Table generation = TableFile.read("generation", Path.of(arguments[0]));
         Chart licence = Chart.of("station", ToTarget.of("generated_mwh", "licensed_mwh"))
                 .title("Two stations went past their licence in March")
                 .slice("month", "2031-03-01");

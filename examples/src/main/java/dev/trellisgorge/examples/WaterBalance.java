@@ -8,7 +8,7 @@ import dev.trellisgorge.pattern.Chart;
 import dev.trellisgorge.pattern.Labels;
 import dev.trellisgorge.pattern.Waterfall;
 import dev.trellisgorge.table.Table;
-import dev.trellisgorge.tables.DelimitedText;
+import dev.trellisgorge.tables.TableFile;
 import java.nio.file.Path;
 
 /** From opening to closing storage, with the proof that the movements reach it. Takes the storage data and the files to draw. */
@@ -17,7 +17,7 @@ public final class WaterBalance {
     }
 
     public static void main(String[] arguments) {
-        Table storage = DelimitedText.read("storage", Path.of(arguments[0]));
+        Table storage = TableFile.read("storage", Path.of(arguments[0]));
         PlainChart balance = Chart.of("item", Waterfall.of("volume_ml").kinds("kind"))
                 .title("Spring inflow brought the reservoir back above the dead-storage mark")
                 .labels(Labels.VALUE.format("#,##0;(#,##0)"))
