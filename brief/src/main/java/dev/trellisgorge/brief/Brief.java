@@ -48,6 +48,11 @@ public record Brief(Path file, List<Path> inputs, Table table, Settings settings
         return new BriefReader(file, overrides).read();
     }
 
+    /** The brief and its data files, as far as that can be told, whatever is wrong with them. */
+    public static List<Path> inputsOf(Path file, Overrides overrides) {
+        return new BriefReader(file, overrides).files();
+    }
+
     /**
      * One brief for each value of a column, which keeps the rows with that value alone; in the order of the rows.
      *

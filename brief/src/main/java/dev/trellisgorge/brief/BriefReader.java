@@ -9,10 +9,11 @@ import dev.trellisgorge.problem.Place;
 import dev.trellisgorge.problem.Problems;
 import dev.trellisgorge.table.Table;
 import dev.trellisgorge.tables.Layout;
+import dev.trellisgorge.tables.Login;
+import dev.trellisgorge.tables.QueryTable;
 import dev.trellisgorge.tables.TableFile;
 import java.io.IOException;
 import java.nio.charset.CharacterCodingException;
-import java.nio.charset.Charset;
 import java.nio.file.Files;
 import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
@@ -21,7 +22,6 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.OptionalDouble;
 import org.snakeyaml.engine.v2.api.LoadSettings;
 import org.snakeyaml.engine.v2.api.lowlevel.Compose;
 import org.snakeyaml.engine.v2.exceptions.MarkedYamlEngineException;
@@ -80,6 +80,20 @@ final class BriefReader {
         }
         problems.throwIfAny();
         return new Brief(file, inputs, table.orElseThrow(), settings, charts, own, board);
+    }
+
+    /** The brief and its data files, as far as that can be told, whatever is wrong with them. */
+    List<Path> files() {
+        Problems unheard = new Problems();
+        unheard.attempt(this::parse).flatMap(root -> Mapping.open(name, root, "the brief", unheard)).flatMap(m -> m.mapping("data")).ifPresent(data -> {
+            for (String table : data.keys()) {
+                Optional<Text> named = data.isMapping(table) ? data.mapping(table).flatMap(keys -> keys.text("file")) : data.text(table);
+                Optional<Path> source = overrides.data().containsKey(table) ? Optional.of(overrides.data().get(table))
+                        : named.map(text -> file.resolveSibling(text.value()));
+                source.ifPresent(inputs::add);
+            }
+        });
+        return List.copyOf(inputs);
     }
 
     private Node parse() {
@@ -161,31 +175,35 @@ final class BriefReader {
         if (!data.isMapping(table)) {
             return data.text(table).flatMap(text -> table(table, text, Layout.FOUND));
         }
-        Mapping keys = data.mapping(table).orElseThrow().allowing(List.of("file"), List.of("file", "delimiter", "charset", "sheet", "header-row"));
-        Layout layout = Layout.FOUND;
-        Optional<Text> delimiter = keys.text("delimiter");
-        if (delimiter.isPresent() && delimiter.get().value().length() == 1) {
-            layout = layout.delimiter(delimiter.get().value().charAt(0));
-        } else if (delimiter.isPresent()) {
-            keys.refuse("delimiter", "must be one sign, such as ';'");
+        Mapping keys = data.mapping(table).orElseThrow();
+        if (keys.has("jdbc")) {
+            return query(table, keys);
         }
-        Optional<Text> charset = keys.text("charset");
-        if (charset.isPresent() && Charset.availableCharsets().containsKey(charset.get().value())) {
-            layout = layout.charset(Charset.forName(charset.get().value()));
-        } else if (charset.isPresent()) {
-            keys.refuse("charset", "there is no charset '" + charset.get().value() + "'. " + Nearest.hint(charset.get().value(),
-                    List.of("UTF-8", "UTF-16", "ISO-8859-1", "windows-1252")));
+        Layout layout = new LayoutReader(keys, problems).read();
+        return keys.text("file").flatMap(text -> table(table, text, layout));
+    }
+
+    private Optional<Table> query(String table, Mapping keys) {
+        keys.allowing(List.of("jdbc", "query"), List.of("jdbc", "query", "user", "password-variable"));
+        Optional<Text> url = keys.text("jdbc");
+        Optional<Text> query = keys.text("query");
+        Optional<String> password = keys.text("password-variable").map(Text::value).map(variable -> {
+            String value = System.getenv(variable);
+            if (value == null) {
+                keys.refuse("password-variable", "there is no environment variable '" + variable + "'");
+            }
+            return value == null ? "" : value;
+        });
+        if (url.isEmpty() || query.isEmpty()) {
+            return Optional.empty();
         }
-        Optional<Text> sheet = keys.text("sheet");
-        layout = sheet.isPresent() ? layout.sheet(sheet.get().value()) : layout;
-        OptionalDouble header = keys.number("header-row");
-        if (header.isPresent() && header.getAsDouble() >= 1 && header.getAsDouble() == Math.rint(header.getAsDouble())) {
-            layout = layout.headerRow((int) header.getAsDouble());
-        } else if (header.isPresent()) {
-            keys.refuse("header-row", "must be a line, 1 for the first");
+        Login login = new Login(url.get().value(), keys.text("user").map(Text::value), password);
+        try {
+            return Optional.of(QueryTable.read(table, login, query.get().value()));
+        } catch (BadInput e) {
+            e.problems().forEach(problem -> problems.add(query.get().place(), problem.toString()));
+            return Optional.empty();
         }
-        Layout found = layout;
-        return keys.text("file").flatMap(text -> table(table, text, found));
     }
 
     private Optional<Table> table(String table, Text text, Layout layout) {

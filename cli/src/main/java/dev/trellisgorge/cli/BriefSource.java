@@ -31,12 +31,21 @@ final class BriefSource {
     }
 
     Brief read() {
+        return Brief.read(file.getValue(), overrides());
+    }
+
+    /** The files that {@link #read} looks at, also where it fails. */
+    List<Path> inputs() {
+        return Brief.inputsOf(file.getValue(), overrides());
+    }
+
+    private Overrides overrides() {
         Map<String, Double> numbers = new LinkedHashMap<>();
         Map<String, Path> files = new LinkedHashMap<>();
         pairs(settings).forEach((name, value) -> numbers.put(name, Numbers.parse(value).orElseThrow(() -> new BadInput(Place.of("--set"),
                 "'" + value + "' is no number; write " + name + "=380"))));
         pairs(data).forEach((name, value) -> files.put(name, Path.of(value)));
-        return Brief.read(file.getValue(), new Overrides(numbers, files));
+        return new Overrides(numbers, files);
     }
 
     private static Map<String, String> pairs(OptionSpec option) {

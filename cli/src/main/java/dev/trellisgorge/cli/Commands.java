@@ -11,6 +11,7 @@ final class Commands {
 
     static {
         ALL.put("draw", Draw::new);
+        ALL.put("watch", Watch::new);
         ALL.put("series", Series::new);
         ALL.put("check", Check::new);
         ALL.put("explain", Explain::new);

@@ -57,6 +57,16 @@ final class Draw implements Command {
         return spec.addOption(output).addOption(size).addOption(each).addOption(evenIfWrong);
     }
 
+    /** Whether a file is named, so that nothing is printed. */
+    boolean writesFiles() {
+        return output.getValue() != null;
+    }
+
+    /** What it reads. */
+    List<Path> inputs() {
+        return source.inputs();
+    }
+
     @Override
     public int run(ParseResult given) throws IOException {
         Optional<Path> target = Optional.ofNullable(output.getValue());

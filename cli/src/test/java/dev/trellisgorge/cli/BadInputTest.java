@@ -38,7 +38,7 @@ public class BadInputTest {
             {"duplicate header", BRIEF, "station,station\nWeir,520\n", "DESK/march.csv:1: columns 1 and 2 are both named 'station'"},
             {"duplicate category", BRIEF, DATA + "Weir,3\n", "DESK/march.csv:2, column 'station': 'Weir' stands on 2 rows (again at "
                     + "DESK/march.csv:4); a chart takes one row a category. Keep one with 'slice', or total the rows first."},
-            {"text in a figure column", BRIEF, DATA + "Pool,n/a\n", "DESK/march.csv:4, column 'mwh': 'n/a' is text, and a figure must be a number"},
+            {"text in a figure column", BRIEF, DATA + "Pool,about 4\n", "DESK/march.csv:4, column 'mwh': 'about 4' is text, and a figure must be a number"},
             {"dates as figures", BRIEF, "station,mwh\nWeir,2031-03-01\n", "DESK/march.csv, column 'mwh': holds a date a row, and a figure must be a number"},
             {"missing category", BRIEF, DATA + ",12\n", "DESK/march.csv:4, column 'station': the category is missing; every row needs one"},
             {"infinite figure", BRIEF, DATA + "Pool,1e999\n", "DESK/march.csv:4, column 'mwh': the figure is too large to be a number (infinite)"},
@@ -109,7 +109,7 @@ public class BadInputTest {
             {new String[] {"draw", "DESK/b.yaml", "-o", "DESK/x.png", "--size", "20x20"}, "gorge: --size: a picture is 64 to 16384 pixels on each side, not 20x20\n"},
             {new String[] {"series", "DESK/b.yaml", "--chart", "d"}, "gorge: DESK/b.yaml: there is no chart 'd'. Did you mean 'c'?\n"},
             {new String[] {"series", "DESK/b.yaml", "--as", "xml"}, "gorge: Invalid value for option '--as': expected one of [table, csv, json] (case-sensitive) but was 'xml'\nTry 'gorge series --help'.\n"},
-            {new String[] {"chck", "DESK/b.yaml"}, "gorge: Unmatched arguments from index 0: 'chck', 'DESK/b.yaml'\nDid you mean: gorge check?\nTry 'gorge --help'.\n"}};
+            {new String[] {"chck", "DESK/b.yaml"}, "gorge: Unmatched arguments from index 0: 'chck', 'DESK/b.yaml'\nDid you mean: gorge check or gorge watch?\nTry 'gorge --help'.\n"}};
     }
 
     @Test(dataProvider = "usages")

@@ -5,6 +5,7 @@ import de.siegmar.fastcsv.reader.CsvReader;
 import de.siegmar.fastcsv.reader.CsvRecord;
 import de.siegmar.fastcsv.reader.FieldMismatchStrategy;
 import dev.trellisgorge.problem.BadInput;
+import dev.trellisgorge.problem.Note;
 import dev.trellisgorge.problem.Place;
 import dev.trellisgorge.problem.Problems;
 import dev.trellisgorge.table.Column;
@@ -35,7 +36,8 @@ import java.util.regex.Pattern;
  * tab or bar, found from the first records. An empty or blank cell is missing. Empty lines are passed over.
  *
  * <p>A column is of one kind: numbers, ISO dates, or {@code true}/{@code false} where every cell that is there is
- * one; else text. Numbers have {@code .} and no grouping.
+ * one; else text. Cells that are numbers or dates as people write them are read as such, and the table's notes tell which
+ * ({@link Layout} says how they are written where that can't be found). So they do of a last row that is a total.
  *
  * <p>Thread-safe: it holds no state.
  */
@@ -69,7 +71,7 @@ public final class DelimitedText {
             Charset charset = layout.charset().isPresent() ? layout.charset().get() : marked(file);
             char delimiter = layout.delimiter().isPresent() ? layout.delimiter().get() : Delimiter.of(below(sample(file, charset), layout.headerRow().orElse(1)));
             try (CsvReader<CsvRecord> records = records(file, charset, delimiter)) {
-                return table(name, place, records, layout.headerRow().orElse(1));
+                return table(name, place, records, layout);
             }
         } catch (CsvParseException e) {
             throw malformed(place, e.getMessage());
@@ -146,7 +148,8 @@ public final class DelimitedText {
                 .ofCsvRecord(open(file, charset));
     }
 
-    private static Table table(String name, Place place, CsvReader<CsvRecord> records, int headerRow) {
+    private static Table table(String name, Place place, CsvReader<CsvRecord> records, Layout layout) {
+        int headerRow = layout.headerRow().orElse(1);
         List<String> header = null;
         List<String[]> rows = new ArrayList<>();
         List<Integer> lines = new ArrayList<>();
@@ -178,11 +181,16 @@ public final class DelimitedText {
         }
         problems.throwIfAny();
         List<Column> columns = new ArrayList<>();
+        WrittenCells written = new WrittenCells(layout, row -> Place.inFile(place.file(), lines.get(row), 0).toString());
         for (int i = 0; i < header.size(); i++) {
             int at = i;
-            columns.add(Kinds.column(header.get(i), rows.stream().map(row -> row[at]).toArray(String[]::new)));
+            columns.add(Kinds.column(header.get(i), rows.stream().map(row -> row[at]).toArray(String[]::new), written));
         }
-        return Table.of(name, new Source(place.file(), lines.stream().mapToInt(Integer::intValue).toArray()), columns);
+        Table table = Table.of(name, new Source(place.file(), lines.stream().mapToInt(Integer::intValue).toArray()), columns);
+        for (Note note : written.notes()) {
+            table = table.noting(note);
+        }
+        return LastRow.seenTo(table, layout.totalRow());
     }
 
     private static String cells(int count) {

@@ -15,12 +15,16 @@ final class Kinds {
     }
 
     /** The column, of the narrowest kind that takes every cell; blank cells are missing, whatever the kind. */
-    static Column column(String name, String[] cells) {
+    static Column column(String name, String[] cells, WrittenCells otherwise) {
         for (Kind kind : new Kind[] {Kind.NUMBER, Kind.DATE, Kind.TRUTH}) {
             Optional<double[]> figures = figures(kind, cells);
             if (figures.isPresent()) {
                 return Column.owning(name, kind, figures.get());
             }
+        }
+        Optional<Column> read = otherwise.column(name, cells);
+        if (read.isPresent()) {
+            return read.get();
         }
         String[] texts = new String[cells.length];
         for (int row = 0; row < cells.length; row++) {

@@ -63,7 +63,7 @@ final class OpenDocumentTable {
                 find(xml, layout.sheet(), place);
                 new OpenDocumentTable(xml, rows).sheet();
             }
-            return rows.table(name, layout.headerRow());
+            return rows.table(name, layout);
         } catch (ZipException | XMLStreamException e) {
             throw new BadInput(place, "is no spreadsheet that can be read: " + String.valueOf(e.getMessage()).lines().findFirst().orElse(""));
         } catch (IOException e) {

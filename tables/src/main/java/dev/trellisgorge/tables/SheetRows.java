@@ -1,6 +1,7 @@
 package dev.trellisgorge.tables;
 
 import dev.trellisgorge.problem.BadInput;
+import dev.trellisgorge.problem.Note;
 import dev.trellisgorge.problem.Place;
 import dev.trellisgorge.problem.Problems;
 import dev.trellisgorge.table.Column;
@@ -13,6 +14,7 @@ import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.OptionalInt;
 
 /**
@@ -59,11 +61,11 @@ final class SheetRows {
         }
     }
 
-    Table table(String name, OptionalInt headerRow) {
+    Table table(String name, Layout layout) {
         if (rows.isEmpty()) {
             throw new BadInput(place, "the sheet is empty; a table starts with a header row");
         }
-        int at = header(headerRow);
+        int at = header(layout.headerRow());
         Row header = rows.get(at);
         int from = header.first();
         List<String> names = names(header, from);
@@ -73,10 +75,15 @@ final class SheetRows {
             throw new BadInput(place, "has a header and no row below it");
         }
         List<Column> columns = new ArrayList<>();
+        WrittenCells written = new WrittenCells(layout, row -> Place.inFile(place.file(), below.get(row).line(), 0).toString());
         for (int i = 0; i < names.size(); i++) {
-            columns.add(column(names.get(i), below, from + i));
+            columns.add(column(names.get(i), below, from + i, written));
         }
-        return Table.of(name, new Source(place.file(), below.stream().mapToInt(Row::line).toArray()), columns);
+        Table table = Table.of(name, new Source(place.file(), below.stream().mapToInt(Row::line).toArray()), columns);
+        for (Note note : written.notes()) {
+            table = table.noting(note);
+        }
+        return LastRow.seenTo(table, layout.totalRow());
     }
 
     private int header(OptionalInt headerRow) {
@@ -114,7 +121,7 @@ final class SheetRows {
     }
 
     /** Of the one kind that its cells are; texts where they are of several. */
-    private static Column column(String name, List<Row> rows, int at) {
+    private static Column column(String name, List<Row> rows, int at, WrittenCells written) {
         Object[] cells = rows.stream().map(row -> row.cells().get(at)).toArray();
         if (all(cells, Double.class)) {
             return Column.owning(name, Kind.NUMBER, figures(cells));
@@ -128,6 +135,10 @@ final class SheetRows {
         String[] texts = new String[cells.length];
         for (int i = 0; i < cells.length; i++) {
             texts[i] = cells[i] == null ? null : written(cells[i]);
+        }
+        Optional<Column> read = written.column(name, texts);
+        if (read.isPresent()) {
+            return read.get();
         }
         return all(cells, String.class) ? Kinds.datesOrTexts(name, texts) : Column.texts(name, texts);
     }

@@ -56,7 +56,7 @@ final class WorkbookTable {
                 xml.setContentHandler(new Cells(reader.getStylesTable(), new ReadOnlySharedStringsTable(archive), is1904(reader), rows));
                 xml.parse(new InputSource(sheet));
             }
-            return rows.table(name, layout.headerRow());
+            return rows.table(name, layout);
         } catch (IOException | OpenXML4JException | SAXException | ParserConfigurationException | POIXMLException | OpenXML4JRuntimeException
                 | UnsupportedFileFormatException e) {
             throw new BadInput(place, "is no workbook that can be read: " + String.valueOf(e.getMessage()).lines().findFirst().orElse(""));

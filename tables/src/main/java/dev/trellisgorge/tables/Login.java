@@ -1,0 +1,23 @@
+package dev.trellisgorge.tables;
+
+import java.util.Optional;
+
+/**
+ * How a database is reached.
+ *
+ * @param url      {@code jdbc:…}
+ * @param user     where the database asks for one
+ * @param password the same
+ */
+public record Login(String url, Optional<String> user, Optional<String> password) {
+
+    public static Login to(String url) {
+        return new Login(url, Optional.empty(), Optional.empty());
+    }
+
+    /** Without the password. */
+    @Override
+    public String toString() {
+        return url;
+    }
+}
