@@ -1,6 +1,7 @@
 package dev.trellisgorge.shape;
 
 import dev.trellisgorge.table.Column;
+import dev.trellisgorge.table.Kind;
 import dev.trellisgorge.table.Table;
 import java.util.ArrayList;
 import java.util.Collection;
@@ -18,11 +19,18 @@ final class Keys {
 
     /** The cells of a row, empty where one is missing. */
     static List<Object> of(List<Column> columns, int row) {
+        if (columns.size() == 1) {
+            return List.of(cell(columns.get(0), row));
+        }
         List<Object> key = new ArrayList<>(columns.size());
         for (Column column : columns) {
-            key.add(!column.isPresent(row) ? Optional.empty() : column.kind() == dev.trellisgorge.table.Kind.TEXT ? column.written(row) : (Object) column.number(row));
+            key.add(cell(column, row));
         }
         return key;
+    }
+
+    private static Object cell(Column column, int row) {
+        return !column.isPresent(row) ? Optional.empty() : column.kind() == Kind.TEXT ? column.written(row) : (Object) column.number(row);
     }
 
     /** The rows of each key, keys in the order in which they first stand there. */

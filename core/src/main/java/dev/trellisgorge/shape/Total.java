@@ -7,10 +7,11 @@ import dev.trellisgorge.table.Kind;
 import dev.trellisgorge.table.Source;
 import dev.trellisgorge.table.Table;
 import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
-import java.util.stream.IntStream;
 
 /**
  * One row for each key, in the order in which the keys first stand. Ratios are derived afterwards, from the totals.
@@ -60,11 +61,8 @@ public record Total(List<String> by, List<Figure> figures) implements Step {
 
     @Override
     public Table apply(Table table, Settings settings) {
-        Map<List<Object>, List<Integer>> groups = Keys.rows(Keys.columns(table, by), table.rowCount());
-        if (by.isEmpty() && groups.isEmpty()) {
-            groups.put(List.of(), List.of());
-        }
-        int[] first = groups.values().stream().mapToInt(rows -> rows.isEmpty() ? -1 : rows.get(0)).toArray();
+        int[] groupOf = new int[table.rowCount()];
+        int[] first = groups(Keys.columns(table, by), groupOf);
         List<Column> columns = new ArrayList<>();
         by.forEach(key -> columns.add(table.column(key).at(first)));
         for (Figure figure : figures) {
@@ -76,40 +74,63 @@ public record Total(List<String> by, List<Figure> figures) implements Step {
             if (by.contains(figure.name()) || columns.stream().anyMatch(column -> column.name().equals(figure.name()))) {
                 throw new BadInput(table.place(), "two columns of the total would be named '" + figure.name() + "'");
             }
-            columns.add(folded(figure, cells, List.copyOf(groups.values())));
+            columns.add(folded(figure, cells, groupOf, first.length));
         }
         return table.rowCount() == 0 ? Table.of(table.name(), Source.MEMORY, columns) : table.rows(first).withColumns(columns);
     }
 
-    private static Column folded(Figure figure, Column cells, List<List<Integer>> groups) {
-        if (figure.fold() == Fold.FIRST || figure.fold() == Fold.LAST) {
-            int[] rows = groups.stream().mapToInt(group -> {
-                IntStream there = group.stream().mapToInt(Integer::intValue).filter(cells::isPresent);
-                return (figure.fold() == Fold.FIRST ? there.findFirst() : there.reduce((a, b) -> b)).orElse(-1);
-            }).toArray();
-            return cells.at(rows).named(figure.name());
+    /** Fills in the group of each row, and gives the first row of each group; -1 for the one group of no rows. */
+    private int[] groups(List<Column> keys, int[] groupOf) {
+        Map<List<Object>, Integer> groups = new HashMap<>();
+        List<Integer> first = new ArrayList<>();
+        for (int row = 0; row < groupOf.length; row++) {
+            int next = groups.size();
+            int group = groups.computeIfAbsent(Keys.of(keys, row), key -> next);
+            groupOf[row] = group;
+            if (group == first.size()) {
+                first.add(row);
+            }
         }
-        double[] totals = groups.stream().mapToDouble(group -> fold(figure.fold(), cells, group)).toArray();
-        boolean number = figure.fold() == Fold.COUNT || cells.kind() == Kind.NUMBER;
-        return Column.owning(figure.name(), number ? Kind.NUMBER : cells.kind(), totals);
+        if (by.isEmpty() && first.isEmpty()) {
+            first.add(-1);
+        }
+        return first.stream().mapToInt(Integer::intValue).toArray();
     }
 
-    private static double fold(Fold fold, Column cells, List<Integer> rows) {
-        double[] there = rows.stream().filter(cells::isPresent).mapToDouble(row -> cells.kind() == Kind.TEXT ? 0 : cells.number(row)).toArray();
-        if (fold == Fold.COUNT) {
-            return there.length;
+    private static Column folded(Figure figure, Column cells, int[] groupOf, int groups) {
+        if (figure.fold() == Fold.FIRST || figure.fold() == Fold.LAST) {
+            int[] rows = new int[groups];
+            Arrays.fill(rows, -1);
+            for (int row = 0; row < groupOf.length; row++) {
+                if (cells.isPresent(row) && (figure.fold() == Fold.LAST || rows[groupOf[row]] < 0)) {
+                    rows[groupOf[row]] = row;
+                }
+            }
+            return cells.at(rows).named(figure.name());
         }
-        if (there.length == 0) {
-            return Double.NaN;
+        boolean number = figure.fold() == Fold.COUNT || cells.kind() == Kind.NUMBER;
+        return Column.owning(figure.name(), number ? Kind.NUMBER : cells.kind(), folded(figure.fold(), cells, groupOf, groups));
+    }
+
+    private static double[] folded(Fold fold, Column cells, int[] groupOf, int groups) {
+        double[] results = new double[groups];
+        int[] counts = new int[groups];
+        for (int row = 0; row < groupOf.length; row++) {
+            if (cells.isPresent(row)) {
+                int group = groupOf[row];
+                double figure = fold == Fold.COUNT ? 0 : cells.number(row);
+                boolean first = counts[group]++ == 0;
+                results[group] = first ? figure : switch (fold) {
+                    case LEAST -> Math.min(results[group], figure);
+                    case GREATEST -> Math.max(results[group], figure);
+                    default -> results[group] + figure;
+                };
+            }
         }
-        double result = there[0];
-        for (int i = 1; i < there.length; i++) {
-            result = switch (fold) {
-                case LEAST -> Math.min(result, there[i]);
-                case GREATEST -> Math.max(result, there[i]);
-                default -> result + there[i];
-            };
+        for (int group = 0; group < groups; group++) {
+            double result = fold == Fold.MEAN ? results[group] / counts[group] : results[group];
+            results[group] = fold == Fold.COUNT ? counts[group] : counts[group] == 0 ? Double.NaN : result + 0.0;
         }
-        return (fold == Fold.MEAN ? result / there.length : result) + 0.0;
+        return results;
     }
 }

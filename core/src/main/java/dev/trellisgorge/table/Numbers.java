@@ -52,8 +52,23 @@ public final class Numbers {
      */
     public static OptionalDouble parse(String text) {
         String trimmed = text.strip();
-        return DECIMAL.matcher(trimmed).matches() ? OptionalDouble.of(Double.parseDouble(trimmed) + 0.0)
-                : OptionalDouble.empty();
+        if (trimmed.isEmpty() || trimmed.charAt(0) > '9') {
+            return OptionalDouble.empty();
+        }
+        return isDigits(trimmed) || DECIMAL.matcher(trimmed).matches() ? OptionalDouble.of(Double.parseDouble(trimmed) + 0.0) : OptionalDouble.empty();
+    }
+
+    /** Whether a text is digits with a point at most, as most figures are; told without the expression, which takes longer. */
+    private static boolean isDigits(String text) {
+        int points = 0;
+        for (int i = text.charAt(0) == '-' ? 1 : 0; i < text.length(); i++) {
+            char sign = text.charAt(i);
+            points += sign == '.' ? 1 : 0;
+            if (sign != '.' && (sign < '0' || sign > '9')) {
+                return false;
+            }
+        }
+        return points <= 1 && text.charAt(text.length() - 1) >= '0';
     }
 
     /** Drops digits for as long as the rest still reads back; older runtimes print one too many. */

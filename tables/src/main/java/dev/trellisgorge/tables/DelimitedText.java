@@ -25,9 +25,13 @@ import java.nio.file.Files;
 import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 
@@ -70,9 +74,14 @@ public final class DelimitedText {
         try {
             Charset charset = layout.charset().isPresent() ? layout.charset().get() : marked(file);
             char delimiter = layout.delimiter().isPresent() ? layout.delimiter().get() : Delimiter.of(below(sample(file, charset), layout.headerRow().orElse(1)));
-            try (CsvReader<CsvRecord> records = records(file, charset, delimiter)) {
-                return table(name, place, records, layout);
+            Set<Integer> texts = new HashSet<>();
+            Optional<Table> table = Optional.empty();
+            while (table.isEmpty()) {
+                try (CsvReader<CsvRecord> records = records(file, charset, delimiter)) {
+                    table = table(name, place, records, layout, texts);
+                }
             }
+            return table.get();
         } catch (CsvParseException e) {
             throw malformed(place, e.getMessage());
         } catch (UncheckedIOException e) {
@@ -148,11 +157,15 @@ public final class DelimitedText {
                 .ofCsvRecord(open(file, charset));
     }
 
-    private static Table table(String name, Place place, CsvReader<CsvRecord> records, Layout layout) {
+    /**
+     * @param texts the columns that are known to hold texts
+     * @return empty where a column turned out to hold texts too late; then {@code texts} has it too
+     */
+    private static Optional<Table> table(String name, Place place, CsvReader<CsvRecord> records, Layout layout, Set<Integer> texts) {
         int headerRow = layout.headerRow().orElse(1);
         List<String> header = null;
-        List<String[]> rows = new ArrayList<>();
-        List<Integer> lines = new ArrayList<>();
+        List<GrowingColumn> growing = new ArrayList<>();
+        Lines lines = new Lines();
         Problems problems = new Problems();
         int ragged = 0;
         for (CsvRecord record : records) {
@@ -162,9 +175,14 @@ public final class DelimitedText {
             }
             if (header == null) {
                 header = header(record, place, problems);
+                for (int i = 0; i < header.size(); i++) {
+                    growing.add(new GrowingColumn(texts.contains(i)));
+                }
             } else if (record.getFieldCount() == header.size()) {
-                rows.add(record.getFields().toArray(String[]::new));
                 lines.add(line);
+                if (!taken(record, growing, texts)) {
+                    return Optional.empty();
+                }
             } else if (++ragged <= LISTED) {
                 problems.add(Place.inFile(place.file(), line, 0), "the row has " + cells(record.getFieldCount())
                         + ", the header has " + header.size());
@@ -176,21 +194,52 @@ public final class DelimitedText {
         if (ragged > LISTED) {
             problems.add(place, "the same on " + (ragged - LISTED) + " more rows");
         }
-        if (rows.isEmpty() && problems.isEmpty()) {
+        if (lines.count() == 0 && problems.isEmpty()) {
             problems.add(place, "has a header and no row below it");
         }
         problems.throwIfAny();
+        int[] starts = lines.all();
+        WrittenCells written = new WrittenCells(layout, row -> Place.inFile(place.file(), starts[row], 0).toString());
         List<Column> columns = new ArrayList<>();
-        WrittenCells written = new WrittenCells(layout, row -> Place.inFile(place.file(), lines.get(row), 0).toString());
         for (int i = 0; i < header.size(); i++) {
-            int at = i;
-            columns.add(Kinds.column(header.get(i), rows.stream().map(row -> row[at]).toArray(String[]::new), written));
+            columns.add(growing.get(i).column(header.get(i), written));
         }
-        Table table = Table.of(name, new Source(place.file(), lines.stream().mapToInt(Integer::intValue).toArray()), columns);
+        Table table = Table.of(name, new Source(place.file(), starts), columns);
         for (Note note : written.notes()) {
             table = table.noting(note);
         }
-        return LastRow.seenTo(table, layout.totalRow());
+        return Optional.of(LastRow.seenTo(table, layout.totalRow()));
+    }
+
+    private static boolean taken(CsvRecord record, List<GrowingColumn> growing, Set<Integer> texts) {
+        for (int i = 0; i < growing.size(); i++) {
+            if (!growing.get(i).add(record.getField(i))) {
+                texts.add(i);
+                return false;
+            }
+        }
+        return true;
+    }
+
+    /** Line numbers, one a row. */
+    private static final class Lines {
+        private int[] lines = new int[64];
+        private int count;
+
+        void add(int line) {
+            if (count == lines.length) {
+                lines = Arrays.copyOf(lines, count + (count >> 1));
+            }
+            lines[count++] = line;
+        }
+
+        int count() {
+            return count;
+        }
+
+        int[] all() {
+            return Arrays.copyOf(lines, count);
+        }
     }
 
     private static String cells(int count) {

@@ -4,9 +4,8 @@ import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Kind;
 import dev.trellisgorge.table.Numbers;
 import java.time.LocalDate;
-import java.time.format.DateTimeParseException;
+import java.time.YearMonth;
 import java.util.Locale;
-import java.util.Optional;
 import java.util.OptionalDouble;
 
 /** Finds the kind of a column from its cells. */
@@ -14,23 +13,14 @@ final class Kinds {
     private Kinds() {
     }
 
-    /** The column, of the narrowest kind that takes every cell; blank cells are missing, whatever the kind. */
-    static Column column(String name, String[] cells, WrittenCells otherwise) {
+    /** What a cell that is not blank is by itself. */
+    static Kind of(String cell) {
         for (Kind kind : new Kind[] {Kind.NUMBER, Kind.DATE, Kind.TRUTH}) {
-            Optional<double[]> figures = figures(kind, cells);
-            if (figures.isPresent()) {
-                return Column.owning(name, kind, figures.get());
+            if (figure(kind, cell.strip()).isPresent()) {
+                return kind;
             }
         }
-        Optional<Column> read = otherwise.column(name, cells);
-        if (read.isPresent()) {
-            return read.get();
-        }
-        String[] texts = new String[cells.length];
-        for (int row = 0; row < cells.length; row++) {
-            texts[row] = cells[row].isBlank() ? null : cells[row];
-        }
-        return Column.texts(name, texts);
+        return Kind.TEXT;
     }
 
     /** Dates where every cell that is there is one, texts else; null is missing. */
@@ -48,19 +38,8 @@ final class Kinds {
         return any ? Column.owning(name, Kind.DATE, days) : Column.texts(name, cells);
     }
 
-    private static Optional<double[]> figures(Kind kind, String[] cells) {
-        double[] figures = new double[cells.length];
-        for (int row = 0; row < cells.length; row++) {
-            OptionalDouble figure = cells[row].isBlank() ? OptionalDouble.of(Double.NaN) : figure(kind, cells[row].strip());
-            if (figure.isEmpty()) {
-                return Optional.empty();
-            }
-            figures[row] = figure.getAsDouble();
-        }
-        return Optional.of(figures);
-    }
-
-    private static OptionalDouble figure(Kind kind, String cell) {
+    /** Empty where the cell is not of that kind. */
+    static OptionalDouble figure(Kind kind, String cell) {
         return switch (kind) {
             case NUMBER -> Numbers.parse(cell);
             case DATE -> day(cell);
@@ -73,14 +52,28 @@ final class Kinds {
         };
     }
 
+    /** An ISO date, read sign by sign, as a library's parser takes ten times as long. */
     private static OptionalDouble day(String cell) {
-        if (cell.length() != 10 || cell.charAt(4) != '-') {
+        if (cell.length() != 10 || cell.charAt(4) != '-' || cell.charAt(7) != '-') {
             return OptionalDouble.empty();
         }
-        try {
-            return OptionalDouble.of(LocalDate.parse(cell).toEpochDay());
-        } catch (DateTimeParseException e) {
-            return OptionalDouble.empty();
+        int year = digits(cell, 0, 4);
+        int month = digits(cell, 5, 7);
+        int day = digits(cell, 8, 10);
+        boolean there = year >= 0 && month >= 1 && month <= 12 && day >= 1 && (day <= 28 || day <= YearMonth.of(year, month).lengthOfMonth());
+        return there ? OptionalDouble.of(LocalDate.of(year, month, day).toEpochDay()) : OptionalDouble.empty();
+    }
+
+    /** The number that some signs are; -1 where one is no digit. */
+    private static int digits(String text, int from, int to) {
+        int number = 0;
+        for (int i = from; i < to; i++) {
+            int digit = text.charAt(i) - '0';
+            if (digit < 0 || digit > 9) {
+                return -1;
+            }
+            number = number * 10 + digit;
         }
+        return number;
     }
 }

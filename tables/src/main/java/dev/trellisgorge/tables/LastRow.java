@@ -44,7 +44,7 @@ final class LastRow {
         boolean named = false;
         for (Column column : table.columns()) {
             if (column.kind() == Kind.NUMBER && column.isPresent(last)) {
-                double sum = IntStream.range(0, last).filter(column::isPresent).mapToDouble(column::number).sum();
+                double sum = sum(column, last);
                 if (sum == 0 || Math.abs(sum - column.number(last)) > CLOSE * Math.abs(sum)) {
                     return false;
                 }
@@ -54,5 +54,13 @@ final class LastRow {
             }
         }
         return sums > 1 || sums == 1 && named;
+    }
+
+    private static double sum(Column column, int rows) {
+        double sum = 0;
+        for (int row = 0; row < rows; row++) {
+            sum += column.isPresent(row) ? column.number(row) : 0;
+        }
+        return sum;
     }
 }
