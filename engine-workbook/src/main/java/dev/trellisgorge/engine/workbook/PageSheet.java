@@ -104,13 +104,14 @@ final class PageSheet {
         double whole = parts.stream().mapToDouble(part -> panel(part).share()).sum();
         boolean upright = parts.get(0).orientation() == Orientation.VERTICAL;
         Plot plot = new Plot(parts, area);
-        double names = parts.size() > 1 && !upright ? plot.names() : 0;
+        // The first part has what all of them share beside its own room: the names at the left, or the titles at the top.
+        double shared = parts.size() == 1 ? 0 : upright ? plot.top() : plot.names();
         double at = 0;
         for (int i = 0; i < parts.size(); i++) {
             boolean first = i == 0;
             boolean last = i == parts.size() - 1;
             double share = panel(parts.get(i)).share() / whole;
-            double length = share * (1 - names) + (first ? names : 0);
+            double length = share * (1 - shared) + (first ? shared : 0);
             Area place = upright ? area.down(at, length) : area.across(at, length);
             XSSFChart chart = sheet.createDrawingPatriarch().createChart(place.anchor());
             new NativeChart(parts.get(i), panel(parts.get(i)), cells, plot).drawOn(chart, first, upright ? last : first, plot.keyed());
@@ -119,7 +120,7 @@ final class PageSheet {
             } else if (parts.size() > 1 && upright) {
                 plot.placeUpright(chart, length, first, last);
             } else if (parts.size() > 1) {
-                plot.placeLying(chart, first ? names / length : 0, share * (1 - names) / length, last);
+                plot.placeLying(chart, first ? shared / length : 0, share * (1 - shared) / length, last);
             }
             at += length;
         }

@@ -13,6 +13,7 @@ import org.apache.poi.xssf.usermodel.XSSFChart;
 final class Plot {
     private static final int FEW_COLUMNS = 10;
     private static final double MOST_FOR_NAMES = 0.35;
+    private static final double MOST_FOR_TITLES = 0.5;
     private static final double GLYPH = 0.6;
     /** In 1/100 point. */
     private static final int SMALLEST = 600;
@@ -58,8 +59,9 @@ final class Plot {
         return textSize() / 75.0 * 1.5 / area.heightInPixels();
     }
 
-    private double top() {
-        return titles() + (keyed() ? line() * 2 : line() * 0.7);
+    /** The room for titles and key at the top; at most half of the whole. */
+    double top() {
+        return Math.min(MOST_FOR_TITLES, titles() + (keyed() ? line() * 2 : line() * 0.7));
     }
 
     /**
@@ -104,7 +106,7 @@ final class Plot {
 
     /** @param length of this part, as a share of the area's height */
     void placeUpright(XSSFChart chart, double length, boolean first, boolean last) {
-        double above = (first ? top() + line() : line() * 1.5) / length;
+        double above = ((first ? top() : 0) + line() * 1.5) / length;
         double below = (last ? line() * 2 : line() * 1.2) / length;
         NativeChart.place(chart, 0.05, above, 0.92, 1 - above - below);
     }

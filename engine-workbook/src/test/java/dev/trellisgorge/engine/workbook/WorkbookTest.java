@@ -48,6 +48,7 @@ import org.apache.xmlbeans.XmlObject;
 import org.apache.xmlbeans.XmlOptions;
 import org.openxmlformats.schemas.drawingml.x2006.chart.CTBarChart;
 import org.openxmlformats.schemas.drawingml.x2006.chart.CTBarSer;
+import org.openxmlformats.schemas.drawingml.x2006.chart.CTManualLayout;
 import org.openxmlformats.schemas.drawingml.x2006.chart.CTPlotArea;
 import org.openxmlformats.schemas.drawingml.x2006.chart.ChartSpaceDocument;
 import org.openxmlformats.schemas.drawingml.x2006.chart.STBarGrouping;
@@ -216,6 +217,29 @@ public class WorkbookTest {
                     assertDrawn(panels.panels().get(0), drawn.get(part).getCTChart().getPlotArea(), book.getSheet(charts.get(i).name() + " series"),
                             parts.get(parts.size() - 1));
                 }
+            }
+        }
+    }
+
+    @Test
+    public void chartsOfPanelsStandInLineHoweverLongTheTitlesAre() throws IOException {
+        String words = "A title that goes on for so long that it takes several lines of the sheet, and is still not at its end ".repeat(2);
+        List<PlainChart> charts = Gallery.all().stream().filter(example -> example.plain().panels().size() > 1)
+                .map(example -> example.chart().title(words).subtitle(words).over(example.table(), example.settings())).toList();
+        assertThat(charts).hasSizeGreaterThan(3);
+        try (XSSFWorkbook book = drawn(charts)) {
+            for (int i = 0; i < charts.size(); i++) {
+                boolean upright = charts.get(i).orientation() == Orientation.VERTICAL;
+                List<double[]> along = new ArrayList<>();
+                for (XSSFChart chart : book.getSheetAt(i).getDrawingPatriarch().getCharts()) {
+                    CTManualLayout place = chart.getCTChart().getPlotArea().getLayout().getManualLayout();
+                    assertThat(place.getW().getVal()).isGreaterThan(0.05);
+                    assertThat(place.getH().getVal()).as(charts.get(i).name()).isGreaterThan(0.05);
+                    assertThat(place.getX().getVal() + place.getW().getVal()).isLessThanOrEqualTo(1);
+                    assertThat(place.getY().getVal() + place.getH().getVal()).isLessThanOrEqualTo(1);
+                    along.add(upright ? new double[] {place.getX().getVal(), place.getW().getVal()} : new double[] {place.getY().getVal(), place.getH().getVal()});
+                }
+                assertThat(along).as(charts.get(i).name()).hasSize(2).allMatch(place -> java.util.Arrays.equals(place, along.get(0)));
             }
         }
     }
