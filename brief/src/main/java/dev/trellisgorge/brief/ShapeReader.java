@@ -22,8 +22,10 @@ import dev.trellisgorge.shape.Unpivot;
 import dev.trellisgorge.table.CalendarUnit;
 import dev.trellisgorge.table.Table;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalDouble;
@@ -171,7 +173,7 @@ final class ShapeReader {
         }
 
         private Optional<Total> total(Mapping keys) {
-            List<String> folds = java.util.Arrays.stream(Total.Fold.values()).map(Total.Fold::toString).toList();
+            List<String> folds = Arrays.stream(Total.Fold.values()).map(Total.Fold::toString).toList();
             keys.allowing(List.of(), Mapping.both(List.of("by"), folds));
             Optional<List<String>> by = keys.has("by") ? columns(keys, "by") : Optional.of(List.of());
             List<String> twice = new ArrayList<>();
@@ -183,7 +185,7 @@ final class ShapeReader {
                     Optional<List<String>> columns = columns(keys, fold);
                     right &= columns.isPresent();
                     for (String column : columns.orElse(List.of())) {
-                        figures.add(new Total.Figure(column, Total.Fold.valueOf(fold.toUpperCase(java.util.Locale.ROOT)), column));
+                        figures.add(new Total.Figure(column, Total.Fold.valueOf(fold.toUpperCase(Locale.ROOT)), column));
                         if (!seen.add(column)) {
                             twice.add(column);
                         }
@@ -204,7 +206,7 @@ final class ShapeReader {
                 keys.refuse("by", "parts the rows that 'fill: true' fills, and nothing is filled");
             }
             return of.isPresent() && unit.isPresent() && by.isPresent() ? Optional.of(new PeriodOf(of.get(), unit.get(),
-                    keys.text("as").map(Text::value).orElse(unit.get().name().toLowerCase(java.util.Locale.ROOT)), keys.truth("fill"), by.get())) : Optional.empty();
+                    keys.text("as").map(Text::value).orElse(unit.get().name().toLowerCase(Locale.ROOT)), keys.truth("fill"), by.get())) : Optional.empty();
         }
 
         private Optional<Previous> previous(Mapping keys) {

@@ -14,6 +14,7 @@ import static dev.trellisgorge.formula.Formulas.words;
 
 import dev.trellisgorge.formula.Formula;
 import dev.trellisgorge.formula.Formulas;
+import dev.trellisgorge.problem.Nearest;
 import dev.trellisgorge.table.CalendarUnit;
 import dev.trellisgorge.table.Kind;
 import java.time.LocalDate;
@@ -345,7 +346,7 @@ final class SqlExpression {
             case "NULLIF" -> nullIf(given);
             case "ROUND" -> rounded(given);
             default -> throw new NotTaken("there is no function '" + function.getName() + "' here. "
-                    + dev.trellisgorge.problem.Nearest.hint(name, FUNCTIONS) + (isTotal(name) ? " Rows are totalled by a 'total' step." : ""));
+                    + Nearest.hint(name, FUNCTIONS) + (isTotal(name) ? " Rows are totalled by a 'total' step." : ""));
         };
     }
 

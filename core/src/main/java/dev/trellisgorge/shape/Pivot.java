@@ -5,6 +5,8 @@ import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Table;
 import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 
@@ -48,9 +50,9 @@ public record Pivot(List<String> by, String names, String values) implements Ste
     /** For each key the row that has the name; -1 where none has. */
     private static int[] rows(Table table, List<Column> keys, Map<List<Object>, List<Integer>> groups, List<Integer> named, String title) {
         int[] at = new int[groups.size()];
-        java.util.Arrays.fill(at, -1);
+        Arrays.fill(at, -1);
         List<List<Object>> order = List.copyOf(groups.keySet());
-        Map<List<Object>, Integer> place = new java.util.HashMap<>();
+        Map<List<Object>, Integer> place = new HashMap<>();
         for (int i = 0; i < order.size(); i++) {
             place.put(order.get(i), i);
         }

@@ -1,5 +1,6 @@
 package dev.trellisgorge.table;
 
+import java.time.DayOfWeek;
 import java.time.LocalDate;
 import java.time.format.DateTimeParseException;
 import java.time.temporal.IsoFields;
@@ -116,7 +117,7 @@ public enum CalendarUnit {
         String year = text.substring(0, 4);
         return switch (unit) {
             case DAY -> LocalDate.parse(text);
-            case WEEK -> LocalDate.of(Integer.parseInt(year), 1, 4).with(java.time.DayOfWeek.MONDAY)
+            case WEEK -> LocalDate.of(Integer.parseInt(year), 1, 4).with(DayOfWeek.MONDAY)
                     .plusWeeks(Integer.parseInt(text.substring(6)) - 1L);
             case MONTH -> LocalDate.parse(text + "-01");
             case QUARTER -> LocalDate.of(Integer.parseInt(year), Integer.parseInt(text.substring(6)) * 3 - 2, 1);

@@ -6,6 +6,7 @@ import dev.trellisgorge.problem.Place;
 import dev.trellisgorge.table.Table;
 import java.io.IOException;
 import java.io.InputStream;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.LocalDate;
@@ -65,7 +66,7 @@ final class WorkbookTable {
 
     private static boolean is1904(XSSFReader reader) throws IOException, OpenXML4JException {
         try (InputStream book = reader.getWorkbookData()) {
-            return new String(book.readAllBytes(), java.nio.charset.StandardCharsets.UTF_8).matches("(?s).*date1904=\"(1|true)\".*");
+            return new String(book.readAllBytes(), StandardCharsets.UTF_8).matches("(?s).*date1904=\"(1|true)\".*");
         }
     }
 

@@ -8,6 +8,7 @@ import java.awt.BasicStroke;
 import java.awt.Font;
 import java.awt.Graphics2D;
 import java.awt.Shape;
+import java.awt.geom.AffineTransform;
 import java.awt.geom.Arc2D;
 import java.awt.geom.Path2D;
 import java.awt.geom.Point2D;
@@ -70,7 +71,7 @@ final class RingPlot extends Plot {
             double outer = 1 - thick * i;
             for (Ring.Slice slice : seen(ring.tracks().get(i))) {
                 Path2D path = slice(slice, outer * radius, (outer - thick) * radius);
-                path.transform(java.awt.geom.AffineTransform.getTranslateInstance(x, y));
+                path.transform(AffineTransform.getTranslateInstance(x, y));
                 slice.series().fill().ifPresent(fill -> {
                     g.setColor(Ink.awt(fill));
                     g.fill(path);

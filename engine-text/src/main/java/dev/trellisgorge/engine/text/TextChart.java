@@ -2,6 +2,7 @@ package dev.trellisgorge.engine.text;
 
 import dev.trellisgorge.chart.BarGroup;
 import dev.trellisgorge.chart.Color;
+import dev.trellisgorge.chart.Format;
 import dev.trellisgorge.chart.Label;
 import dev.trellisgorge.chart.Panel;
 import dev.trellisgorge.chart.Panels;
@@ -127,7 +128,7 @@ final class TextChart {
 
     private String words(ReferenceLine line) {
         return line.name() + " " + chart.series().stream().flatMap(series -> series.label().stream()).map(Label::format).findFirst()
-                .orElseGet(() -> new dev.trellisgorge.chart.Format("#,##0.##")).write(line.value());
+                .orElseGet(() -> new Format("#,##0.##")).write(line.value());
     }
 
     private String sign(Points some) {

@@ -2,10 +2,12 @@ package dev.trellisgorge.engine.workbook;
 
 import dev.trellisgorge.chart.PlainChart;
 import dev.trellisgorge.chart.Series;
-import dev.trellisgorge.chart.TextCells;
 import dev.trellisgorge.chart.TextCells.TextColumn;
+import dev.trellisgorge.chart.TextCells;
 import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.DisplayWidth;
+import dev.trellisgorge.table.Kind;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
 import java.util.stream.IntStream;
@@ -94,7 +96,7 @@ final class TextBlock {
         cell.setCellFormula(firstPresent(labelled, row));
         Optional<Series> shown = labelled.stream().filter(series -> !chart.labelText(series, row).isEmpty()).findFirst();
         Column figures = shown.map(series -> chart.data().column(series.label().orElseThrow().column()).cells()).orElse(null);
-        if (figures != null && figures.kind() == dev.trellisgorge.table.Kind.NUMBER
+        if (figures != null && figures.kind() == Kind.NUMBER
                 && !NumberFormats.hasOptionalDecimals(shown.get().label().orElseThrow().format())) {
             cell.setCellValue(figures.number(row));
         } else {
@@ -140,7 +142,7 @@ final class TextBlock {
         }).toArray(ConditionalFormattingRule[]::new);
         for (int i = 0; i < rules.length; i += 3) {
             sheet.getSheetConditionalFormatting().addConditionalFormatting(new CellRangeAddress[] {cells},
-                    java.util.Arrays.copyOfRange(rules, i, Math.min(rules.length, i + 3)));
+                    Arrays.copyOfRange(rules, i, Math.min(rules.length, i + 3)));
         }
     }
 
