@@ -1,0 +1,99 @@
+package dev.trellisgorge.brief;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.ObjectMapper;
+import com.networknt.schema.JsonSchema;
+import com.networknt.schema.JsonSchemaFactory;
+import com.networknt.schema.SpecVersion;
+import dev.trellisgorge.pattern.Patterns;
+import java.io.ByteArrayOutputStream;
+import java.io.IOException;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.Arrays;
+import java.util.stream.Stream;
+import org.snakeyaml.engine.v2.api.Load;
+import org.snakeyaml.engine.v2.api.LoadSettings;
+import org.testng.annotations.DataProvider;
+import org.testng.annotations.Test;
+
+public class BriefSchemaTest {
+    private static final JsonSchema SCHEMA = JsonSchemaFactory.getInstance(SpecVersion.VersionFlag.V202012).getSchema(written());
+    private static final String CHART = "brief: 1\ndata: {t: t.csv}\ncharts:\n  c: {pattern: columns, category: a, value: b%s}\n";
+
+    private static String written() {
+        try {
+            ByteArrayOutputStream out = new ByteArrayOutputStream();
+            BriefSchema.write(out);
+            return out.toString(StandardCharsets.UTF_8);
+        } catch (IOException e) {
+            throw new AssertionError(e);
+        }
+    }
+
+    private static JsonNode json(String yaml) {
+        return new ObjectMapper().valueToTree(new Load(LoadSettings.builder().build()).loadFromString(yaml));
+    }
+
+    @DataProvider
+    Object[][] briefs() throws IOException {
+        try (Stream<Path> files = Files.list(Path.of("..", "demo"))) {
+            return files.filter(file -> file.toString().endsWith(".yaml")).map(file -> new Object[] {file}).toArray(Object[][]::new);
+        }
+    }
+
+    @Test(dataProvider = "briefs")
+    public void everyDemoBriefFollowsIt(Path brief) throws IOException {
+        assertThat(SCHEMA.validate(json(Files.readString(brief)))).isEmpty();
+    }
+
+    @DataProvider
+    Object[][] patterns() {
+        return Patterns.all().stream().map(type -> new Object[] {type.brief()}).toArray(Object[][]::new);
+    }
+
+    @Test(dataProvider = "patterns")
+    public void everyPatternsOwnBriefFollowsIt(String chart) {
+        String indented = String.join("\n", Arrays.stream(chart.split("\n")).map(line -> "    " + line).toList());
+        assertThat(SCHEMA.validate(json("brief: 1\ndata: {t: t.csv}\ncharts:\n  c:\n" + indented + "\n"))).as(chart).isEmpty();
+    }
+
+    @DataProvider
+    Object[][] steps() {
+        return Stream.of("keep: a > 1", "derive: {x: a + 1}", "join: {table: t, on: [a, b], way: inner, many: true}", "join: {table: t, on: {a: b}}",
+                "total: {by: [a], sum: b, mean: [b]}", "period: {of: d, unit: month, as: m, fill: true, by: [a]}", "previous: {of: a, period: m}",
+                "pivot: {by: a, names: b, values: c}", "unpivot: {columns: [a, b]}", "order: {by: a, order: descending}", "top: 3", "rename: {a: b}", "choose: [a]")
+                .map(step -> new Object[] {step}).toArray(Object[][]::new);
+    }
+
+    @Test(dataProvider = "steps")
+    public void everyStepFollowsIt(String step) {
+        assertThat(SCHEMA.validate(json(CHART.formatted("") + "shape:\n  - " + step + "\n"))).isEmpty();
+        assertThat(SCHEMA.validate(json(CHART.formatted(", shape: [{" + step + "}]")))).isEmpty();
+    }
+
+    @DataProvider
+    Object[][] mistakes() {
+        return Stream.of("brief: 2\ndata: {t: t.csv}\ncharts: {c: {pattern: columns, category: a, value: b}}", "brief: 1\ncharts: {}", CHART.formatted(", titel: x"),
+                CHART.formatted(", classify: {split: {at: 1}, sign: {}}"), CHART.formatted(", classify: {splt: {at: 1}}"), CHART.formatted(", orientation: up"),
+                CHART.formatted(", colors: {below: red}"), CHART.formatted(", labels: {at: top}"), CHART.formatted("").replace("columns", "colums"),
+                CHART.formatted("").replace(", value: b", ""), CHART.formatted("") + "shape: [{keep: a > 1, top: 2}]", CHART.formatted("") + "shape: [{sort: a}]",
+                CHART.formatted("") + "shape: [{period: {of: d, unit: fortnight}}]", CHART.formatted("") + "settings: {goal: high}",
+                CHART.formatted("") + "board: {tiles: []}", CHART.formatted("") + "board: {tiles: [{figure: a, total: som}]}",
+                CHART.formatted("").replace("t: t.csv", "t: {file: t.csv, shet: x}"), CHART.formatted("").replace("t: t.csv", "t: {jdbc: x}"))
+                .map(brief -> new Object[] {brief}).toArray(Object[][]::new);
+    }
+
+    @Test(dataProvider = "mistakes")
+    public void whatTheReaderRefusesItRefusesToo(String brief) {
+        assertThat(SCHEMA.validate(json(brief))).isNotEmpty();
+    }
+
+    @Test
+    public void publishedSchemaIsTheOneThatIsWritten() throws IOException {
+        assertThat(Files.readString(Path.of("..", "docs", "brief.schema.json"))).isEqualTo(written());
+    }
+}
