@@ -27,7 +27,7 @@ public final class BriefSchema {
     private static final Object TRUTH = Map.of("type", "boolean");
     private static final Object NAMES = array(TEXT);
     private static final Object ONE_OR_SEVERAL = Map.of("oneOf", List.of(TEXT, NAMES));
-    private static final Object TEXTS_BY_NAME = Map.of("type", "object", "additionalProperties", TEXT);
+    private static final Object TEXTS_BY_NAME = map("type", "object", "additionalProperties", TEXT);
 
     private BriefSchema() {
     }
