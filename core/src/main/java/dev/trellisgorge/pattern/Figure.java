@@ -15,6 +15,7 @@ import dev.trellisgorge.formula.Settings;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Problems;
 import dev.trellisgorge.table.Table;
+import java.util.Collections;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
@@ -57,7 +58,7 @@ public record Figure(String name, Formula value, Optional<Total> total, String t
     }
 
     public Figure {
-        slice = Map.copyOf(new LinkedHashMap<>(slice));
+        slice = Collections.unmodifiableMap(new LinkedHashMap<>(slice));
     }
 
     /** The figure in a column of a table with one row. */
