@@ -123,11 +123,6 @@ public final class Table {
         return wholeRow >= 0 && wholeRow < lines.length ? lines[wholeRow] : 0;
     }
 
-    /** The same under another name. */
-    public Table named(String newName) {
-        return new Table(newName, columns(), source, null, null, Map.of(), notes);
-    }
-
     /** Where a row was read from; the table's name where it was made in memory. */
     public Place rowPlace(int row) {
         if (whole != this) {
