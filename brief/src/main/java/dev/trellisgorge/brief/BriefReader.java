@@ -153,7 +153,7 @@ final class BriefReader {
         Map<String, Table> tables = new LinkedHashMap<>();
         boolean all = true;
         for (String name : data.keys()) {
-            Optional<Table> table = overrides.data().containsKey(name) ? given(name) : source(name, data);
+            Optional<Table> table = overrides.data().containsKey(name) ? given(name, data) : source(name, data);
             table.ifPresent(read -> tables.put(name, read));
             all &= table.isPresent();
         }
@@ -165,9 +165,10 @@ final class BriefReader {
         return all ? tables : Map.of();
     }
 
-    /** A file that stands in for the one in the brief; named from where the user stands, not from the brief. */
-    private Optional<Table> given(String table) {
-        return read(table, overrides.data().get(table), Layout.FOUND);
+    /** A file that stands in for the one in the brief and is laid out like it; named from where the user stands, not from the brief. */
+    private Optional<Table> given(String table, Mapping data) {
+        Optional<Mapping> laidOut = data.isMapping(table) ? data.mapping(table).filter(keys -> keys.has("file")) : Optional.empty();
+        return read(table, overrides.data().get(table), laidOut.map(keys -> new LayoutReader(keys, problems).read()).orElse(Layout.FOUND));
     }
 
     /** A file alone, or with how it is laid out. */

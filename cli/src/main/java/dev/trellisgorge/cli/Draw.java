@@ -71,25 +71,10 @@ final class Draw implements Command {
     public int run(ParseResult given) throws IOException {
         Optional<Path> target = Optional.ofNullable(output.getValue());
         Size pictures = size();
-        Brief whole = source.read();
-        String column = each.getValue();
-        if (column == null) {
-            return draw(Map.of(), whole, target, pictures);
-        }
-        return draw(whole.each(column), whole, target, pictures);
-    }
-
-    /** Everything is computed and proved before anything is written. */
-    private int draw(Map<String, Brief> parts, Brief whole, Optional<Path> target, Size pictures) throws IOException {
         Map<Drawing, List<Page>> drawings = new LinkedHashMap<>();
         boolean holds = true;
-        if (parts.isEmpty()) {
-            holds = prove(whole, new Drawing("", target), drawings);
-        }
-        Set<String> taken = new HashSet<>();
-        for (Map.Entry<String, Brief> part : parts.entrySet()) {
-            Optional<Path> file = target.map(path -> beside(path, part.getKey(), taken));
-            holds &= prove(part.getValue(), new Drawing(part.getKey(), file), drawings);
+        for (Map.Entry<Drawing, Brief> part : parts(target).entrySet()) { // all are proved before anything is written
+            holds &= prove(part.getValue(), part.getKey(), drawings);
         }
         if (!holds && !evenIfWrong.<Boolean>getValue()) {
             streams.err().println("gorge: nothing was drawn, because an identity fails; --even-if-wrong draws it stamped");
@@ -104,6 +89,22 @@ final class Draw implements Command {
             }
         }
         return Gorge.DONE;
+    }
+
+    /** The whole brief, or a part for each value of a column. */
+    private Map<Drawing, Brief> parts(Optional<Path> target) {
+        Brief whole = source.read();
+        String column = each.getValue();
+        if (column == null) {
+            return Map.of(new Drawing("", target), whole);
+        }
+        Map<Drawing, Brief> parts = new LinkedHashMap<>();
+        Set<String> taken = new HashSet<>();
+        whole.each(column).forEach((value, part) -> parts.put(new Drawing(value, target.map(path -> beside(path, value, taken))), part));
+        if (parts.isEmpty()) {
+            throw new BadInput(Place.of("--each"), "no row has a value in the column '" + column + "'");
+        }
+        return parts;
     }
 
     /** One value of a column, or the whole, and the file that it goes to, or none where it is printed. */

@@ -134,6 +134,19 @@ public class GorgeTest {
     }
 
     @Test
+    public void fileThatStandsInIsLaidOutLikeTheOneInTheBrief() {
+        desk.with("a.csv", "Title\nstation;mwh\nWeir;1,5\n").with("b.csv", "Title\nstation;mwh\nWeir;2,125\n");
+        desk.with("b.yaml", "brief: 1\ndata: {t: {file: a.csv, header-row: 2, decimal: ','}}\ncharts: {c: {pattern: columns, category: station, value: mwh}}\n");
+        assertThat(desk.type("series", "DESK/b.yaml", "--as", "csv", "--data", "t=" + desk.path("b.csv")).out()).contains("Weir,2.125");
+    }
+
+    @Test
+    public void columnWithoutAValueHasNothingToDrawFor() {
+        desk.with("a.csv", "station,mwh,region\nWeir,1,\n").with("b.yaml", "brief: 1\ndata: {t: a.csv}\ncharts: {c: {pattern: columns, category: station, value: mwh}}\n");
+        assertThat(desk.type("draw", "DESK/b.yaml", "--each", "region")).isEqualTo(new Desk.Answer(2, "", "gorge: --each: no row has a value in the column 'region'\n"));
+    }
+
+    @Test
     public void oneDrawingIsMadeForEachValueOfAColumn() throws IOException {
         desk.withDemo();
         String months = Files.readString(desk.path("demo/generation.yaml")).replaceAll("(?m)^    (slice|subtitle):.*\n", "").replace("category: station", "category: month");

@@ -31,17 +31,6 @@ public final class Inputs {
         return names;
     }
 
-    /** The helper columns that a formula reads, first use first. */
-    public static Set<String> helpersOf(Formula formula) {
-        Set<String> names = new LinkedHashSet<>();
-        walk(formula, leaf -> {
-            if (leaf instanceof Formula.Helper helper) {
-                names.add(helper.column());
-            }
-        });
-        return names;
-    }
-
     /** Whether a formula is the same on every row because it reads nothing but constants and settings. */
     static boolean readsNoRow(Formula formula) {
         boolean[] none = {true};

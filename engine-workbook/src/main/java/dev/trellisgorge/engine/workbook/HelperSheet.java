@@ -41,6 +41,7 @@ final class HelperSheet {
     private static final int STATEMENT = 24;
     /** Sums of more rows than this stay figures: a cell's formula has an end. */
     private static final int MOST_SUMMED = 500;
+    private static final int MOST_ARGUMENTS = 200;
 
     private final HelperTable data;
     private final List<Series> series;
@@ -263,11 +264,14 @@ final class HelperSheet {
             }
             areas.add(new CellRangeAddress(sorted[first] + 1, sorted[i] + 1, at, at).formatAsString(raw, false));
         }
-        List<String> bundles = new ArrayList<>();
-        for (int i = 0; i < areas.size(); i += 200) {
-            bundles.add("SUM(" + String.join(",", areas.subList(i, Math.min(areas.size(), i + 200))) + ")");
+        if (areas.size() <= MOST_ARGUMENTS) {
+            return String.join(",", areas);
         }
-        return bundles.size() == 1 ? bundles.get(0).substring(4, bundles.get(0).length() - 1) : String.join(",", bundles);
+        List<String> bundles = new ArrayList<>();
+        for (int i = 0; i < areas.size(); i += MOST_ARGUMENTS) {
+            bundles.add("SUM(" + String.join(",", areas.subList(i, Math.min(areas.size(), i + MOST_ARGUMENTS))) + ")");
+        }
+        return String.join(",", bundles);
     }
 
     private void proofs() {
