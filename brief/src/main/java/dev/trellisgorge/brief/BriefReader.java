@@ -188,14 +188,14 @@ final class BriefReader {
         keys.allowing(List.of("jdbc", "query"), List.of("jdbc", "query", "user", "password-variable"));
         Optional<Text> url = keys.text("jdbc");
         Optional<Text> query = keys.text("query");
-        Optional<String> password = keys.text("password-variable").map(Text::value).map(variable -> {
-            String value = System.getenv(variable);
-            if (value == null) {
+        Optional<String> password = keys.text("password-variable").map(Text::value).flatMap(variable -> {
+            Optional<String> value = Optional.ofNullable(System.getenv(variable));
+            if (value.isEmpty()) {
                 keys.refuse("password-variable", "there is no environment variable '" + variable + "'");
             }
-            return value == null ? "" : value;
+            return value;
         });
-        if (url.isEmpty() || query.isEmpty()) {
+        if (url.isEmpty() || query.isEmpty() || keys.has("password-variable") && password.isEmpty()) {
             return Optional.empty();
         }
         Login login = new Login(url.get().value(), keys.text("user").map(Text::value), password);

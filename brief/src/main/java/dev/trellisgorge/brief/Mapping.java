@@ -69,7 +69,8 @@ final class Mapping {
     Mapping allowing(List<String> required, List<String> known) {
         for (String key : values.keySet()) {
             if (!known.contains(key)) {
-                problems.add(keyPlaces.get(key), "unknown key '" + key + "'. " + Nearest.hint(key, known));
+                problems.add(keyPlaces.get(key), "unknown key '" + key + "'. " + (cutFromText(key) ? "A text with a comma in it stands in quotes inside { }."
+                        : Nearest.hint(key, known)));
             }
         }
         for (String key : required) {
@@ -78,6 +79,11 @@ final class Mapping {
             }
         }
         return this;
+    }
+
+    /** YAML ends a text at a comma inside braces, and takes what comes after it as a key without a value. */
+    private boolean cutFromText(String key) {
+        return key.chars().anyMatch(sign -> "()'\"".indexOf(sign) >= 0) && values.get(key) instanceof ScalarNode value && value.getValue().isEmpty();
     }
 
     Iterable<String> keys() {

@@ -8,9 +8,7 @@ import dev.trellisgorge.chart.Page;
 import dev.trellisgorge.chart.PlainChart;
 import dev.trellisgorge.chart.Tile;
 import dev.trellisgorge.problem.BadInput;
-import java.io.IOException;
-import java.nio.file.Files;
-import java.nio.file.Path;
+import dev.trellisgorge.test.Folder;
 import java.util.List;
 import java.util.stream.Collectors;
 import org.testng.annotations.AfterMethod;
@@ -21,30 +19,21 @@ import org.testng.annotations.Test;
 public class BriefTest {
     private static final String HEAD = "brief: 1\ndata: {march: march.csv}\nsettings: {goal: 400}\ncharts:\n";
 
-    private Path folder;
+    private Folder folder;
 
     @BeforeMethod
-    void makeFolder() throws IOException {
-        folder = Files.createTempDirectory("gorge");
-        Files.writeString(folder.resolve("march.csv"), "station,mwh,own goal,400\nWeir,520,500,1\nLeat,,100,2\nPool,0,,3\n");
+    void makeFolder() {
+        folder = new Folder();
+        folder.file("march.csv", "station,mwh,own goal,400\nWeir,520,500,1\nLeat,,100,2\nPool,0,,3\n");
     }
 
     @AfterMethod
-    void deleteFolder() throws IOException {
-        try (var files = Files.list(folder)) {
-            for (Path file : files.toList()) {
-                Files.delete(file);
-            }
-        }
-        Files.delete(folder);
+    void leave() {
+        folder.close();
     }
 
     private Brief read(String yaml) {
-        try {
-            return Brief.read(Files.writeString(folder.resolve("march.yaml"), yaml));
-        } catch (IOException e) {
-            throw new AssertionError(e);
-        }
+        return Brief.read(folder.file("march.yaml", yaml));
     }
 
     private static String columns(PlainChart chart) {
@@ -100,7 +89,7 @@ public class BriefTest {
         Brief brief = read("{\"brief\": 1, \"data\": {\"march\": \"march.csv\"}, \"charts\": {\"c\": "
                 + "{\"pattern\": \"columns\", \"category\": \"station\", \"value\": \"mwh\"}}}");
         assertThat(brief.charts()).hasSize(1);
-        assertThat(brief.inputs()).containsExactly(folder.resolve("march.yaml"), folder.resolve("march.csv"));
+        assertThat(brief.inputs()).containsExactly(folder.path("march.yaml"), folder.path("march.csv"));
     }
 
     /** The mistake stands where the § is. */
@@ -138,13 +127,13 @@ public class BriefTest {
         long line = 1 + before.chars().filter(c -> c == '\n').count();
         int column = before.length() - before.lastIndexOf('\n');
         assertThatThrownBy(() -> read(marked.replace("§", ""))).isInstanceOf(BadInput.class).hasMessageContaining(
-                folder.resolve("march.yaml") + ":" + line + ":" + column + ": " + message.replace("DIR", folder.toString()));
+                folder.path("march.yaml") + ":" + line + ":" + column + ": " + message.replace("DIR", folder.path().toString()));
     }
 
     @Test
     public void emptyBriefIsNamed() {
         assertThatThrownBy(() -> read("")).isInstanceOf(BadInput.class)
-                .hasMessage(folder.resolve("march.yaml") + ": is empty; a brief starts with 'brief: 1'");
+                .hasMessage(folder.path("march.yaml") + ": is empty; a brief starts with 'brief: 1'");
     }
 
     @Test

@@ -1,5 +1,7 @@
 package dev.trellisgorge.brief;
 
+import static org.assertj.core.api.Assertions.assertThat;
+
 import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Kind;
 import dev.trellisgorge.table.Table;
@@ -11,24 +13,44 @@ import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.sql.Types;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.List;
 
-/** An embedded database that holds tables, and answers in the words of {@link Column#written}. */
+/** A database that holds tables, and answers in the words of {@link Column#written}. */
 final class Database implements AutoCloseable {
     private final Connection connection;
 
-    Database() {
+    private Database(Connection connection) {
+        this.connection = connection;
+    }
+
+    /** One in memory that goes when it is closed. */
+    static Database embedded() {
+        return open("jdbc:h2:mem:;DATABASE_TO_UPPER=FALSE;CASE_INSENSITIVE_IDENTIFIERS=FALSE", "", "");
+    }
+
+    static Database open(String url, String user, String password) {
         try {
-            connection = DriverManager.getConnection("jdbc:h2:mem:;DATABASE_TO_UPPER=FALSE;CASE_INSENSITIVE_IDENTIFIERS=FALSE");
+            return new Database(DriverManager.getConnection(url, user, password));
         } catch (SQLException e) {
             throw new AssertionError(e);
         }
     }
 
+    void run(String statement) {
+        try (var made = connection.createStatement()) {
+            made.execute(statement);
+        } catch (SQLException e) {
+            throw new AssertionError(statement, e);
+        }
+    }
+
+    /** Instead of a table of that name, where there is one; a column {@code row} has the rows' places. */
     void hold(Table table) {
         List<String> columns = new ArrayList<>(List.of("\"row\" INT"));
         table.columns().forEach(column -> columns.add('"' + column.name() + "\" " + type(column.kind())));
         try (var statement = connection.createStatement()) {
+            statement.execute("DROP TABLE IF EXISTS \"" + table.name() + '"');
             statement.execute("CREATE TABLE \"" + table.name() + "\" (" + String.join(", ", columns) + ")");
             try (PreparedStatement insert = connection.prepareStatement("INSERT INTO \"" + table.name() + "\" VALUES (?" + ", ?".repeat(table.columns().size()) + ")")) {
                 for (int row = 0; row < table.rowCount(); row++) {
@@ -60,6 +82,8 @@ final class Database implements AutoCloseable {
             insert.setDouble(at, column.number(row));
         } else if (column.kind() == Kind.DATE) {
             insert.setDate(at, Date.valueOf(column.date(row).orElseThrow()));
+        } else if (column.kind() == Kind.TRUTH) {
+            insert.setBoolean(at, column.number(row) == 1);
         } else {
             insert.setString(at, column.written(row));
         }
@@ -94,6 +118,12 @@ final class Database implements AutoCloseable {
             all.add(cells);
         }
         return all;
+    }
+
+    /** Numbers may differ in their last places, as a sum is added in another order. */
+    static void assertSame(String what, List<List<Object>> ours, List<List<Object>> theirs) {
+        assertThat(ours).as(what).usingRecursiveComparison()
+                .withComparatorForType(Comparator.nullsFirst((a, b) -> Math.abs(a - b) < 1e-9 ? 0 : Double.compare(a, b)), Double.class).isEqualTo(theirs);
     }
 
     @Override

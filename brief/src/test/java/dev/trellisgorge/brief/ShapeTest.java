@@ -15,9 +15,7 @@ import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Kind;
 import dev.trellisgorge.table.Numbers;
 import dev.trellisgorge.table.Table;
-import java.io.IOException;
-import java.nio.file.Files;
-import java.nio.file.Path;
+import dev.trellisgorge.test.Folder;
 import java.time.LocalDate;
 import java.util.Arrays;
 import java.util.List;
@@ -43,34 +41,25 @@ public class ShapeTest {
             """;
     private static final String METERS = "meter,station,factor\nM1,North Sluice,1\nM2,Mill Race,10\nM3,Fern Pool,1\n";
 
-    private Path folder;
+    private Folder folder;
 
     @BeforeMethod
-    void makeFolder() throws IOException {
-        folder = Files.createTempDirectory("gorge");
-        Files.writeString(folder.resolve("readings.csv"), READINGS);
-        Files.writeString(folder.resolve("meters.csv"), METERS);
+    void makeFolder() {
+        folder = new Folder();
+        folder.file("readings.csv", READINGS);
+        folder.file("meters.csv", METERS);
     }
 
     @AfterMethod
-    void deleteFolder() throws IOException {
-        try (var files = Files.list(folder)) {
-            for (Path file : files.toList()) {
-                Files.delete(file);
-            }
-        }
-        Files.delete(folder);
+    void leave() {
+        folder.close();
     }
 
     private Table shaped(String... steps) {
-        try {
-            String brief = "brief: 1\ndata: {readings: readings.csv, meters: meters.csv}\nsettings: {goal: 100}\nshape:\n"
-                    + String.join("", Arrays.stream(steps).map(step -> "  - " + step + "\n").toList())
-                    + "charts: {c: {pattern: text-bar, category: c, value: 1}}\n";
-            return Brief.read(Files.writeString(folder.resolve("b.yaml"), brief)).table();
-        } catch (IOException e) {
-            throw new AssertionError(e);
-        }
+        String brief = "brief: 1\ndata: {readings: readings.csv, meters: meters.csv}\nsettings: {goal: 100}\nshape:\n"
+                + String.join("", Arrays.stream(steps).map(step -> "  - " + step + "\n").toList())
+                + "charts: {c: {pattern: text-bar, category: c, value: 1}}\n";
+        return Brief.read(folder.file("b.yaml", brief)).table();
     }
 
     private static String text(Table table) {
@@ -127,8 +116,8 @@ public class ShapeTest {
     }
 
     @Test
-    public void joinThatWouldDoubleRowsIsRefusedUnlessItIsAskedFor() throws IOException {
-        Files.writeString(folder.resolve("meters.csv"), METERS + "M2,Heron Weir,5\n");
+    public void joinThatWouldDoubleRowsIsRefusedUnlessItIsAskedFor() {
+        folder.file("meters.csv", METERS + "M2,Heron Weir,5\n");
         assertThatThrownBy(() -> shaped("join: {table: meters, on: meter}")).isInstanceOf(BadInput.class).hasMessageContaining("b.yaml:5:5: ")
                 .hasMessageContaining("readings.csv:5: 'M2' stands on 2 rows of 'meters'").hasMessageContaining("meters.csv:3 and ").hasMessageContaining("with 'many'");
         assertThat(text(shaped("derive: {c: '1'}", "join: {table: meters, on: meter, many: true}", "choose: [c, kwh, station]")))
@@ -159,7 +148,7 @@ public class ShapeTest {
                 .read(new Mapping.Text(expression, Place.of("here")));
         problems.throwIfAny();
         Table derived = new Derive("e", formula.orElseThrow()).apply(table, Settings.NONE);
-        try (Database database = new Database()) {
+        try (Database database = Database.embedded()) {
             database.hold(table);
             List<List<Object>> theirs = database.ask("SELECT " + expression + " FROM (SELECT \"a\" AS a, \"b\" AS b, \"t\" AS t, \"d\" AS d, \"month\", \"row\" FROM \"rows\") ORDER BY \"row\"");
             List<List<Object>> ours = Database.rows(derived.withColumns(List.of(derived.column("e"))));
@@ -186,7 +175,7 @@ public class ShapeTest {
             int rows = random.nextInt(60);
             Table facts = Table.of("facts", keys("k", random, rows), keys("g", random, rows), numbers("v", random, rows));
             Table others = Table.of("others", keys("k", random, 12), numbers("w", random, 12));
-            try (Database database = new Database()) {
+            try (Database database = Database.embedded()) {
                 database.hold(facts);
                 database.hold(others);
                 for (var way : Join.Way.values()) {
@@ -199,8 +188,7 @@ public class ShapeTest {
                         .map(fold -> new Total.Figure("v", fold, fold.toString())).toList();
                 Table total = new Total(List.of("g"), figures).apply(facts, Settings.NONE);
                 List<List<Object>> theirs = database.ask("SELECT \"g\", SUM(\"v\"), AVG(\"v\"), COUNT(\"v\"), MIN(\"v\"), MAX(\"v\") FROM \"facts\" GROUP BY \"g\" ORDER BY MIN(\"row\")");
-                assertThat(Database.rows(total)).usingRecursiveComparison().withComparatorForType((a, b) -> Math.abs(a - b) < 1e-9 ? 0 : Double.compare(a, b), Double.class)
-                        .isEqualTo(theirs);
+                Database.assertSame("totals", Database.rows(total), theirs);
             }
         }
     }
@@ -241,14 +229,14 @@ public class ShapeTest {
             return;
         }
         assertThatThrownBy(() -> shaped(step, "top: 1")).isInstanceOfSatisfying(BadInput.class, bad -> {
-            assertThat(bad.problems().get(0).toString()).startsWith(folder.resolve("b.yaml") + ":5:").contains(message);
+            assertThat(bad.problems().get(0).toString()).startsWith(folder.path("b.yaml") + ":5:").contains(message);
             assertThat(bad.problems()).filteredOn(problem -> problem.toString().contains("b.yaml:6:")).isEmpty();
         });
     }
 
     @Test
-    public void expressionsStandWhereverAFigureDoes() throws IOException {
-        Files.writeString(folder.resolve("b.yaml"), """
+    public void expressionsStandWhereverAFigureDoes() {
+        folder.file("b.yaml", """
                 brief: 1
                 data: {readings: readings.csv}
                 settings: {goal: 100}
@@ -261,7 +249,7 @@ public class ShapeTest {
                     classify: {highlight: {where: kwh > :goal AND meter <> 'M9'}}
                     rank: {by: 0 - kwh}
                 """);
-        Brief brief = Brief.read(folder.resolve("b.yaml"));
+        Brief brief = Brief.read(folder.path("b.yaml"));
         Table printed = brief.compute(brief.charts()).get(0).printed();
         assertThat(text(printed)).isEqualTo("M9 14 .; M2 101 .; M1 . 2000");
         assertThat(printed.columns()).extracting(Column::kind).containsExactly(Kind.TEXT, Kind.NUMBER, Kind.NUMBER);

@@ -26,8 +26,20 @@ public record Order(Formula by, boolean descending) implements Step {
         if (keys.kind() != Kind.TEXT) {
             return table.rows(RowOrder.of(IntStream.range(0, keys.size()).mapToDouble(keys::number).toArray(), descending));
         }
-        Comparator<Integer> present = Comparator.comparing(keys::written);
+        Comparator<Integer> present = Comparator.comparing(keys::written, Order::bySigns);
         Comparator<Integer> order = Comparator.<Integer, Boolean>comparing(row -> !keys.isPresent(row)).thenComparing(descending ? present.reversed() : present);
         return table.rows(IntStream.range(0, keys.size()).boxed().sorted(order).mapToInt(Integer::intValue).toArray());
+    }
+
+    /** The signs beyond the first 65,536 are written as two halves, which stand before some of those. */
+    private static int bySigns(String left, String right) {
+        for (int i = 0; i < Math.min(left.length(), right.length()); i++) {
+            char here = left.charAt(i);
+            char there = right.charAt(i);
+            if (here != there) {
+                return Character.isSurrogate(here) == Character.isSurrogate(there) ? here - there : Character.isSurrogate(here) ? 1 : -1;
+            }
+        }
+        return left.length() - right.length();
     }
 }

@@ -28,6 +28,7 @@ import java.util.Set;
  *             filled rows have the key
  */
 public record PeriodOf(String of, CalendarUnit unit, String name, boolean fill, List<String> by) implements Step {
+    private static final int MOST_FILLED = 500_000;
 
     public PeriodOf {
         by = List.copyOf(by);
@@ -69,11 +70,16 @@ public record PeriodOf(String of, CalendarUnit unit, String name, boolean fill, 
             last = Double.isNaN(period) ? last : Math.max(last, period);
         }
         List<Column> keys = Keys.columns(table, by);
+        Map<List<Object>, List<Integer>> groups = Keys.rows(keys, table.rowCount());
+        if (groups.size() * (last - first + 1) > MOST_FILLED) {
+            throw new BadInput(table.place().within("column '" + of + "'"), "from " + unit.written(first) + " to " + unit.written(last) + " there are too many "
+                    + unit.name().toLowerCase(Locale.ROOT) + "s to fill (more than " + MOST_FILLED + " rows in all); is a date mistyped, or is a longer period wanted?");
+        }
         List<Integer> rows = new ArrayList<>();
         List<Integer> keyRows = new ArrayList<>();
         List<String> texts = new ArrayList<>();
         Set<String> added = new LinkedHashSet<>();
-        for (Map.Entry<List<Object>, List<Integer>> group : Keys.rows(keys, table.rowCount()).entrySet()) {
+        for (Map.Entry<List<Object>, List<Integer>> group : groups.entrySet()) {
             Map<List<Object>, List<Integer>> byPeriod = Keys.rows(List.of(Column.numbers("period", group.getValue().stream().mapToDouble(row -> periods[row]).toArray())),
                     group.getValue().size());
             for (double period = first; period <= last; period++) {

@@ -103,6 +103,9 @@ public enum CalendarUnit {
             if (period.group(2) != null && !month) {
                 return null;
             }
+            if (period.group(4) != null && !hasWeek(Integer.parseInt(period.group(1)), Integer.parseInt(period.group(4)))) {
+                return null;
+            }
             return month ? MONTH : period.group(3) != null ? QUARTER : period.group(4) != null ? WEEK : YEAR;
         }
         try {
@@ -111,6 +114,11 @@ public enum CalendarUnit {
         } catch (DateTimeParseException e) {
             return null;
         }
+    }
+
+    /** A year has 52 weeks or 53; the 28th of December always lies in its last. */
+    private static boolean hasWeek(int year, int week) {
+        return week >= 1 && week <= LocalDate.of(year, 12, 28).get(IsoFields.WEEK_OF_WEEK_BASED_YEAR);
     }
 
     private static LocalDate start(String text, CalendarUnit unit) {

@@ -6,6 +6,7 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Table;
+import dev.trellisgorge.test.Folder;
 import java.io.ByteArrayInputStream;
 import java.io.IOException;
 import java.nio.charset.Charset;
@@ -20,26 +21,21 @@ import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
 
 public class TableFileTest {
-    private Path folder;
+    private Folder folder;
 
     @BeforeMethod
-    void makeFolder() throws IOException {
-        folder = Files.createTempDirectory("gorge");
+    void makeFolder() {
+        folder = new Folder();
     }
 
     @AfterMethod
-    void deleteFolder() throws IOException {
-        try (var files = Files.list(folder)) {
-            for (Path file : files.toList()) {
-                Files.delete(file);
-            }
-        }
-        Files.delete(folder);
+    void leave() {
+        folder.close();
     }
 
     private Path file(String name, String text, Charset charset) {
         try {
-            return Files.write(folder.resolve(name), text.getBytes(charset));
+            return Files.write(folder.path(name), text.getBytes(charset));
         } catch (IOException e) {
             throw new AssertionError(e);
         }

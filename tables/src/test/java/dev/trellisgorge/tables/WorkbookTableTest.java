@@ -6,6 +6,7 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Table;
+import dev.trellisgorge.test.Folder;
 import java.io.IOException;
 import java.io.OutputStream;
 import java.nio.charset.StandardCharsets;
@@ -37,21 +38,16 @@ public class WorkbookTableTest {
             <office:body><office:spreadsheet>%s</office:spreadsheet></office:body></office:document-content>
             """;
 
-    private Path folder;
+    private Folder folder;
 
     @BeforeMethod
-    void makeFolder() throws IOException {
-        folder = Files.createTempDirectory("gorge");
+    void makeFolder() {
+        folder = new Folder();
     }
 
     @AfterMethod
-    void deleteFolder() throws IOException {
-        try (var files = Files.list(folder)) {
-            for (Path file : files.toList()) {
-                Files.delete(file);
-            }
-        }
-        Files.delete(folder);
+    void leave() {
+        folder.close();
     }
 
     private static String written(Table table) {
@@ -65,7 +61,7 @@ public class WorkbookTableTest {
 
     /** A title, an empty row, a header from the second column on, rows of each kind with gaps, and a note beside the table. */
     private Path workbook() {
-        Path file = folder.resolve("network.xlsx");
+        Path file = folder.path("network.xlsx");
         try (XSSFWorkbook book = new XSSFWorkbook(); OutputStream out = Files.newOutputStream(file)) {
             book.createSheet("Notes").createRow(0).createCell(0).setCellValue("none");
             Sheet sheet = book.createSheet("Stations");
@@ -120,7 +116,7 @@ public class WorkbookTableTest {
     }
 
     private Path archive(String name, Map<String, byte[]> entries) {
-        Path file = folder.resolve(name);
+        Path file = folder.path(name);
         try (ZipOutputStream zip = new ZipOutputStream(Files.newOutputStream(file))) {
             for (Map.Entry<String, byte[]> entry : entries.entrySet()) {
                 zip.putNextEntry(new ZipEntry(entry.getKey()));
@@ -181,9 +177,9 @@ public class WorkbookTableTest {
     @Test
     public void whatIsNoWorkbookIsRefusedInASentence() throws IOException {
         for (String ending : new String[] {"xlsx", "ods"}) {
-            Path file = Files.writeString(folder.resolve("a." + ending), "station,mwh\nWeir,1\n");
+            Path file = Files.writeString(folder.path("a." + ending), "station,mwh\nWeir,1\n");
             assertThatThrownBy(() -> TableFile.read("t", file)).isInstanceOf(BadInput.class).hasMessageContaining("that can be read: ");
-            assertThatThrownBy(() -> TableFile.read("t", folder.resolve("no." + ending))).hasMessageEndingWith("there is no such file");
+            assertThatThrownBy(() -> TableFile.read("t", folder.path("no." + ending))).hasMessageEndingWith("there is no such file");
         }
         Path empty = archive("b.ods", Map.of("mimetype", new byte[0]));
         assertThatThrownBy(() -> TableFile.read("t", empty)).hasMessageContaining("it has no content");
@@ -191,7 +187,7 @@ public class WorkbookTableTest {
 
     @Test
     public void entitiesFromElsewhereAreNotRead() throws IOException {
-        Path secret = Files.writeString(folder.resolve("secret.txt"), "secret");
+        Path secret = folder.file("secret.txt", "secret");
         String content = CONTENT.formatted("<table:table table:name=\"A\">" + row(text("a")) + row(text("&x;")) + "</table:table>")
                 .replace("?>\n", "?>\n<!DOCTYPE x [<!ENTITY x SYSTEM \"" + secret.toUri() + "\">]>\n");
         Path file = archive("a.ods", Map.of("content.xml", content.getBytes(StandardCharsets.UTF_8)));

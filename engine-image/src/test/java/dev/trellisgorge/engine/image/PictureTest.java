@@ -18,11 +18,11 @@ import dev.trellisgorge.pattern.Labels;
 import dev.trellisgorge.pattern.Split;
 import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Table;
+import dev.trellisgorge.test.Folder;
 import java.awt.Font;
 import java.awt.image.BufferedImage;
 import java.io.ByteArrayInputStream;
 import java.io.IOException;
-import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.Base64;
 import java.util.List;
@@ -44,21 +44,16 @@ public class PictureTest {
     private static final Color BELOW = Color.parse("#010203");
     private static final Color ABOVE = Color.parse("#040506");
 
-    private Path folder;
+    private Folder folder;
 
     @BeforeMethod
-    void makeFolder() throws IOException {
-        folder = Files.createTempDirectory("gorge");
+    void makeFolder() {
+        folder = new Folder();
     }
 
     @AfterMethod
-    void deleteFolder() throws IOException {
-        try (var files = Files.list(folder)) {
-            for (Path file : files.toList()) {
-                Files.delete(file);
-            }
-        }
-        Files.delete(folder);
+    void leave() {
+        folder.close();
     }
 
     private static Chart chart() {
@@ -117,7 +112,7 @@ public class PictureTest {
 
     @Test
     public void pngHasTheWantedSizeAndTheBarsColours() throws IOException {
-        Path file = folder.resolve("chart.png");
+        Path file = folder.path("chart.png");
         Engines.draw(List.of(Page.of(chart().over(TABLE, Settings.NONE))), file, new Size(640, 360));
         BufferedImage image = ImageIO.read(file.toFile());
         assertThat(image.getWidth()).isEqualTo(640);
@@ -145,7 +140,7 @@ public class PictureTest {
 
     @Test
     public void documentHoldsEveryPageWithItsTextAndItsFonts() throws IOException {
-        Path file = folder.resolve("charts.pdf");
+        Path file = folder.path("charts.pdf");
         PlainChart plain = chart().over(TABLE, Settings.NONE);
         Engines.draw(List.of(Page.of(plain), Page.of(plain)), file, Size.STANDARD);
         try (PDDocument document = Loader.loadPDF(file.toFile())) {
