@@ -3,17 +3,30 @@ package dev.trellisgorge.brief;
 import dev.trellisgorge.brief.Mapping.Text;
 import dev.trellisgorge.problem.Nearest;
 import dev.trellisgorge.problem.Problems;
+import dev.trellisgorge.table.Kind;
+import dev.trellisgorge.tables.FileKind;
 import dev.trellisgorge.tables.Layout;
 import java.nio.charset.Charset;
+import java.text.DecimalFormatSymbols;
 import java.time.format.DateTimeFormatter;
 import java.time.format.ResolverStyle;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalDouble;
+import java.util.OptionalInt;
 
 /** Reads how a data file is laid out. */
 final class LayoutReader {
+    private static final List<String> OF_TEXTS = List.of("delimiter", "charset", "header-row");
+    private static final List<String> OF_SHEETS = List.of("sheet", "range", "header-row", "header-rows");
+    private static final List<String> OF_CELLS = List.of("kinds", "locale", "decimal", "dates", "missing", "total-row");
+    private static final List<String> ALL = List.of("file", "delimiter", "charset", "sheet", "range", "header-row", "header-rows", "kinds", "locale", "decimal", "dates",
+            "missing", "total-row");
+
     private final Mapping keys;
     private final Problems problems;
 
@@ -24,7 +37,8 @@ final class LayoutReader {
 
     /** What is wrong is reported, and then left to be found. */
     Layout read() {
-        keys.allowing(List.of("file"), List.of("file", "delimiter", "charset", "sheet", "header-row", "decimal", "dates", "missing", "total-row"));
+        keys.allowing(List.of("file"), ALL);
+        keys.text("file").ifPresent(file -> refuseOthers(FileKind.of(file.value())));
         Layout layout = Layout.FOUND;
         Optional<Character> delimiter = sign("delimiter", "must be one sign, such as ';'");
         layout = delimiter.isPresent() ? layout.delimiter(delimiter.get()) : layout;
@@ -32,31 +46,69 @@ final class LayoutReader {
         layout = charset.isPresent() ? layout.charset(charset.get()) : layout;
         Optional<Text> sheet = keys.text("sheet");
         layout = sheet.isPresent() ? layout.sheet(sheet.get().value()) : layout;
-        OptionalDouble header = keys.number("header-row");
-        if (header.isPresent() && header.getAsDouble() >= 1 && header.getAsDouble() == Math.rint(header.getAsDouble())) {
-            layout = layout.headerRow((int) header.getAsDouble());
-        } else if (header.isPresent()) {
-            keys.refuse("header-row", "must be a line, 1 for the first");
+        Optional<Text> range = keys.text("range");
+        layout = range.isPresent() ? layout.range(range.get().value()) : layout;
+        OptionalInt header = whole("header-row", "must be a line, 1 for the first");
+        layout = header.isPresent() ? layout.headerRow(header.getAsInt()) : layout;
+        OptionalInt headers = whole("header-rows", "must be how many rows the header takes, 1 or more");
+        return cells(headers.isPresent() ? layout.headerRows(headers.getAsInt()) : layout);
+    }
+
+    /** A key that says nothing of such a file is a mistake, as nothing would come of it. */
+    private void refuseOthers(FileKind kind) {
+        List<String> known = new ArrayList<>(OF_CELLS);
+        switch (kind) {
+            case TEXT -> known.addAll(OF_TEXTS);
+            case SHEET -> known.addAll(OF_SHEETS);
+            case ANY -> known.addAll(ALL);
+            default -> {
+                // JSON says all of itself but what its cells are
+            }
         }
-        return cells(layout);
+        ALL.stream().filter(key -> keys.has(key) && !key.equals("file") && !known.contains(key)).forEach(key -> problems.add(keys.keyPlace(key), "'" + key + "' says nothing of "
+                + kind.phrase() + ". Known here: " + String.join(", ", known.stream().map(each -> "'" + each + "'").toList()) + "."));
     }
 
     private Layout cells(Layout laidOut) {
         Layout layout = laidOut;
+        Optional<Locale> locale = keys.text("locale").flatMap(this::locale);
         Optional<Character> decimal = sign("decimal", "must be '.' or ','").filter(sign -> {
             if (sign != '.' && sign != ',') {
                 keys.refuse("decimal", "must be '.' or ','");
             }
             return sign == '.' || sign == ',';
-        });
+        }).or(() -> locale.flatMap(this::decimalOf));
         layout = decimal.isPresent() ? layout.decimal(decimal.get()) : layout;
-        Optional<DateTimeFormatter> dates = keys.text("dates").flatMap(this::pattern);
-        layout = dates.isPresent() ? layout.dates(dates.get()) : layout;
+        layout = layout.dates(oneOrSeveral("dates").stream().flatMap(text -> pattern(text, locale.orElse(Locale.ENGLISH)).stream()).toArray(DateTimeFormatter[]::new));
+        layout = layout.kinds(kinds());
         if (keys.has("missing")) {
-            layout = layout.missing((keys.isList("missing") ? keys.texts("missing") : keys.text("missing").stream().toList()).stream().map(Text::value).toList());
+            layout = layout.missing(oneOrSeveral("missing").stream().map(Text::value).toList());
         }
         Optional<Layout.TotalRow> total = keys.choice("total-row", Layout.TotalRow.class);
         return total.isPresent() ? layout.totalRow(total.get()) : layout;
+    }
+
+    private Map<String, Kind> kinds() {
+        Map<String, Kind> kinds = new LinkedHashMap<>();
+        keys.mapping("kinds").ifPresent(columns -> {
+            for (String column : columns.keys()) {
+                columns.choice(column, Kind.class).ifPresent(kind -> kinds.put(column, kind));
+            }
+        });
+        return kinds;
+    }
+
+    private List<Text> oneOrSeveral(String key) {
+        return keys.isList(key) ? keys.texts(key) : keys.text(key).stream().toList();
+    }
+
+    private OptionalInt whole(String key, String otherwise) {
+        OptionalDouble number = keys.number(key);
+        boolean whole = number.isPresent() && number.getAsDouble() >= 1 && number.getAsDouble() <= Integer.MAX_VALUE && number.getAsDouble() == Math.rint(number.getAsDouble());
+        if (number.isPresent() && !whole) {
+            keys.refuse(key, otherwise);
+        }
+        return whole ? OptionalInt.of((int) number.getAsDouble()) : OptionalInt.empty();
     }
 
     private Optional<Character> sign(String key, String otherwise) {
@@ -77,9 +129,28 @@ final class LayoutReader {
         return Optional.of(Charset.forName(name.value()));
     }
 
-    private Optional<DateTimeFormatter> pattern(Text text) {
+    /** By its BCP 47 tag. */
+    private Optional<Locale> locale(Text tag) {
+        Locale locale = Locale.forLanguageTag(tag.value().replace('_', '-'));
+        if (!List.of(Locale.getAvailableLocales()).contains(locale) || locale.getLanguage().isEmpty()) {
+            problems.add(tag.place(), "there is no locale '" + tag.value() + "'; write a language and a country such as de-DE or en-GB");
+            return Optional.empty();
+        }
+        return Optional.of(locale);
+    }
+
+    private Optional<Character> decimalOf(Locale locale) {
+        char sign = DecimalFormatSymbols.getInstance(locale).getDecimalSeparator();
+        if (sign != '.' && sign != ',') {
+            keys.refuse("locale", "writes figures with '" + sign + "' before decimals, and only '.' and ',' are read");
+            return Optional.empty();
+        }
+        return Optional.of(sign);
+    }
+
+    private Optional<DateTimeFormatter> pattern(Text text, Locale locale) {
         try {
-            return Optional.of(DateTimeFormatter.ofPattern(text.value().replace('y', 'u'), Locale.ROOT).withResolverStyle(ResolverStyle.STRICT));
+            return Optional.of(DateTimeFormatter.ofPattern(text.value().replace('y', 'u'), locale).withResolverStyle(ResolverStyle.STRICT));
         } catch (IllegalArgumentException e) {
             problems.add(text.place(), "'" + text.value() + "' is no date pattern; write one such as dd.MM.yyyy");
             return Optional.empty();

@@ -3,9 +3,9 @@ package dev.trellisgorge.tables;
 import de.siegmar.fastcsv.reader.CsvParseException;
 import de.siegmar.fastcsv.reader.CsvReader;
 import de.siegmar.fastcsv.reader.CsvRecord;
+import de.siegmar.fastcsv.reader.CsvRecordHandler;
 import de.siegmar.fastcsv.reader.FieldMismatchStrategy;
 import dev.trellisgorge.problem.BadInput;
-import dev.trellisgorge.problem.Note;
 import dev.trellisgorge.problem.Place;
 import dev.trellisgorge.problem.Problems;
 import dev.trellisgorge.table.Column;
@@ -25,13 +25,13 @@ import java.nio.file.Files;
 import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
 import java.util.ArrayList;
-import java.util.Arrays;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.function.Supplier;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 
@@ -47,7 +47,7 @@ import java.util.regex.Pattern;
  */
 public final class DelimitedText {
     private static final int LISTED = 5;
-    private static final Pattern STARTING_LINE = Pattern.compile(" \\(record starting at line (\\d+)\\)");
+    private static final Pattern STARTING_LINE = Pattern.compile("(?i)record starting at line (\\d+)");
     private static final String MARK = "\uFEFF";
 
     private DelimitedText() {
@@ -77,13 +77,13 @@ public final class DelimitedText {
             Set<Integer> texts = new HashSet<>();
             Optional<Table> table = Optional.empty();
             while (table.isEmpty()) {
-                try (CsvReader<CsvRecord> records = records(file, charset, delimiter)) {
+                try (CsvReader<CsvRecord> records = records(file, charset, delimiter, layout.limits())) {
                     table = table(name, place, records, layout, texts);
                 }
             }
             return table.get();
         } catch (CsvParseException e) {
-            throw malformed(place, e.getMessage());
+            throw malformed(place, e.getMessage(), layout.limits());
         } catch (UncheckedIOException e) {
             throw unreadable(place, file, e.getCause());
         } catch (IOException e) {
@@ -111,12 +111,14 @@ public final class DelimitedText {
         return text.substring(from);
     }
 
-    /** The library says the line in words at the end of its message. */
-    private static BadInput malformed(Place place, String message) {
+    /** The library says the line, and which limit was passed, in words. */
+    private static BadInput malformed(Place place, String message, Limits limits) {
         Matcher line = STARTING_LINE.matcher(message);
         Place record = line.find() ? Place.inFile(place.file(), Integer.parseInt(line.group(1)), 0) : place;
         return new BadInput(record, message.startsWith("Unclosed") ? "a quote is opened in this row and never closed"
-                : "is no delimited text: " + line.replaceAll(""));
+                : message.contains("max field size") ? "a cell has more than the " + limits.characters() + " characters that are read"
+                : message.contains("limit") && message.endsWith("fields") ? "a row has more than the " + limits.columns() + " cells that are read"
+                : "is no delimited text: " + message);
     }
 
     static BadInput unreadable(Place place, Path file, IOException e) {
@@ -151,10 +153,10 @@ public final class DelimitedText {
         return new String(buffer, 0, filled);
     }
 
-    private static CsvReader<CsvRecord> records(Path file, Charset charset, char delimiter) throws IOException {
+    private static CsvReader<CsvRecord> records(Path file, Charset charset, char delimiter, Limits limits) throws IOException {
         return CsvReader.builder().fieldSeparator(delimiter).allowUnclosedQuote(false)
                 .missingFieldStrategy(FieldMismatchStrategy.IGNORE).extraFieldStrategy(FieldMismatchStrategy.IGNORE)
-                .ofCsvRecord(open(file, charset));
+                .build(CsvRecordHandler.builder().maxFields(limits.columns()).maxFieldSize(limits.characters()).build(), open(file, charset));
     }
 
     /**
@@ -164,6 +166,7 @@ public final class DelimitedText {
     private static Optional<Table> table(String name, Place place, CsvReader<CsvRecord> records, Layout layout, Set<Integer> texts) {
         int headerRow = layout.headerRow().orElse(1);
         List<String> header = null;
+        int headerLine = 0;
         List<GrowingColumn> growing = new ArrayList<>();
         Lines lines = new Lines();
         Problems problems = new Problems();
@@ -174,12 +177,17 @@ public final class DelimitedText {
                 continue; // a title above the header
             }
             if (header == null) {
+                headerLine = line;
                 header = header(record, place, problems);
+                layout.checkKinds(Place.inFile(place.file(), line, 0), header);
                 for (int i = 0; i < header.size(); i++) {
-                    growing.add(new GrowingColumn(texts.contains(i)));
+                    growing.add(new GrowingColumn(layout, layout.kind(header.get(i)), texts.contains(i)));
                 }
             } else if (record.getFieldCount() == header.size()) {
                 lines.add(line);
+                if ((long) lines.size() * header.size() > layout.limits().cells()) {
+                    throw new BadInput(Place.inFile(place.file(), line, 0), "the file has more cells than the " + layout.limits().cells() + " that are read");
+                }
                 if (!taken(record, growing, texts)) {
                     return Optional.empty();
                 }
@@ -194,21 +202,23 @@ public final class DelimitedText {
         if (ragged > LISTED) {
             problems.add(place, "the same on " + (ragged - LISTED) + " more rows");
         }
-        if (lines.count() == 0 && problems.isEmpty()) {
+        if (lines.size() == 0 && problems.isEmpty()) {
             problems.add(place, "has a header and no row below it");
         }
-        problems.throwIfAny();
+        List<Supplier<Column>> columns = new ArrayList<>();
+        WrittenCells written = new WrittenCells(layout);
         int[] starts = lines.all();
-        WrittenCells written = new WrittenCells(layout, row -> Place.inFile(place.file(), starts[row], 0).toString());
-        List<Column> columns = new ArrayList<>();
         for (int i = 0; i < header.size(); i++) {
-            columns.add(growing.get(i).column(header.get(i), written));
+            GrowingColumn column = growing.get(i);
+            String title = header.get(i);
+            if (!title.isEmpty()) {
+                columns.add(() -> column.column(title, written, row -> Place.inFile(place.file(), starts[row], 0)));
+            } else if (!column.isBlank()) {
+                problems.add(Place.inFile(place.file(), headerLine, 0), "column " + (i + 1) + " has no name in the header");
+            }
         }
-        Table table = Table.of(name, new Source(place.file(), starts), columns);
-        for (Note note : written.notes()) {
-            table = table.noting(note);
-        }
-        return Optional.of(LastRow.seenTo(table, layout.totalRow()));
+        problems.throwIfAny();
+        return Optional.of(written.table(name, new Source(place.file(), starts), columns));
     }
 
     private static boolean taken(CsvRecord record, List<GrowingColumn> growing, Set<Integer> texts) {
@@ -219,27 +229,6 @@ public final class DelimitedText {
             }
         }
         return true;
-    }
-
-    /** Line numbers, one a row. */
-    private static final class Lines {
-        private int[] lines = new int[64];
-        private int count;
-
-        void add(int line) {
-            if (count == lines.length) {
-                lines = Arrays.copyOf(lines, count + (count >> 1));
-            }
-            lines[count++] = line;
-        }
-
-        int count() {
-            return count;
-        }
-
-        int[] all() {
-            return Arrays.copyOf(lines, count);
-        }
     }
 
     private static String cells(int count) {
@@ -253,12 +242,9 @@ public final class DelimitedText {
         for (String field : record.getFields()) {
             String name = (names.isEmpty() && field.startsWith(MARK) ? field.substring(1) : field).strip();
             names.add(name);
-            Place at = Place.inFile(place.file(), line, 0);
-            Integer before = seen.putIfAbsent(name, names.size());
-            if (name.isEmpty()) {
-                problems.add(at, "column " + names.size() + " has no name in the header");
-            } else if (before != null) {
-                problems.add(at, "columns " + before + " and " + names.size() + " are both named '" + name + "'");
+            Integer before = name.isEmpty() ? null : seen.putIfAbsent(name, names.size());
+            if (before != null) {
+                problems.add(Place.inFile(place.file(), line, 0), "columns " + before + " and " + names.size() + " are both named '" + name + "'");
             }
         }
         return names;

@@ -1,89 +1,77 @@
 package dev.trellisgorge.tables;
 
+import dev.trellisgorge.problem.Place;
 import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Kind;
-import java.util.Arrays;
-import java.util.HashMap;
-import java.util.Map;
+import java.util.Locale;
+import java.util.Optional;
 import java.util.OptionalDouble;
+import java.util.function.IntFunction;
 
 /**
- * A column that is read cell by cell: of the kind of its first cell that is there, and figures are kept as such. A cell of
- * another kind comes too late for the ones before it, which are no longer known as they stood; then the file is read again.
+ * A column that is read cell by cell: of the kind that the layout says, or of its first cell that is there, and figures are kept
+ * as such. A cell of another kind comes too late for the ones before it, which are no longer known as they stood; then the file
+ * is read again.
  */
 final class GrowingColumn {
-    private static final int FIRST_ROWS = 64;
-    /** Texts that come again are kept once; a column of ever new ones is not looked through. */
-    private static final int MOST_KNOWN = 50_000;
-
+    private final Layout layout;
+    private final Figures figures = new Figures();
+    private final Texts texts = new Texts();
+    private final Conversions conversions = new Conversions();
     private Kind kind;
-    private double[] figures = new double[0];
-    private String[] texts = new String[0];
-    private Map<String, String> known = new HashMap<>();
-    private int size;
 
     /** @param text whether it is known to hold texts, as an earlier reading found */
-    GrowingColumn(boolean text) {
-        this.kind = text ? Kind.TEXT : null;
+    GrowingColumn(Layout layout, Optional<Kind> given, boolean text) {
+        this.layout = layout;
+        this.kind = text ? Kind.TEXT : given.orElse(null);
     }
 
-    /** Whether the cell could be taken; where not, the column holds texts after all. */
+    /** Whether the cell could be taken; where not, the column is to be read as texts. */
     boolean add(String cell) {
+        if (kind == Kind.TEXT) {
+            texts.add(cell.isBlank() ? null : cell);
+            return true;
+        }
         if (cell.isBlank()) {
-            addMissing();
+            figures.add(Double.NaN);
             return true;
         }
-        if (kind == null) {
-            kind = Kinds.of(cell);
+        String bare = cell.strip();
+        if (kind == null && !layout.isMissing(bare)) {
+            kind = Kinds.of(bare);
+            if (kind == Kind.TEXT) {
+                texts.fill(figures.size());
+                texts.add(cell);
+                return !conversions.any();
+            }
         }
-        if (kind == Kind.TEXT) {
-            addText(cell);
-            return true;
-        }
-        OptionalDouble figure = Kinds.figure(kind, cell.strip());
+        OptionalDouble figure = kind == null ? OptionalDouble.empty() : Kinds.figure(kind, bare);
         if (figure.isPresent()) {
-            addFigure(figure.getAsDouble());
+            figures.add(figure.getAsDouble());
+            return true;
         }
-        return figure.isPresent();
+        if (layout.isMissing(bare)) {
+            conversions.add(figures.size(), bare, "missing");
+            figures.add(Double.NaN);
+            return true;
+        }
+        return false;
     }
 
-    private void addMissing() {
+    /** Whether no cell stands in it. */
+    boolean isBlank() {
+        return kind == null && !conversions.any();
+    }
+
+    /** The column; texts that are figures as people write them become such. */
+    Column column(String name, WrittenCells written, IntFunction<Place> places) {
         if (kind == Kind.TEXT) {
-            addText(null);
-        } else {
-            addFigure(Double.NaN);
+            String[] cells = texts.all();
+            return layout.kind(name).filter(given -> given == Kind.TEXT).isPresent() ? Column.texts(name, cells)
+                    : written.column(new WrittenCells.Cells(name, cells, Optional.empty(), places));
         }
-    }
-
-    private void addFigure(double figure) {
-        if (size == figures.length) {
-            figures = Arrays.copyOf(figures, Math.max(FIRST_ROWS, size + (size >> 1)));
-        }
-        figures[size++] = figure;
-    }
-
-    private void addText(String text) {
-        if (size >= texts.length) {
-            texts = Arrays.copyOf(texts, Math.max(FIRST_ROWS, size + (size >> 1) + 1));
-        }
-        texts[size++] = text == null ? null : once(text);
-    }
-
-    private String once(String text) {
-        if (known.size() < MOST_KNOWN) {
-            String before = known.putIfAbsent(text, text);
-            return before == null ? text : before;
-        }
-        return known.getOrDefault(text, text);
-    }
-
-    /** The column; texts that are figures or dates as people write them become such. */
-    Column column(String name, WrittenCells otherwise) {
-        known = Map.of();
-        if (kind != Kind.TEXT) {
-            return Column.owning(name, kind == null ? Kind.NUMBER : kind, Arrays.copyOf(figures, size));
-        }
-        String[] cells = Arrays.copyOf(texts, size);
-        return otherwise.column(name, cells).orElseGet(() -> Column.texts(name, cells));
+        Kind found = kind == null ? Kind.NUMBER : kind;
+        written.note(conversions.note(name, found.name().toLowerCase(Locale.ROOT) + "s", row -> places.apply(row).toString()));
+        return Column.owning(name, found, figures.all());
     }
 }

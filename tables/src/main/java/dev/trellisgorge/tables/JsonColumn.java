@@ -1,47 +1,32 @@
 package dev.trellisgorge.tables;
 
+import dev.trellisgorge.problem.Place;
 import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Kind;
-import java.util.ArrayList;
-import java.util.List;
+import java.util.BitSet;
+import java.util.Optional;
+import java.util.function.IntFunction;
 
-/** The cells of one column on the way: each as it was written, and what all of them are. */
+/**
+ * The cells of one column on the way: figures where all of them are numbers, or all true or false; else texts, each as it is
+ * written. Where a text comes after figures the file is read again, as they are no longer known as they stood.
+ */
 final class JsonColumn {
-    private final List<String> written = new ArrayList<>();
-    private final List<Double> figures = new ArrayList<>();
-    private boolean numbers;
-    private boolean truths;
-    private boolean texts;
+    private final Figures figures = new Figures();
+    private final Texts texts = new Texts();
+    private final BitSet typed = new BitSet();
+    private Kind kind;
+
+    /** @param text whether it is known to hold texts, as an earlier reading found */
+    JsonColumn(boolean text) {
+        this.kind = text ? Kind.TEXT : null;
+    }
 
     int size() {
-        return written.size();
+        return kind == Kind.TEXT ? texts.size() : figures.size();
     }
 
-    void addMissing() {
-        add(null, Double.NaN);
-    }
-
-    void addText(String text) {
-        texts = true;
-        add(text, Double.NaN);
-    }
-
-    void addTruth(boolean truth) {
-        truths = true;
-        add(String.valueOf(truth), truth ? 1 : 0);
-    }
-
-    void addNumber(String text, double number) {
-        numbers = true;
-        add(text, number + 0.0);
-    }
-
-    private void add(String text, double figure) {
-        written.add(text);
-        figures.add(figure);
-    }
-
-    /** With cells up to so many rows; what was not given is missing. */
+    /** With missing cells up to so many rows. */
     JsonColumn filled(int rows) {
         while (size() < rows) {
             addMissing();
@@ -49,11 +34,45 @@ final class JsonColumn {
         return this;
     }
 
-    Column column(String name) {
-        if (!texts && !(numbers && truths)) {
-            return Column.owning(name, truths ? Kind.TRUTH : Kind.NUMBER, figures.stream().mapToDouble(Double::doubleValue).toArray());
+    void addMissing() {
+        if (kind == Kind.TEXT) {
+            texts.add(null);
+        } else {
+            figures.add(Double.NaN);
         }
-        String[] cells = written.toArray(String[]::new);
-        return texts && !numbers && !truths ? Kinds.datesOrTexts(name, cells) : Column.texts(name, cells);
+    }
+
+    /** Whether the text could be taken; where not, the column is to be read as texts. */
+    boolean addText(String text) {
+        if (kind == null) {
+            texts.fill(figures.size());
+            kind = Kind.TEXT;
+        }
+        if (kind == Kind.TEXT) {
+            texts.add(text.isBlank() ? null : text);
+        }
+        return kind == Kind.TEXT;
+    }
+
+    /** The same of a number, or of true and false. */
+    boolean addFigure(Kind of, String text, double figure) {
+        kind = kind == null ? of : kind;
+        if (kind == Kind.TEXT) {
+            typed.set(texts.size());
+            texts.add(text);
+        } else if (kind == of) {
+            figures.add(figure + 0.0);
+        }
+        return kind == of || kind == Kind.TEXT;
+    }
+
+    Column column(String name, Layout layout, WrittenCells written, IntFunction<Place> places) {
+        Optional<Kind> given = layout.kind(name);
+        Kind found = kind == null ? given.filter(wanted -> wanted != Kind.TEXT).orElse(Kind.NUMBER) : kind;
+        if (found != Kind.TEXT) {
+            return Column.owning(name, found, figures.all());
+        }
+        return given.isPresent() && given.get() == Kind.TEXT ? Column.texts(name, texts.all())
+                : written.column(new WrittenCells.Cells(name, texts.all(), Optional.of(typed::get), places));
     }
 }

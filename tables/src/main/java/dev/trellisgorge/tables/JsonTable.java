@@ -6,10 +6,12 @@ import com.fasterxml.jackson.core.JsonParseException;
 import com.fasterxml.jackson.core.JsonParser;
 import com.fasterxml.jackson.core.JsonProcessingException;
 import com.fasterxml.jackson.core.JsonToken;
+import com.fasterxml.jackson.core.StreamReadConstraints;
 import com.fasterxml.jackson.core.StreamReadFeature;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Place;
 import dev.trellisgorge.table.Column;
+import dev.trellisgorge.table.Kind;
 import dev.trellisgorge.table.Source;
 import dev.trellisgorge.table.Table;
 import java.io.IOException;
@@ -17,39 +19,59 @@ import java.io.InputStream;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
+import java.util.function.Supplier;
 
 /**
  * Reads JSON (RFC 8259) as a table: an array of objects, an object of arrays of one length, or objects one after another
  * (a line each). A key that an object does not have, and null, are missing.
  *
- * <p>A column holds numbers, or true and false, or dates where every text in it is an ISO date; else texts, numbers among them
- * as they are written. What is nested is refused, and so is a key that an object has twice.
+ * <p>A column holds numbers, or true and false; or what its texts are where all of them are numbers or dates as people write
+ * them, which is told; else texts, numbers among them as they are written. What is nested is refused, and so is a key that an object has twice.
  */
 final class JsonTable {
     private final String shown;
     private final JsonParser parser;
+    private final Layout layout;
+    private final Set<String> texts;
     private final Map<String, JsonColumn> columns = new LinkedHashMap<>();
-    private final List<Integer> lines = new ArrayList<>();
+    private final Lines lines = new Lines();
 
-    private JsonTable(String shown, JsonParser parser) {
+    private JsonTable(String shown, JsonParser parser, Layout layout, Set<String> texts) {
         this.shown = shown;
         this.parser = parser;
+        this.layout = layout;
+        this.texts = texts;
+    }
+
+    /** A column turned out to hold texts after figures that were taken. */
+    private static final class TextsAfterAll extends Exception {
+        TextsAfterAll() {
+            super(null, null, false, false);
+        }
     }
 
     /** @param shown what messages call the file */
-    static Table read(String name, Path file, String shown) {
-        JsonFactory factory = JsonFactory.builder().enable(StreamReadFeature.STRICT_DUPLICATE_DETECTION).build();
-        try (InputStream in = Files.newInputStream(file); JsonParser parser = factory.createParser(in)) {
-            return new JsonTable(shown, parser).table(name);
-        } catch (JsonProcessingException e) {
-            JsonLocation at = e.getLocation();
-            Place place = at == null ? Place.inFile(shown) : Place.inFile(shown, at.getLineNr(), at.getColumnNr());
-            throw new BadInput(place, sentence(e));
-        } catch (IOException e) {
-            throw DelimitedText.unreadable(Place.inFile(shown), file, e);
+    static Table read(String name, Path file, String shown, Layout layout) {
+        JsonFactory factory = JsonFactory.builder().enable(StreamReadFeature.STRICT_DUPLICATE_DETECTION)
+                .streamReadConstraints(StreamReadConstraints.builder().maxStringLength(layout.limits().characters()).build()).build();
+        Set<String> texts = new HashSet<>();
+        while (true) {
+            try (InputStream in = Files.newInputStream(file); JsonParser parser = factory.createParser(in)) {
+                return new JsonTable(shown, parser, layout, texts).table(name);
+            } catch (TextsAfterAll e) {
+                // once more, knowing that
+            } catch (JsonProcessingException e) {
+                JsonLocation at = e.getLocation();
+                Place place = at == null ? Place.inFile(shown) : Place.inFile(shown, at.getLineNr(), at.getColumnNr());
+                throw new BadInput(place, sentence(e));
+            } catch (IOException e) {
+                throw DelimitedText.unreadable(Place.inFile(shown), file, e);
+            }
         }
     }
 
@@ -62,7 +84,7 @@ final class JsonTable {
         return "is no JSON: " + (e instanceof JsonParseException ? first : first + " (the limit of the reader)");
     }
 
-    private Table table(String name) throws IOException {
+    private Table table(String name) throws IOException, TextsAfterAll {
         JsonToken first = parser.nextToken();
         if (first == null) {
             throw new BadInput(Place.inFile(shown), "is empty; a table is an array of objects, an object of arrays, or an object a line");
@@ -80,10 +102,14 @@ final class JsonTable {
         if (columns.isEmpty()) {
             throw new BadInput(Place.inFile(shown), "has no row");
         }
-        int rows = lines.isEmpty() ? columns.values().stream().mapToInt(JsonColumn::size).max().orElse(0) : lines.size();
-        List<Column> made = new ArrayList<>();
-        columns.forEach((key, column) -> made.add(column.filled(rows).column(key)));
-        return Table.of(name, new Source(shown, lines.stream().mapToInt(Integer::intValue).toArray()), made);
+        layout.checkKinds(Place.inFile(shown), List.copyOf(columns.keySet()));
+        int rows = lines.size() == 0 ? columns.values().stream().mapToInt(JsonColumn::size).max().orElse(0) : lines.size();
+        int[] starts = lines.all();
+        WrittenCells written = new WrittenCells(layout);
+        List<Supplier<Column>> made = new ArrayList<>();
+        columns.forEach((key, column) -> made.add(() -> column.filled(rows).column(key, layout, written,
+                row -> row < starts.length ? Place.inFile(shown, starts[row], 0) : Place.inFile(shown).within("row " + (row + 1)))));
+        return written.table(name, new Source(shown, starts), made);
     }
 
     private void end() throws IOException {
@@ -93,7 +119,7 @@ final class JsonTable {
     }
 
     /** One object of arrays, or several objects; the first value of the first one says which. */
-    private void objects() throws IOException {
+    private void objects() throws IOException, TextsAfterAll {
         JsonToken key = parser.nextToken();
         if (key == JsonToken.FIELD_NAME && parser.nextToken() == JsonToken.START_ARRAY) {
             arrays();
@@ -106,18 +132,18 @@ final class JsonTable {
         }
     }
 
-    private void arrays() throws IOException {
+    private void arrays() throws IOException, TextsAfterAll {
         String first = parser.currentName();
         for (JsonToken token = JsonToken.START_ARRAY; token != JsonToken.END_OBJECT; token = parser.nextToken()) {
             String key = parser.currentName();
             if (token == JsonToken.FIELD_NAME && parser.nextToken() != JsonToken.START_ARRAY) {
                 throw at("'" + key + "' must be an array, a column, as '" + first + "' is");
             }
-            JsonColumn column = new JsonColumn();
+            JsonColumn column = made(key);
+            columns.put(key, column);
             while (parser.nextToken() != JsonToken.END_ARRAY) {
                 cell(column, key);
             }
-            columns.put(key, column);
             if (column.size() != columns.get(first).size()) {
                 throw at("'" + key + "' has " + column.size() + " cells, and '" + first + "' " + columns.get(first).size());
             }
@@ -125,7 +151,7 @@ final class JsonTable {
         end();
     }
 
-    private void row(String otherwise) throws IOException {
+    private void row(String otherwise) throws IOException, TextsAfterAll {
         if (parser.currentToken() != JsonToken.START_OBJECT) {
             throw at(otherwise);
         }
@@ -139,11 +165,13 @@ final class JsonTable {
     }
 
     /** The cells of a row; the parser stands on the value of the first key. */
-    private void cells(JsonToken key) throws IOException {
+    private void cells(JsonToken key) throws IOException, TextsAfterAll {
         JsonToken at = key;
         while (at == JsonToken.FIELD_NAME) {
             String name = parser.currentName();
-            cell(columns.computeIfAbsent(name, n -> new JsonColumn()).filled(lines.size() - 1), name);
+            JsonColumn column = columns.containsKey(name) ? columns.get(name) : made(name);
+            columns.put(name, column);
+            cell(column.filled(lines.size() - 1), name);
             at = parser.nextToken();
             if (at == JsonToken.FIELD_NAME) {
                 parser.nextToken();
@@ -151,14 +179,31 @@ final class JsonTable {
         }
     }
 
-    private void cell(JsonColumn column, String key) throws IOException {
-        switch (parser.currentToken()) {
-            case VALUE_NULL -> column.addMissing();
+    private JsonColumn made(String key) {
+        if (columns.size() == layout.limits().columns()) {
+            throw at("'" + key + "' is a column more than the " + layout.limits().columns() + " that are read");
+        }
+        return new JsonColumn(texts.contains(key) || layout.kind(key).filter(kind -> kind == Kind.TEXT).isPresent());
+    }
+
+    private void cell(JsonColumn column, String key) throws IOException, TextsAfterAll {
+        if ((long) columns.size() * column.size() > layout.limits().cells()) {
+            throw at("the file has more cells than the " + layout.limits().cells() + " that are read");
+        }
+        boolean taken = switch (parser.currentToken()) {
+            case VALUE_NULL -> {
+                column.addMissing();
+                yield true;
+            }
             case VALUE_STRING -> column.addText(parser.getText());
-            case VALUE_TRUE, VALUE_FALSE -> column.addTruth(parser.getBooleanValue());
-            case VALUE_NUMBER_INT, VALUE_NUMBER_FLOAT -> column.addNumber(parser.getText(), parser.getDoubleValue());
+            case VALUE_TRUE, VALUE_FALSE -> column.addFigure(Kind.TRUTH, parser.getText(), parser.getBooleanValue() ? 1 : 0);
+            case VALUE_NUMBER_INT, VALUE_NUMBER_FLOAT -> column.addFigure(Kind.NUMBER, parser.getText(), parser.getDoubleValue());
             default -> throw at("'" + key + "' holds " + (parser.currentToken() == JsonToken.START_ARRAY ? "an array" : "an object")
                     + ", and a cell holds one value; take it apart first");
+        };
+        if (!taken) {
+            texts.add(key);
+            throw new TextsAfterAll();
         }
     }
 

@@ -1,6 +1,5 @@
 package dev.trellisgorge.tables;
 
-import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Kind;
 import dev.trellisgorge.table.Numbers;
 import java.time.LocalDate;
@@ -13,35 +12,33 @@ final class Kinds {
     private Kinds() {
     }
 
-    /** What a cell that is not blank is by itself. */
+    /** What a cell without blanks around it is by itself. */
     static Kind of(String cell) {
         for (Kind kind : new Kind[] {Kind.NUMBER, Kind.DATE, Kind.TRUTH}) {
-            if (figure(kind, cell.strip()).isPresent()) {
+            if (figure(kind, cell).isPresent()) {
                 return kind;
             }
         }
         return Kind.TEXT;
     }
 
-    /** Dates where every cell that is there is one, texts else; null is missing. */
-    static Column datesOrTexts(String name, String[] cells) {
-        double[] days = new double[cells.length];
-        boolean any = false;
-        for (int row = 0; row < cells.length; row++) {
-            OptionalDouble day = cells[row] == null ? OptionalDouble.of(Double.NaN) : day(cells[row]);
-            if (day.isEmpty()) {
-                return Column.texts(name, cells);
-            }
-            days[row] = day.getAsDouble();
-            any |= cells[row] != null;
+    /** Whether an integer begins with a zero that says nothing of its size, as the codes of meters and accounts do. */
+    static boolean isCode(String cell) {
+        if (cell.length() < 2 || cell.charAt(0) != '0') {
+            return false;
         }
-        return any ? Column.owning(name, Kind.DATE, days) : Column.texts(name, cells);
+        for (int i = 1; i < cell.length(); i++) {
+            if (cell.charAt(i) < '0' || cell.charAt(i) > '9') {
+                return false;
+            }
+        }
+        return true;
     }
 
     /** Empty where the cell is not of that kind. */
     static OptionalDouble figure(Kind kind, String cell) {
         return switch (kind) {
-            case NUMBER -> Numbers.parse(cell);
+            case NUMBER -> isCode(cell) ? OptionalDouble.empty() : Numbers.parse(cell);
             case DATE -> day(cell);
             case TRUTH -> switch (cell.toLowerCase(Locale.ROOT)) {
                 case "true" -> OptionalDouble.of(1);

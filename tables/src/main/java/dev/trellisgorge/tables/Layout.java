@@ -1,11 +1,17 @@
 package dev.trellisgorge.tables;
 
+import dev.trellisgorge.problem.Nearest;
+import dev.trellisgorge.problem.Place;
+import dev.trellisgorge.problem.Problems;
+import dev.trellisgorge.table.Kind;
 import java.nio.charset.Charset;
 import java.time.format.DateTimeFormatter;
-import java.util.ArrayList;
+import java.util.Collection;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalInt;
+import java.util.Set;
 
 /**
  * How a file of delimited text or a workbook is laid out and how its cells are written, where that is not to be found from the
@@ -18,11 +24,15 @@ public final class Layout {
     private final Optional<Character> delimiter;
     private final Optional<Charset> charset;
     private final Optional<String> sheet;
+    private final Optional<String> range;
     private final OptionalInt headerRow;
+    private final OptionalInt headerRows;
     private final Optional<Character> decimal;
-    private final Optional<DateTimeFormatter> dates;
-    private final List<String> missing;
+    private final List<DateTimeFormatter> dates;
+    private final Set<String> missing;
+    private final Map<String, Kind> kinds;
     private final TotalRow totalRow;
+    private final Limits limits;
 
     /** What becomes of a last row that is the total of the ones above. */
     public enum TotalRow {
@@ -38,11 +48,15 @@ public final class Layout {
         private Optional<Character> delimiter = Optional.empty();
         private Optional<Charset> charset = Optional.empty();
         private Optional<String> sheet = Optional.empty();
+        private Optional<String> range = Optional.empty();
         private OptionalInt headerRow = OptionalInt.empty();
+        private OptionalInt headerRows = OptionalInt.empty();
         private Optional<Character> decimal = Optional.empty();
-        private Optional<DateTimeFormatter> dates = Optional.empty();
-        private List<String> missing = List.of("-", "\u2013", "n/a", "N/A");
+        private List<DateTimeFormatter> dates = List.of();
+        private Set<String> missing = Set.of("-", "\u2013", "n/a", "N/A");
+        private Map<String, Kind> kinds = Map.of();
         private TotalRow totalRow = TotalRow.TOLD;
+        private Limits limits = Limits.STANDARD;
     }
 
     private interface Change {
@@ -53,11 +67,15 @@ public final class Layout {
         this.delimiter = c.delimiter;
         this.charset = c.charset;
         this.sheet = c.sheet;
+        this.range = c.range;
         this.headerRow = c.headerRow;
+        this.headerRows = c.headerRows;
         this.decimal = c.decimal;
         this.dates = c.dates;
-        this.missing = List.copyOf(c.missing);
+        this.missing = c.missing;
+        this.kinds = c.kinds;
         this.totalRow = c.totalRow;
+        this.limits = c.limits;
     }
 
     private Layout with(Change change) {
@@ -65,11 +83,15 @@ public final class Layout {
         c.delimiter = delimiter;
         c.charset = charset;
         c.sheet = sheet;
+        c.range = range;
         c.headerRow = headerRow;
+        c.headerRows = headerRows;
         c.decimal = decimal;
         c.dates = dates;
         c.missing = missing;
+        c.kinds = kinds;
         c.totalRow = totalRow;
+        c.limits = limits;
         change.to(c);
         return new Layout(c);
     }
@@ -89,12 +111,25 @@ public final class Layout {
         return with(c -> c.sheet = Optional.of(name));
     }
 
+    /** The cells of a sheet that the table stands on, its header first: {@code B3:F40}, or whole columns, {@code B:F}. */
+    public Layout range(String cells) {
+        return with(c -> c.range = Optional.of(cells));
+    }
+
     /**
-     * The line on which the header stands, 1 for the first; what is above it is passed over. Where it is not said: the first
+     * The line on which the header starts, 1 for the first; what is above it is passed over. Where it is not said: the first
      * line of a text; of a sheet the first row with as many cells side by side as any of its first rows has.
      */
     public Layout headerRow(int line) {
         return with(c -> c.headerRow = OptionalInt.of(line));
+    }
+
+    /**
+     * How many rows of a sheet the header takes; a column is named by all of its header cells, from the top. Where it is not
+     * said: as many as its merged cells span.
+     */
+    public Layout headerRows(int rows) {
+        return with(c -> c.headerRows = OptionalInt.of(rows));
     }
 
     /** The decimal sign, {@code .} or {@code ,}; the other one groups. Where it is not said, the one that all cells of a column take. */
@@ -102,18 +137,39 @@ public final class Layout {
         return with(c -> c.decimal = Optional.of(sign));
     }
 
-    /** How dates are written beside ISO 8601. */
-    public Layout dates(DateTimeFormatter pattern) {
-        return with(c -> c.dates = Optional.of(pattern));
+    /**
+     * How dates are written beside ISO 8601; a column takes one of them. A pattern of months, quarters or years alone gives texts
+     * as ISO 8601 writes these periods: {@code 2031-03}, {@code 2031-Q1}, {@code 2031}.
+     */
+    public Layout dates(DateTimeFormatter... patterns) {
+        return with(c -> c.dates = List.of(patterns));
     }
 
-    /** What stands for a missing cell in columns of numbers and dates, beside a blank; a dash and {@code n/a} where it is not said. */
-    public Layout missing(List<String> words) {
-        return with(c -> c.missing = new ArrayList<>(words));
+    /** What stands for a missing cell in columns of numbers, dates and truths, beside a blank; a dash and {@code n/a} where it is not said. */
+    public Layout missing(Collection<String> words) {
+        return with(c -> c.missing = Set.copyOf(words));
+    }
+
+    /** What columns hold, by their names; a cell that is not that is an error then. Found from the cells where it is not said. */
+    public Layout kinds(Map<String, Kind> ofColumns) {
+        return with(c -> c.kinds = Map.copyOf(ofColumns));
     }
 
     public Layout totalRow(TotalRow what) {
         return with(c -> c.totalRow = what);
+    }
+
+    /** What the file may hold at most; {@link Limits#STANDARD} where it is not said. */
+    public Layout within(Limits most) {
+        return with(c -> c.limits = most);
+    }
+
+    /** The columns of which the layout says the kind must be there; {@code header} has the ones that are. */
+    void checkKinds(Place place, List<String> header) {
+        Problems problems = new Problems();
+        kinds.keySet().stream().filter(name -> !header.contains(name)).sorted()
+                .forEach(name -> problems.add(place, "has no column '" + name + "', whose kind is said. " + Nearest.hint(name, header)));
+        problems.throwIfAny();
     }
 
     Optional<Character> delimiter() {
@@ -128,23 +184,39 @@ public final class Layout {
         return sheet;
     }
 
+    Optional<String> range() {
+        return range;
+    }
+
     OptionalInt headerRow() {
         return headerRow;
+    }
+
+    OptionalInt headerRows() {
+        return headerRows;
     }
 
     Optional<Character> decimal() {
         return decimal;
     }
 
-    Optional<DateTimeFormatter> dates() {
+    List<DateTimeFormatter> dates() {
         return dates;
     }
 
-    List<String> missing() {
-        return missing;
+    boolean isMissing(String cell) {
+        return missing.contains(cell);
+    }
+
+    Optional<Kind> kind(String column) {
+        return Optional.ofNullable(kinds.get(column));
     }
 
     TotalRow totalRow() {
         return totalRow;
+    }
+
+    Limits limits() {
+        return limits;
     }
 }

@@ -54,7 +54,7 @@ final class OpenDocumentTable {
             if (content == null) {
                 throw new BadInput(place, "is no spreadsheet that can be read: it has no content");
             }
-            SheetRows rows = new SheetRows(place);
+            SheetRows rows = new SheetRows(place, layout);
             try (InputStream in = bounded(archive.getInputStream(content))) {
                 XMLInputFactory factory = XMLInputFactory.newDefaultFactory();
                 factory.setProperty(XMLInputFactory.SUPPORT_DTD, false);
@@ -63,7 +63,9 @@ final class OpenDocumentTable {
                 find(xml, layout.sheet(), place);
                 new OpenDocumentTable(xml, rows).sheet();
             }
-            return rows.table(name, layout);
+            return rows.table(name);
+        } catch (NumberFormatException e) {
+            throw new BadInput(place, "is no spreadsheet that can be read: it holds a number that is none, " + e.getMessage());
         } catch (ZipException | XMLStreamException e) {
             throw new BadInput(place, "is no spreadsheet that can be read: " + String.valueOf(e.getMessage()).lines().findFirst().orElse(""));
         } catch (IOException e) {
@@ -127,14 +129,15 @@ final class OpenDocumentTable {
         return xml.getLocalName().equals(name) && TABLE.equals(xml.getNamespaceURI());
     }
 
-    private int repeated(String attribute) {
-        String times = xml.getAttributeValue(TABLE, attribute);
-        return times == null ? 1 : Integer.parseInt(times);
+    /** How often, or how far; 1 where it is not said. */
+    private int number(String attribute) {
+        String number = xml.getAttributeValue(TABLE, attribute);
+        return number == null ? 1 : Integer.parseInt(number);
     }
 
     /** Rows that are all alike are written once; the empty ones at the end of a sheet are a million. */
     private void row() throws XMLStreamException {
-        int times = repeated("number-rows-repeated");
+        int times = number("number-rows-repeated");
         Map<Integer, Object> cells = new HashMap<>();
         int column = 0;
         while (xml.hasNext()) {
@@ -143,7 +146,12 @@ final class OpenDocumentTable {
                 break;
             }
             if (event == XMLStreamReader.START_ELEMENT && (is("table-cell") || is("covered-table-cell"))) {
-                int wide = repeated("number-columns-repeated");
+                int wide = number("number-columns-repeated");
+                int across = number("number-columns-spanned");
+                int down = number("number-rows-spanned");
+                if (across > 1 || down > 1) {
+                    rows.merge(line, line + down - 1, column, column + across - 1);
+                }
                 Optional<Object> cell = cell();
                 for (int i = 0; cell.isPresent() && i < wide && column + i < MOST_COLUMNS; i++) {
                     cells.put(column + i, cell.get());

@@ -23,14 +23,14 @@ public final class QueryTable {
     private static final int ROWS_AT_ONCE = 10_000;
 
     private final Kind[] kinds;
-    private final List<List<Double>> figures = new ArrayList<>();
-    private final List<List<String>> texts = new ArrayList<>();
+    private final List<Figures> figures = new ArrayList<>();
+    private final List<Texts> texts = new ArrayList<>();
 
     private QueryTable(Kind[] kinds) {
         this.kinds = kinds;
         for (int i = 0; i < kinds.length; i++) {
-            figures.add(new ArrayList<>());
-            texts.add(new ArrayList<>());
+            figures.add(new Figures());
+            texts.add(new Texts());
         }
     }
 
@@ -106,7 +106,6 @@ public final class QueryTable {
     }
 
     private Column column(int at, String name) {
-        return kinds[at] == Kind.TEXT ? Column.texts(name, texts.get(at).toArray(String[]::new))
-                : Column.owning(name, kinds[at], figures.get(at).stream().mapToDouble(Double::doubleValue).toArray());
+        return kinds[at] == Kind.TEXT ? Column.texts(name, texts.get(at).all()) : Column.owning(name, kinds[at], figures.get(at).all());
     }
 }

@@ -1,7 +1,6 @@
 package dev.trellisgorge.tables;
 
 import dev.trellisgorge.problem.BadInput;
-import dev.trellisgorge.problem.Note;
 import dev.trellisgorge.problem.Place;
 import dev.trellisgorge.problem.Problems;
 import dev.trellisgorge.table.Column;
@@ -11,21 +10,38 @@ import dev.trellisgorge.table.Source;
 import dev.trellisgorge.table.Table;
 import java.time.LocalDate;
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.HashMap;
+import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
-import java.util.OptionalInt;
+import java.util.Set;
+import java.util.function.IntFunction;
+import java.util.function.IntPredicate;
+import java.util.function.Supplier;
+import java.util.stream.IntStream;
+import org.apache.poi.ss.util.CellRangeAddress;
+import org.apache.poi.ss.util.CellReference;
 
 /**
  * The rows of a sheet with anything on them, which become a table: the header names the columns from its first cell to the last
- * one before a gap; what is beside is passed over, and a row without a cell below the header is too.
+ * one before a gap; what is beside is passed over, and a row without a cell below the header is too. Cells that are merged in
+ * the header name each column that they span.
  */
 final class SheetRows {
     private static final int HEADER_SOUGHT = 50;
+    /** Of a sheet, whose cells take more room on the way than those of a text. */
+    private static final long MOST_CELLS = 100_000_000;
 
     private final Place place;
+    private final Layout layout;
+    private final CellRangeAddress range;
     private final List<Row> rows = new ArrayList<>();
+    private final List<CellRangeAddress> merged = new ArrayList<>();
+    private long cellCount;
 
     /**
      * A row.
@@ -33,7 +49,7 @@ final class SheetRows {
      * @param line  on the sheet, 1 for the first
      * @param cells by their column, 0 for the first: a Double, a LocalDate, a Boolean or a String; never blank
      */
-    record Row(int line, Map<Integer, Object> cells) {
+    private record Row(int line, Map<Integer, Object> cells) {
 
         /** How many cells stand side by side from the first one on. */
         int run() {
@@ -46,110 +62,204 @@ final class SheetRows {
         }
 
         int first() {
-            return cells.keySet().stream().mapToInt(Integer::intValue).min().orElse(0);
+            return cells.isEmpty() ? 0 : Collections.min(cells.keySet());
         }
     }
 
-    /** @param place the file, and the sheet where it has several */
-    SheetRows(Place place) {
+    /**
+     * @param place  the file, and the sheet where it has several
+     * @param layout what is said of the sheet
+     * @throws BadInput where the range that it names is none
+     */
+    SheetRows(Place place, Layout layout) {
         this.place = place;
+        this.layout = layout;
+        this.range = layout.range().map(cells -> range(cells, place)).orElse(new CellRangeAddress(0, Integer.MAX_VALUE, 0, Integer.MAX_VALUE));
     }
 
+    private static CellRangeAddress range(String cells, Place place) {
+        if (!cells.matches("\\$?[A-Za-z]{1,3}(\\$?\\d{1,7})?(:\\$?[A-Za-z]{1,3}(\\$?\\d{1,7})?)?")) {
+            throw new BadInput(place, "'" + cells + "' is no range of cells; write one such as B3:F40, or whole columns such as B:F");
+        }
+        CellRangeAddress range = CellRangeAddress.valueOf(cells.toUpperCase(Locale.ROOT));
+        return range.getFirstRow() >= 0 ? range : new CellRangeAddress(0, Integer.MAX_VALUE, range.getFirstColumn(), range.getLastColumn());
+    }
+
+    /** Cells outside the range are passed over. */
     void add(int line, Map<Integer, Object> cells) {
-        if (!cells.isEmpty()) {
-            rows.add(new Row(line, cells));
+        if (line <= range.getFirstRow() || line - 1 > range.getLastRow() || cells.isEmpty()) {
+            return;
+        }
+        Map<Integer, Object> inside = cells;
+        if (layout.range().isPresent()) {
+            inside = new HashMap<>(cells);
+            inside.keySet().removeIf(column -> !isInRange(column));
+        }
+        cellCount += inside.size();
+        long most = Math.min(MOST_CELLS, layout.limits().cells());
+        if (cellCount > most) {
+            throw new BadInput(place.within("row " + line), "the sheet has more cells than the " + most + " that are read");
+        }
+        if (!inside.isEmpty()) {
+            rows.add(new Row(line, inside));
         }
     }
 
-    Table table(String name, Layout layout) {
+    private boolean isInRange(int column) {
+        return column >= range.getFirstColumn() && column <= range.getLastColumn();
+    }
+
+    /** Cells that are one for readers; rows and columns from 0, and the last ones are in it. */
+    void merge(int firstRow, int lastRow, int firstColumn, int lastColumn) {
+        merged.add(new CellRangeAddress(firstRow, lastRow, firstColumn, lastColumn));
+    }
+
+    Table table(String name) {
         if (rows.isEmpty()) {
-            throw new BadInput(place, "the sheet is empty; a table starts with a header row");
+            throw new BadInput(place, layout.range().map(cells -> "no cell stands in " + cells).orElse("the sheet is empty") + "; a table starts with a header row");
         }
-        int at = header(layout.headerRow());
-        Row header = rows.get(at);
-        int from = header.first();
-        List<String> names = names(header, from);
-        List<Row> below = rows.subList(at + 1, rows.size()).stream()
-                .filter(row -> row.cells().keySet().stream().anyMatch(column -> column >= from && column < from + names.size())).toList();
+        int at = header();
+        int headerRows = headerRows(at);
+        int lastHeaderLine = rows.get(at).line() + headerRows - 1;
+        List<Row> header = rows.stream().skip(at).takeWhile(row -> row.line() <= lastHeaderLine).map(this::filled).toList();
+        List<Row> after = rows.subList(at + header.size(), rows.size());
+        Map<Integer, String> names = names(header, after);
+        List<Row> below = after.stream().filter(row -> row.cells().keySet().stream().anyMatch(names::containsKey)).toList();
+        layout.checkKinds(Place.inFile(place.file(), header.get(0).line(), 0), List.copyOf(names.values()));
         if (below.isEmpty()) {
             throw new BadInput(place, "has a header and no row below it");
         }
-        List<Column> columns = new ArrayList<>();
-        WrittenCells written = new WrittenCells(layout, row -> Place.inFile(place.file(), below.get(row).line(), 0).toString());
-        for (int i = 0; i < names.size(); i++) {
-            columns.add(column(names.get(i), below, from + i, written));
-        }
-        Table table = Table.of(name, new Source(place.file(), below.stream().mapToInt(Row::line).toArray()), columns);
-        for (Note note : written.notes()) {
-            table = table.noting(note);
-        }
-        return LastRow.seenTo(table, layout.totalRow());
+        WrittenCells written = new WrittenCells(layout);
+        List<Supplier<Column>> columns = new ArrayList<>();
+        names.forEach((column, title) -> columns.add(() -> column(title, below, column, written)));
+        return written.table(name, new Source(place.file(), below.stream().mapToInt(Row::line).toArray()), columns);
     }
 
-    private int header(OptionalInt headerRow) {
-        if (headerRow.isPresent()) {
+    /** The place of the first header row: the one that is said, the first of the range, or the first of the widest ones. */
+    private int header() {
+        if (layout.headerRow().isPresent()) {
+            int line = layout.headerRow().getAsInt();
             for (int i = 0; i < rows.size(); i++) {
-                if (rows.get(i).line() == headerRow.getAsInt()) {
+                if (rows.get(i).line() == line) {
                     return i;
                 }
             }
-            throw new BadInput(place, "row " + headerRow.getAsInt() + " is empty, and the header is to stand there");
+            throw new BadInput(place, "row " + line + " is empty, and the header is to stand there");
         }
-        int widest = rows.stream().limit(HEADER_SOUGHT).mapToInt(Row::run).max().orElse(0);
-        for (int i = 0; i < rows.size(); i++) {
-            if (rows.get(i).run() == widest) {
-                return i;
+        int widest = 0;
+        int at = 0;
+        for (int i = 0; i < Math.min(rows.size(), HEADER_SOUGHT) && layout.range().isEmpty(); i++) {
+            Row row = rows.get(i);
+            int run = (row.cells().size() > 1 ? filled(row) : row).run(); // a title over all columns is one cell
+            if (run > widest) {
+                widest = run;
+                at = i;
             }
         }
-        return 0;
+        return at;
     }
 
-    private List<String> names(Row header, int from) {
-        Problems problems = new Problems();
-        Map<String, Integer> seen = new HashMap<>();
-        List<String> names = new ArrayList<>();
-        for (int i = 0; i < header.run(); i++) {
-            String name = written(header.cells().get(from + i)).strip();
-            Integer before = seen.putIfAbsent(name, i + 1);
-            if (before != null) {
-                problems.add(Place.inFile(place.file(), header.line(), 0), "columns " + before + " and " + (i + 1) + " are both named '" + name + "'");
+    /** As many as cells are merged downwards; two where cells are merged sideways over texts. */
+    private int headerRows(int at) {
+        if (layout.headerRows().isPresent()) {
+            return layout.headerRows().getAsInt();
+        }
+        int line = rows.get(at).line() - 1;
+        List<CellRangeAddress> here = merged.stream().filter(cells -> cells.getFirstRow() == line && rows.get(at).cells().containsKey(cells.getFirstColumn())).toList();
+        int down = here.stream().mapToInt(cells -> cells.getLastRow() - line + 1).max().orElse(1);
+        boolean sideways = here.stream().anyMatch(cells -> cells.getLastColumn() > cells.getFirstColumn());
+        if (down == 1 && sideways && at + 2 < rows.size() && rows.get(at + 1).line() == line + 2) {
+            Map<Integer, Object> next = rows.get(at + 1).cells();
+            boolean texts = here.stream().allMatch(cells -> IntStream.rangeClosed(cells.getFirstColumn(), cells.getLastColumn()).allMatch(column -> next.get(column) instanceof String));
+            return texts ? 2 : 1;
+        }
+        return down;
+    }
+
+    /** With what stands in merged cells on each place that they span. */
+    private Row filled(Row row) {
+        Map<Integer, Object> cells = new HashMap<>(row.cells());
+        for (CellRangeAddress block : merged) {
+            if (block.getFirstRow() < row.line() && row.line() <= block.getLastRow() + 1) {
+                Object shown = rows.stream().filter(other -> other.line() == block.getFirstRow() + 1).findFirst()
+                        .map(other -> other.cells().get(block.getFirstColumn())).orElse(null);
+                for (int column = block.getFirstColumn(); shown != null && column <= Math.min(block.getLastColumn(), layout.limits().columns()); column++) {
+                    cells.put(column, shown);
+                }
             }
-            names.add(name);
+        }
+        return new Row(row.line(), cells);
+    }
+
+    /** The names of the columns by their places, from the first header cell to the last one before a gap. */
+    private Map<Integer, String> names(List<Row> header, List<Row> below) {
+        Row whole = new Row(header.get(0).line(), new HashMap<>());
+        header.forEach(row -> row.cells().forEach(whole.cells()::putIfAbsent));
+        int from = header.get(0).first();
+        if (whole.run() > layout.limits().columns()) {
+            throw new BadInput(place, "the header has more than " + layout.limits().columns() + " columns");
+        }
+        Problems problems = new Problems();
+        Map<Integer, String> names = new LinkedHashMap<>();
+        Map<String, Integer> seen = new HashMap<>();
+        for (int column = from; whole.cells().containsKey(column); column++) {
+            int at = column;
+            Set<String> parts = new LinkedHashSet<>();
+            header.forEach(row -> parts.add(row.cells().containsKey(at) ? written(row.cells().get(at)).strip() : ""));
+            parts.remove("");
+            String name = String.join(" ", parts);
+            Integer before = seen.putIfAbsent(name, column);
+            if (before == null) {
+                names.put(column, name);
+            } else if (!isSpanned(header.get(0).line(), before, column)) {
+                problems.add(Place.inFile(place.file(), header.get(0).line(), 0), "columns " + letters(before) + " and " + letters(column) + " are both named '" + name + "'");
+            } else if (below.stream().anyMatch(row -> row.cells().containsKey(at))) {
+                String numbered = name + " " + (column - before + 1);
+                seen.put(numbered, column);
+                names.put(column, numbered);
+            }
         }
         problems.throwIfAny();
         return names;
     }
 
-    /** Of the one kind that its cells are; texts where they are of several. */
-    private static Column column(String name, List<Row> rows, int at, WrittenCells written) {
+    /** Whether one merged cell of the header spans both columns. */
+    private boolean isSpanned(int line, int first, int column) {
+        return merged.stream().anyMatch(cells -> cells.isInRange(line - 1, first) && cells.isInRange(line - 1, column));
+    }
+
+    private static String letters(int column) {
+        return CellReference.convertNumToColString(column);
+    }
+
+    /** Of the one kind that its cells are; else as it is written. */
+    private Column column(String name, List<Row> rows, int at, WrittenCells written) {
         Object[] cells = rows.stream().map(row -> row.cells().get(at)).toArray();
-        if (all(cells, Double.class)) {
-            return Column.owning(name, Kind.NUMBER, figures(cells));
-        }
-        if (all(cells, LocalDate.class)) {
-            return Column.owning(name, Kind.DATE, figures(cells));
-        }
-        if (all(cells, Boolean.class)) {
-            return Column.owning(name, Kind.TRUTH, figures(cells));
+        Optional<Kind> found = kind(cells);
+        if (found.isPresent() && layout.kind(name).filter(given -> given != found.get()).isEmpty()) {
+            return Column.owning(name, found.get(), figures(cells));
         }
         String[] texts = new String[cells.length];
         for (int i = 0; i < cells.length; i++) {
             texts[i] = cells[i] == null ? null : written(cells[i]);
         }
-        Optional<Column> read = written.column(name, texts);
-        if (read.isPresent()) {
-            return read.get();
+        if (layout.kind(name).filter(given -> given == Kind.TEXT).isPresent()) {
+            return Column.texts(name, texts);
         }
-        return all(cells, String.class) ? Kinds.datesOrTexts(name, texts) : Column.texts(name, texts);
+        IntPredicate typed = row -> cells[row] != null && !(cells[row] instanceof String);
+        IntFunction<Place> places = row -> Place.inFile(place.file()).within("cell " + letters(at) + rows.get(row).line());
+        return written.column(new WrittenCells.Cells(name, texts, Optional.of(typed), places));
     }
 
-    private static boolean all(Object[] cells, Class<?> kind) {
+    /** The one kind, other than text, of all cells that are there. */
+    private static Optional<Kind> kind(Object[] cells) {
+        Set<Kind> kinds = new LinkedHashSet<>();
         for (Object cell : cells) {
-            if (cell != null && !kind.isInstance(cell)) {
-                return false;
+            if (cell != null) {
+                kinds.add(cell instanceof Double ? Kind.NUMBER : cell instanceof LocalDate ? Kind.DATE : cell instanceof Boolean ? Kind.TRUTH : Kind.TEXT);
             }
         }
-        return true;
+        return kinds.isEmpty() ? Optional.of(Kind.NUMBER) : kinds.size() == 1 && !kinds.contains(Kind.TEXT) ? Optional.of(kinds.iterator().next()) : Optional.empty();
     }
 
     private static double[] figures(Object[] cells) {

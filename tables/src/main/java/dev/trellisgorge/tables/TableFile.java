@@ -8,7 +8,6 @@ import java.io.InputStream;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
-import java.util.Locale;
 
 /** Reads a table from a file of any kind that is known: the ending says which. */
 public final class TableFile {
@@ -26,10 +25,9 @@ public final class TableFile {
      * @throws BadInput where the file can't be read or is not of its kind, with file and line
      */
     public static Table read(String name, Path file, Layout layout) {
-        return switch (ending(file)) {
-            case "json", "ndjson", "jsonl" -> JsonTable.read(name, file, file.toString());
-            case "xlsx" -> WorkbookTable.read(name, file, layout);
-            case "ods" -> OpenDocumentTable.read(name, file, layout);
+        return switch (FileKind.of(file.toString())) {
+            case JSON -> JsonTable.read(name, file, file.toString(), layout);
+            case SHEET -> FileKind.ending(file.toString()).equals("ods") ? OpenDocumentTable.read(name, file, layout) : WorkbookTable.read(name, file, layout);
             default -> DelimitedText.read(name, file, file.toString(), layout);
         };
     }
@@ -49,7 +47,7 @@ public final class TableFile {
             Path held = Files.createTempFile("gorge", ".table");
             try {
                 Files.copy(in, held, StandardCopyOption.REPLACE_EXISTING);
-                return startsAsJson(held) ? JsonTable.read(name, held, shown) : DelimitedText.read(name, held, shown, layout);
+                return startsAsJson(held) ? JsonTable.read(name, held, shown, layout) : DelimitedText.read(name, held, shown, layout);
             } finally {
                 Files.delete(held);
             }
@@ -66,10 +64,5 @@ public final class TableFile {
             }
             return sign == '[' || sign == '{';
         }
-    }
-
-    private static String ending(Path file) {
-        String name = file.getFileName() == null ? "" : file.getFileName().toString();
-        return name.substring(name.lastIndexOf('.') + 1).toLowerCase(Locale.ROOT);
     }
 }

@@ -9,6 +9,7 @@ import java.io.InputStream;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.time.DateTimeException;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.HashMap;
@@ -16,13 +17,13 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import javax.xml.parsers.ParserConfigurationException;
-import org.apache.poi.UnsupportedFileFormatException;
 import org.apache.poi.ooxml.POIXMLException;
 import org.apache.poi.openxml4j.exceptions.OpenXML4JException;
 import org.apache.poi.openxml4j.exceptions.OpenXML4JRuntimeException;
 import org.apache.poi.openxml4j.opc.OPCPackage;
 import org.apache.poi.openxml4j.opc.PackageAccess;
 import org.apache.poi.ss.usermodel.DateUtil;
+import org.apache.poi.ss.util.CellRangeAddress;
 import org.apache.poi.ss.util.CellReference;
 import org.apache.poi.util.XMLHelper;
 import org.apache.poi.xssf.eventusermodel.ReadOnlySharedStringsTable;
@@ -51,15 +52,15 @@ final class WorkbookTable {
         }
         try (OPCPackage archive = OPCPackage.open(file.toFile(), PackageAccess.READ)) {
             XSSFReader reader = new XSSFReader(archive);
-            SheetRows rows = new SheetRows(place);
+            SheetRows rows = new SheetRows(place, layout);
             try (InputStream sheet = sheet(reader, layout.sheet(), place)) {
                 XMLReader xml = XMLHelper.newXMLReader(); // reads nothing from elsewhere
                 xml.setContentHandler(new Cells(reader.getStylesTable(), new ReadOnlySharedStringsTable(archive), is1904(reader), rows));
                 xml.parse(new InputSource(sheet));
             }
-            return rows.table(name, layout);
+            return rows.table(name);
         } catch (IOException | OpenXML4JException | SAXException | ParserConfigurationException | POIXMLException | OpenXML4JRuntimeException
-                | UnsupportedFileFormatException e) {
+                | IllegalArgumentException | IndexOutOfBoundsException | DateTimeException e) {
             throw new BadInput(place, "is no workbook that can be read: " + String.valueOf(e.getMessage()).lines().findFirst().orElse(""));
         }
     }
@@ -122,6 +123,10 @@ final class WorkbookTable {
                     value.setLength(0);
                 }
                 case "v", "t" -> reading = true;
+                case "mergeCell" -> {
+                    CellRangeAddress block = CellRangeAddress.valueOf(given.getValue("ref"));
+                    rows.merge(block.getFirstRow(), block.getLastRow(), block.getFirstColumn(), block.getLastColumn());
+                }
                 case "rPh" -> reading = false; // how a text is spoken is no part of it
                 default -> {
                     // nothing that a table is made of

@@ -1,123 +1,196 @@
 package dev.trellisgorge.tables;
 
+import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Note;
+import dev.trellisgorge.problem.Place;
+import dev.trellisgorge.problem.Problem;
+import dev.trellisgorge.problem.Problems;
+import dev.trellisgorge.table.CalendarUnit;
 import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Kind;
 import dev.trellisgorge.table.Numbers;
-import java.time.LocalDate;
-import java.time.format.DateTimeFormatter;
-import java.time.format.DateTimeParseException;
+import dev.trellisgorge.table.Source;
+import dev.trellisgorge.table.Table;
 import java.util.ArrayList;
-import java.util.LinkedHashMap;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalDouble;
-import java.util.function.Function;
 import java.util.function.IntFunction;
+import java.util.function.IntPredicate;
+import java.util.function.Supplier;
 
 /**
- * Columns whose cells are numbers or dates, but not all written plainly: they become such columns where every cell that is there
- * can be read, and what was read otherwise than it stands is told.
+ * Columns whose cells are figures, but not all written plainly: they become columns of figures where every cell that is there
+ * can be read so, and what was read otherwise than it stands is told. Where the layout says what a column holds, a cell that
+ * can't be read is an error; where it does not, the column holds texts, and it is told which cells most of the others differ from.
  */
 final class WrittenCells {
     private static final int LISTED = 5;
+    /** So many cells are tried before a column is read as what most of them are. */
+    private static final int SAMPLE = 100;
 
     private final Layout layout;
-    private final IntFunction<String> places;
     private final List<Note> notes = new ArrayList<>();
 
-    /** @param places where a row stands, for readers */
-    WrittenCells(Layout layout, IntFunction<String> places) {
+    WrittenCells(Layout layout) {
         this.layout = layout;
-        this.places = places;
     }
 
-    List<Note> notes() {
-        return notes;
-    }
+    /**
+     * The cells of one column.
+     *
+     * @param texts  as they stand, null where they are blank
+     * @param typed  whether the file itself says that a row's cell is no text; empty where all of its cells are
+     * @param places where a row's cell stands
+     */
+    record Cells(String name, String[] texts, Optional<IntPredicate> typed, IntFunction<Place> places) {
 
-    /** The column of numbers or dates that the texts are; empty where some cell is neither. */
-    Optional<Column> column(String name, String[] cells) {
-        if (!mayBeWritten(cells)) {
-            return Optional.empty();
+        boolean isTyped(int row) {
+            return typed.isPresent() && typed.get().test(row);
         }
-        List<Character> signs = layout.decimal().map(List::of).orElse(List.of('.', ','));
-        for (char sign : signs) {
-            Optional<Column> numbers = read(name, cells, Kind.NUMBER, "a number", new WrittenNumber(sign)::read, Numbers::shortest);
-            if (numbers.isPresent()) {
-                return numbers;
-            }
+
+        Place place(int row) {
+            return places.apply(row).within("column '" + name + "'");
         }
-        return layout.dates().flatMap(pattern -> read(name, cells, Kind.DATE, "a date", cell -> day(cell, pattern),
-                day -> LocalDate.ofEpochDay((long) day).toString()));
     }
 
-    /** Whether the first cell that is there has a digit at all; most columns of texts end here. */
-    private boolean mayBeWritten(String[] cells) {
-        for (String cell : cells) {
-            if (cell != null && !cell.isBlank() && !layout.missing().contains(cell.strip())) {
-                return cell.chars().anyMatch(sign -> sign >= '0' && sign <= '9');
-            }
+    /** What became of the cells. */
+    private static final class Outcome {
+        private final double[] figures;
+        private final Conversions conversions = new Conversions();
+        private final List<Problem> odd = new ArrayList<>();
+        private final List<String> oddCells = new ArrayList<>();
+        private int oddCount;
+        private int readCount;
+
+        private Outcome(int rows) {
+            figures = new double[rows];
         }
-        return false;
     }
 
-    private static OptionalDouble day(String cell, DateTimeFormatter pattern) {
-        for (DateTimeFormatter each : List.of(DateTimeFormatter.ISO_LOCAL_DATE, pattern)) {
-            try {
-                return OptionalDouble.of(LocalDate.parse(cell.strip(), each).toEpochDay());
-            } catch (DateTimeParseException e) {
-                // the other one may take it
-            }
+    void note(Optional<Note> note) {
+        note.ifPresent(notes::add);
+    }
+
+    /**
+     * The table of columns that are made here, with what is to be told of them, and of a total at its end.
+     *
+     * @throws BadInput with all that is wrong in any of the columns
+     */
+    Table table(String name, Source source, List<Supplier<Column>> columns) {
+        Problems problems = new Problems();
+        List<Column> made = new ArrayList<>();
+        columns.forEach(column -> problems.attempt(column).ifPresent(made::add));
+        problems.throwIfAny();
+        Table table = Table.of(name, source, made);
+        for (Note note : notes) {
+            table = table.noting(note);
         }
-        return OptionalDouble.empty();
+        return LastRow.seenTo(table, layout.totalRow());
     }
 
-    private interface Writing {
-        String of(double figure);
-    }
-
-    private Optional<Column> read(String name, String[] cells, Kind kind, String what, Function<String, OptionalDouble> reading, Writing writing) {
-        double[] figures = new double[cells.length];
-        Map<Integer, String> read = new LinkedHashMap<>();
-        boolean any = false;
-        for (int row = 0; row < cells.length; row++) {
-            String cell = cells[row];
-            if (cell == null || cell.isBlank()) {
-                figures[row] = Double.NaN;
-            } else if (layout.missing().contains(cell.strip())) {
-                figures[row] = Double.NaN;
-                read.put(row, "missing");
-            } else {
-                OptionalDouble figure = reading.apply(cell);
-                if (figure.isEmpty()) {
-                    return Optional.empty();
+    /** @throws BadInput where the layout says what the column holds, and a cell is not that; with the place of each of the first few */
+    Column column(Cells cells) {
+        Optional<Kind> given = layout.kind(cells.name());
+        Optional<CellReader> nearest = Optional.empty();
+        Optional<Outcome> near = Optional.empty();
+        for (CellReader reader : readers(given)) {
+            if (given.isPresent() || isPromising(reader, cells)) {
+                Outcome outcome = read(reader, cells);
+                if (outcome.oddCount == 0 && (given.isPresent() || outcome.readCount > 0)) {
+                    note(outcome.conversions.note(cells.name(), reader.several(), row -> cells.places().apply(row).toString()));
+                    return reader.column(cells.name(), outcome.figures);
                 }
-                any = true;
-                figures[row] = figure.getAsDouble();
-                if (!cell.strip().equals(writing.of(figures[row])) && Numbers.parse(cell).isEmpty()) {
-                    read.put(row, writing.of(figures[row]));
+                if (near.isEmpty() || outcome.oddCount < near.get().oddCount) {
+                    near = Optional.of(outcome);
+                    nearest = Optional.of(reader);
                 }
             }
         }
-        if (!any) {
-            return Optional.empty();
+        if (near.isPresent() && given.isPresent()) {
+            throw refused(near.get(), cells);
         }
-        if (!read.isEmpty()) {
-            notes.add(new Note((read.size() == 1 ? "1 cell" : read.size() + " cells") + " of '" + name + "' not written as " + what + " stands there, and read so",
-                    listed(cells, read)));
+        if (near.isPresent() && near.get().readCount > near.get().oddCount) {
+            notes.add(left(near.get(), nearest.orElseThrow(), cells.name()));
         }
-        return Optional.of(Column.owning(name, kind, figures));
+        return Column.texts(cells.name(), cells.texts());
     }
 
-    private List<String> listed(String[] cells, Map<Integer, String> read) {
-        List<String> listed = new ArrayList<>();
-        read.entrySet().stream().limit(LISTED).forEach(entry -> listed.add("'" + cells[entry.getKey()].strip() + "' as " + entry.getValue() + " ("
-                + places.apply(entry.getKey()) + ")"));
-        if (read.size() > LISTED) {
-            listed.add("and " + (read.size() - LISTED) + " more");
+    private static BadInput refused(Outcome outcome, Cells cells) {
+        List<Problem> problems = new ArrayList<>(outcome.odd);
+        if (outcome.oddCount > problems.size()) {
+            problems.add(new Problem(Place.inFile(cells.places().apply(0).file()).within("column '" + cells.name() + "'"),
+                    "the same on " + (outcome.oddCount - problems.size()) + " more rows"));
         }
-        return listed;
+        return new BadInput(problems);
+    }
+
+    private static Note left(Outcome outcome, CellReader reader, String name) {
+        List<String> rows = new ArrayList<>(outcome.oddCells);
+        if (outcome.oddCount > rows.size()) {
+            rows.add("and " + (outcome.oddCount - rows.size()) + " more");
+        }
+        return new Note("'" + name + "' is read as texts, as most of its cells are " + reader.several() + " and not all", rows);
+    }
+
+    /** The ways to read a column, in the order in which they are tried. */
+    private List<CellReader> readers(Optional<Kind> given) {
+        List<CellReader> readers = new ArrayList<>();
+        for (char sign : layout.decimal().map(List::of).orElse(List.of('.', ','))) {
+            readers.add(CellReader.numbers(sign, given.isPresent()));
+        }
+        readers.add(CellReader.days(layout.dates()));
+        readers.add(CellReader.truths());
+        readers.removeIf(reader -> given.isPresent() && given.get() != reader.kind());
+        if (given.isEmpty() && !layout.dates().isEmpty()) {
+            for (CalendarUnit unit : List.of(CalendarUnit.MONTH, CalendarUnit.QUARTER, CalendarUnit.YEAR)) {
+                readers.add(CellReader.periods(unit, layout.dates()));
+            }
+        }
+        return readers;
+    }
+
+    /** Whether most of the first cells that are there can be read so; most columns of texts end here. */
+    private boolean isPromising(CellReader reader, Cells cells) {
+        int tried = 0;
+        int read = 0;
+        for (int row = 0; row < cells.texts().length && tried < SAMPLE; row++) {
+            String cell = cells.texts()[row];
+            if (cell != null && !cell.isBlank() && !layout.isMissing(cell.strip())) {
+                tried++;
+                read += reader.read(cell.strip()).isPresent() ? 1 : 0;
+            }
+        }
+        return read * 2 > tried;
+    }
+
+    private Outcome read(CellReader reader, Cells cells) {
+        Outcome outcome = new Outcome(cells.texts().length);
+        for (int row = 0; row < cells.texts().length; row++) {
+            String cell = cells.texts()[row] == null ? "" : cells.texts()[row].strip();
+            outcome.figures[row] = Double.NaN;
+            if (!cell.isEmpty() && layout.isMissing(cell)) {
+                outcome.conversions.add(row, cell, "missing");
+            } else if (!cell.isEmpty()) {
+                OptionalDouble figure = cells.isTyped(row) && reader.kind() == Kind.NUMBER ? Numbers.parse(cell) : reader.read(cell);
+                if (figure.isPresent()) {
+                    taken(outcome, row, cell, reader, figure.getAsDouble(), cells);
+                } else if (outcome.oddCount++ < LISTED) {
+                    outcome.odd.add(new Problem(cells.place(row), reader.refusal(cell)));
+                    outcome.oddCells.add(reader.refusal(cell) + " (" + cells.places().apply(row) + ")");
+                }
+            }
+        }
+        return outcome;
+    }
+
+    private static void taken(Outcome outcome, int row, String cell, CellReader reader, double figure, Cells cells) {
+        outcome.figures[row] = figure;
+        outcome.readCount++;
+        boolean typed = cells.isTyped(row);
+        boolean plain = reader.kind() == Kind.NUMBER ? cells.typed().isEmpty() && Numbers.parse(cell).isPresent() : cell.equals(reader.written(figure));
+        if (!typed && !plain) {
+            outcome.conversions.add(row, cell, reader.written(figure));
+        }
     }
 }

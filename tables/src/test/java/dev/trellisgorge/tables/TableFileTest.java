@@ -67,7 +67,9 @@ public class TableFileTest {
             {"a.json", "{\"station\": \"Weir\", \"mwh\": 520}", "station:text=Weir mwh:number=520"},
             {"a.json", "[{\"d\": \"2031-03-01\", \"t\": true, \"n\": -1.5e3}, {\"d\": null, \"t\": false, \"n\": 0.1}]",
                 "d:date=2031-03-01,. t:truth=true,false n:number=-1500,0.1"},
-            {"a.json", "[{\"a\": 1, \"b\": \"12\"}, {\"a\": \"n/a\", \"b\": \"x\"}]", "a:text=1,n/a b:text=12,x"},
+            {"a.json", "[{\"a\": 1, \"b\": \"12\"}, {\"a\": \"n/a\", \"b\": \"x\"}]", "a:number=1,. b:text=12,x"},
+            {"a.json", "[{\"a\": 1, \"b\": true}, {\"a\": \"1,200\", \"b\": 0}]", "a:number=1,1200 b:text=true,0"}, {"a.json", "[{\"a\": \"007\"}]", "a:text=007"},
+            {"a.json", "{\"a\": [1.50, \"x\"], \"b\": [null, \"(5)\"]}", "a:text=1.50,x b:number=.,-5"}, {"a.csv", "a,b,,\n1,2,,\n", "a:number=1 b:number=2"},
             {"a.json", "[{\"a\": \"\\u00e9\\n\\\"\\ud83d\\udca7\"}]", "a:text=\u00e9\n\"\uD83D\uDCA7"},
             {"a.json", "[{\"a\": 12345678901234567890123456789}]", "a:number=1.2345678901234568e28"},
             {"a.json", "[{\"a\": null}]", "a:number=."}, {"a.json", "[{}, {\"a\": 1}]", "a:number=.,1"},
@@ -140,5 +142,24 @@ public class TableFileTest {
 
     private static ByteArrayInputStream stream(String text) {
         return new ByteArrayInputStream(text.getBytes(StandardCharsets.UTF_8));
+    }
+
+    @DataProvider
+    Object[][] tooMuch() {
+        Limits few = new Limits(6, 3, 5);
+        return new Object[][] {
+            {few, "a.csv", "a,b\n1,2\n3,4\n5,6\n7,8\n", "a.csv:5: the file has more cells than the 6 that are read"},
+            {few, "a.csv", "a,b,c,d\n1,2,3,4\n", "a.csv:1: a row has more than the 3 cells that are read"},
+            {few, "a.csv", "a,b\n1,2\nlonger,2\n", "a.csv:3: a cell has more than the 5 characters that are read"},
+            {few, "a.json", "[{\"a\": 1, \"b\": 2, \"c\": 3, \"d\": 4}]", "'d' is a column more than the 3 that are read"},
+            {few, "a.json", "{\"a\": [1, 2, 3, 4, 5, 6, 7, 8]}", "the file has more cells than the 6 that are read"},
+            {few, "a.json", "[{\"a\": \"" + "x".repeat(5000) + "\"}]", "the limit of the reader"},
+            {Limits.STANDARD, "a.csv", "a\n" + "x".repeat(1_100_000) + "\n", "a.csv:2: a cell has more than the 1000000 characters that are read"}};
+    }
+
+    @Test(dataProvider = "tooMuch")
+    public void fileThatHoldsMoreThanTheLimitsIsRefused(Limits limits, String name, String text, String message) {
+        Path file = file(name, text, StandardCharsets.UTF_8);
+        assertThatThrownBy(() -> TableFile.read("t", file, Layout.FOUND.within(limits))).isInstanceOf(BadInput.class).hasMessageContaining(message);
     }
 }

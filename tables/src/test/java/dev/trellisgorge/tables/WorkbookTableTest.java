@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.table.Column;
+import dev.trellisgorge.table.Kind;
 import dev.trellisgorge.table.Table;
 import dev.trellisgorge.test.Folder;
 import java.io.IOException;
@@ -207,5 +208,74 @@ public class WorkbookTableTest {
         Path bomb = archive("bomb.xlsx", parts);
         assertThat(Files.size(bomb)).isLessThan(100_000);
         assertThatThrownBy(() -> TableFile.read("t", bomb)).isInstanceOf(BadInput.class).hasMessageStartingWith(bomb + ": is no workbook that can be read: ");
+    }
+
+    /** Flows of two months under one merged cell each, a title over all, and a second table to the right. */
+    private Path merged() {
+        Path file = folder.path("flows.xlsx");
+        try (XSSFWorkbook book = new XSSFWorkbook(); OutputStream out = Files.newOutputStream(file)) {
+            Sheet sheet = book.createSheet("Flows");
+            sheet.createRow(0).createCell(1).setCellValue("Flow of the trust, in megalitres");
+            sheet.addMergedRegion(new CellRangeAddress(0, 0, 1, 12));
+            fill(sheet.createRow(2), "station", "in", null, "out", null, "remark");
+            fill(sheet.createRow(3), null, "April", "May", "April", "May");
+            fill(sheet.createRow(4), "Weir", 5, "1,006", 7, 8, "text");
+            fill(sheet.createRow(5), "Leat", 1, "2", 3, "n/a", null);
+            sheet.addMergedRegion(new CellRangeAddress(2, 2, 2, 3));
+            sheet.addMergedRegion(new CellRangeAddress(2, 2, 4, 5));
+            sheet.addMergedRegion(new CellRangeAddress(2, 3, 1, 1));
+            sheet.addMergedRegion(new CellRangeAddress(2, 3, 6, 6));
+            fill(sheet.createRow(8), "month", "goal", null);
+            fill(sheet.createRow(9), "April", 5, 6);
+            sheet.addMergedRegion(new CellRangeAddress(8, 8, 2, 3));
+            book.write(out);
+            return file;
+        } catch (IOException e) {
+            throw new AssertionError(e);
+        }
+    }
+
+    @Test
+    public void mergedHeaderCellsNameEachColumnThatTheySpan() {
+        Path file = merged();
+        Table table = TableFile.read("t", file, Layout.FOUND.range("B3:G6"));
+        assertThat(written(table)).isEqualTo("station:text=Weir,Leat in April:number=5,1 in May:number=1006,2 out April:number=7,3 out May:number=8,. remark:text=text,.");
+        assertThat(table.notes()).extracting(Object::toString).containsExactly("2 cells of 'in May' are not plainly written as numbers: '1,006' is read as 1006 (" + file
+                + ", cell D5), '2' is read as 2 (" + file + ", cell D6)", "1 cell of 'out May' is not plainly written as numbers: 'n/a' is read as missing (" + file + ", cell F6)");
+        assertThat(written(TableFile.read("t", file, Layout.FOUND.range("B:D").headerRow(9)))).isEqualTo("month:text=April goal:number=5 goal 2:number=6");
+        assertThat(written(TableFile.read("t", file, Layout.FOUND.range("$B$9:$C$10")))).isEqualTo("month:text=April goal:number=5");
+        assertThat(TableFile.read("t", file).columnNames()).as("found").containsExactly("station", "in April", "in May", "out April", "out May", "remark");
+    }
+
+    @Test
+    public void openDocumentMergesAreReadAlike() {
+        String wide = "<table:table-cell office:value-type=\"string\" table:number-columns-spanned=\"2\"><text:p>flow</text:p></table:table-cell><table:covered-table-cell/>";
+        Path file = spreadsheet("<table:table table:name=\"Flows\">" + row(text("station"), wide) + row("<table:table-cell/>", text("April"), text("May"))
+                + row(text("Weir"), value("float", "value", "1"), value("float", "value", "2")) + "</table:table>");
+        assertThat(written(TableFile.read("t", file))).isEqualTo("station:text=Weir flow April:number=1 flow May:number=2");
+        assertThat(written(TableFile.read("t", file, Layout.FOUND.headerRows(1).range("B1:C3")))).isEqualTo("flow:text=April,1 flow 2:text=May,2");
+    }
+
+    @DataProvider
+    Object[][] refused() {
+        return new Object[][] {{Layout.FOUND.range("B3-G6"), "'B3-G6' is no range of cells; write one such as B3:F40, or whole columns such as B:F"},
+            {Layout.FOUND.range("X1:Z9"), "no cell stands in X1:Z9; a table starts with a header row"}, {Layout.FOUND.range("B3:G6").kinds(Map.of("remark", Kind.NUMBER)), "cell G5, column 'remark': 'text' is no number"},
+            {Layout.FOUND.within(new Limits(10, 100, 100)), "row 5: the sheet has more cells than the 10 that are read"},
+            {Layout.FOUND.within(new Limits(100, 2, 100)), "the header has more than 2 columns"}};
+    }
+
+    @Test(dataProvider = "refused")
+    public void sheetThatIsNotAsTheLayoutSaysIsRefused(Layout layout, String message) {
+        Path file = merged();
+        assertThatThrownBy(() -> TableFile.read("t", file, layout)).isInstanceOf(BadInput.class).hasMessageStartingWith(file.toString()).hasMessageEndingWith(message);
+    }
+
+    @Test
+    public void rowThatIsRepeatedWithoutEndIsRefused() {
+        Path file = spreadsheet("<table:table table:name=\"A\">" + row(text("a")) + "<table:table-row table:number-rows-repeated=\"1000000000\">"
+                + "<table:table-cell table:number-columns-repeated=\"16384\" office:value-type=\"float\" office:value=\"1\"/></table:table-row></table:table>");
+        assertThatThrownBy(() -> TableFile.read("t", file)).isInstanceOf(BadInput.class).hasMessageContaining("more cells than the 100000000 that are read");
+        Path odd = spreadsheet("<table:table table:name=\"A\">" + row(text("a")) + row(value("float", "value", "many")) + "</table:table>");
+        assertThatThrownBy(() -> TableFile.read("t", odd)).isInstanceOf(BadInput.class).hasMessageContaining("is no spreadsheet that can be read: ");
     }
 }

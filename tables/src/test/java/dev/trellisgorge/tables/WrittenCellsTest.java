@@ -12,6 +12,7 @@ import java.nio.charset.StandardCharsets;
 import java.time.format.DateTimeFormatter;
 import java.util.Arrays;
 import java.util.List;
+import java.util.Map;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
 
@@ -29,20 +30,20 @@ public class WrittenCellsTest {
     @DataProvider
     Object[][] written() {
         return new Object[][] {{"1,234", 1234}, {"1,234,567.5", 1_234_567.5}, {"1234.5", 1234.5}, {"1\u00A0234", 1234}, {"1\u202F234.5", 1234.5}, {"1 234", 1234},
-            {"1'234", 1234}, {"\u20AC 12.50", 12.5}, {"12.50 \u20AC", 12.5}, {"\u00A31,000", 1000}, {"-$5", -5}, {"$-5", -5}, {"25%", 0.25}, {"-2.5 %", -0.025},
+            {"1'234", 1234}, {"\u20AC 12.50", 12.5}, {"12.50 \u20AC", 12.5}, {"\u20AC1,000", 1000}, {"EUR 1,000", 1000}, {"5.5 CHF", 5.5}, {"-$5", -5}, {"$-5", -5}, {"25%", 0.25}, {"-2.5 %", -0.025},
             {"(70)", -70}, {"(\u00A31,250.00)", -1250}, {"70-", -70}, {"\u221270", -70}, {"+5", 5}, {"-0%", 0}, {".5", 0.5}, {"1e3", 1000}};
     }
 
     @Test(dataProvider = "written")
     public void numberIsReadAsItIsWritten(String cell, double number) {
-        Column column = column(Layout.FOUND, cell, "1,000.5");
+        Column column = column(Layout.FOUND, cell, cell.contains("%") ? "1,000.5%" : "1,000.5");
         assertThat(column.kind()).isEqualTo(Kind.NUMBER);
         assertThat(column.number(0)).isEqualTo(number);
     }
 
     @DataProvider
     Object[][] texts() {
-        return new Object[][] {{"1,23,456"}, {"12,34.5"}, {"1.2.3"}, {"5 MWh"}, {"--5"}, {"(-5)"}, {"-5-"}, {"5%%"}, {"M-101"}, {"2031-03"}, {"1,2345"}, {"12:30"}, {"%"}};
+        return new Object[][] {{"1,23,456"}, {"12,34.5"}, {"1.2.3"}, {"5 MWh"}, {"--5"}, {"(-5)"}, {"-5-"}, {"5%%"}, {"M-101"}, {"2031-03"}, {"1,2345"}, {"12:30"}, {"%"}, {"007"}, {"5 KWH"}, {"$5%"}};
     }
 
     @Test(dataProvider = "texts")
@@ -82,8 +83,8 @@ public class WrittenCellsTest {
     @Test
     public void whatWasReadOtherwiseThanItStandsIsToldWithItsLine() {
         Table table = read(Layout.FOUND, "station,mwh,plain", "Weir,\"1,200\",1", "Leat,n/a,2", "Pool,300,4", "Gate,(5),4");
-        assertThat(table.notes()).extracting(Object::toString).containsExactly("3 cells of 'mwh' not written as a number stands there, and read so: '1,200' as 1200"
-                + " (standard input:2), 'n/a' as missing (standard input:3), '(5)' as -5 (standard input:5)");
+        assertThat(table.notes()).extracting(Object::toString).containsExactly("3 cells of 'mwh' are not plainly written as numbers: '1,200' is read as 1200"
+                + " (standard input:2), 'n/a' is read as missing (standard input:3), '(5)' is read as -5 (standard input:5)");
     }
 
     @Test
@@ -99,5 +100,72 @@ public class WrittenCellsTest {
         assertThat(read(Layout.FOUND, "station,mwh,goal", "Weir,500,1", "Leat,300,2", ",800,3").notes()).hasSize(1);
         assertThatThrownBy(() -> read(Layout.FOUND.totalRow(Layout.TotalRow.DROP), "station,mwh", "Weir,500", "Leat,300", "Total,801")).isInstanceOf(BadInput.class)
                 .hasMessage("standard input: the last row is to be dropped as a total, and its figures are not the sums of the rows above");
+    }
+
+    @DataProvider
+    Object[][] left() {
+        return new Object[][] {
+            {"5\n6\nabout 7\n8", "'mwh' is read as texts, as most of its cells are numbers and not all: 'about 7' is no number (standard input:4)"},
+            {"1001\n1002\n0003", "'mwh' is read as texts, as most of its cells are numbers and not all: '0003' begins with a zero, as codes do (standard input:4)"},
+            {"\u20AC 5\n6\n$ 7", "'mwh' is read as texts, as most of its cells are numbers and not all: '$ 7' is in another currency than '\u20AC 5' (standard input:4)"},
+            {"5%\n6%\n0\n7", "'mwh' is read as texts, as most of its cells are numbers and not all: '7' is not per cent and '6%' is (standard input:5)"},
+            {"2031-03-01\n2031-02-30\n2031-03-02", "'mwh' is read as texts, as most of its cells are dates and not all: '2031-02-30' is no date (standard input:3)"},
+            {"5\nx\ny", null}, {"007\n012", null}, {"M-1\nM-2", null}, {"-\nx", null}};
+    }
+
+    /** Nothing is lost, and a reader hears why most figures of a column can't be charted. */
+    @Test(dataProvider = "left")
+    public void columnThatMostlyHoldsFiguresIsTextsAndToldOf(String cells, String note) {
+        Table table = read(Layout.FOUND, ("mwh\n" + cells).split("\n"));
+        assertThat(table.column("mwh").kind()).isEqualTo(Kind.TEXT);
+        assertThat(String.join("\n", java.util.stream.IntStream.range(0, table.rowCount()).mapToObj(table.column("mwh")::written).toList())).isEqualTo(cells);
+        assertThat(table.notes()).extracting(Object::toString).isEqualTo(note == null ? List.of() : List.of(note));
+    }
+
+    @Test
+    public void cellThatIsNotOfTheKindThatIsSaidIsAnErrorWithItsLine() {
+        Layout said = Layout.FOUND.kinds(Map.of("mwh", Kind.NUMBER, "day", Kind.DATE, "open", Kind.TRUTH, "meter", Kind.TEXT));
+        String header = "mwh,day,open,meter";
+        assertThatThrownBy(() -> read(said, header, "5,2031-03-01,true,1", "about 6,2031-03-32,no,2", "$7,,,", "\u20AC8,,,")).isInstanceOf(BadInput.class)
+                .hasMessage(String.join(System.lineSeparator(), "standard input:3, column 'mwh': 'about 6' is no number",
+                        "standard input:5, column 'mwh': '\u20AC8' is in another currency than '$7'", "standard input:3, column 'day': '2031-03-32' is no date",
+                        "standard input:3, column 'open': 'no' is neither true nor false"));
+        Table table = read(said, header, "0005,2031-03-01,true,007", "-,n/a,-,-", "7,2031-03-02 12:30,FALSE,8");
+        assertThat(table.columns()).extracting(Column::kind).containsExactly(Kind.NUMBER, Kind.DATE, Kind.TRUTH, Kind.TEXT);
+        assertThat(table.columns()).extracting(column -> column.written(0)).containsExactly("5", "2031-03-01", "true", "007");
+        assertThat(table.columns()).extracting(column -> column.written(1)).containsExactly("", "", "", "-");
+        assertThat(read(said, header, ",,,", "-,-,-,-", ",,,x").columns()).extracting(Column::kind).containsExactly(Kind.NUMBER, Kind.DATE, Kind.TRUTH, Kind.TEXT);
+        assertThatThrownBy(() -> read(said.kinds(Map.of("mhw", Kind.NUMBER)), header, "5,,,")).isInstanceOf(BadInput.class)
+                .hasMessage("standard input:1: has no column 'mhw', whose kind is said. Did you mean 'mwh'?");
+        String[] many = new String[9];
+        java.util.Arrays.fill(many, "x,,,");
+        many[0] = header;
+        assertThatThrownBy(() -> read(said, many)).hasMessageEndingWith("standard input, column 'mwh': the same on 3 more rows");
+    }
+
+    @DataProvider
+    Object[][] periods() {
+        return new Object[][] {{"MM/uuuu", "03/2031,11/2030,-,2031-02", "2031-03,2030-11,.,2031-02"}, {"MMM uu", "Mar 31,Nov 30", "2031-03,2030-11"},
+            {"'Q'q uuuu", "Q1 2031,Q4 2030", "2031-Q1,2030-Q4"}, {"'FY'uuuu", "FY2031,FY2030", "2031,2030"}, {"dd.MM.uuuu", "28.02.2031,2031-03-01 00:00:00", "2031-02-28,2031-03-01"}};
+    }
+
+    @Test(dataProvider = "periods")
+    public void datesAndPeriodsInAPatternAreWrittenAsTheStandardDoes(String pattern, String cells, String expected) {
+        Layout layout = Layout.FOUND.dates(DateTimeFormatter.ofPattern("uuuu|MM|dd"), DateTimeFormatter.ofPattern(pattern, java.util.Locale.ENGLISH)
+                .withResolverStyle(java.time.format.ResolverStyle.STRICT));
+        Table table = read(layout, ("when,x\n" + cells.replace(",", ",1\n") + ",1").split("\n"));
+        Column column = table.column("when");
+        assertThat(column.kind()).isEqualTo(pattern.startsWith("dd") ? Kind.DATE : Kind.TEXT);
+        assertThat(String.join(",", java.util.stream.IntStream.range(0, table.rowCount()).mapToObj(row -> column.isPresent(row) ? column.written(row) : ".").toList())).isEqualTo(expected);
+        assertThat(table.notes()).hasSize(1);
+    }
+
+    @Test
+    public void manyCellsForMissingAreNoReasonToKeepACopyOfTheTexts() {
+        Table table = read(Layout.FOUND, "mwh,day", "5,2031-03-01", "-,-", "n/a,-", "7,2031-03-02");
+        assertThat(table.columns()).extracting(Column::kind).containsExactly(Kind.NUMBER, Kind.DATE);
+        assertThat(table.notes()).extracting(Object::toString).containsExactly(
+                "2 cells of 'mwh' are not plainly written as numbers: '-' is read as missing (standard input:3), 'n/a' is read as missing (standard input:4)",
+                "2 cells of 'day' are not plainly written as dates: '-' is read as missing (standard input:3), '-' is read as missing (standard input:4)");
     }
 }

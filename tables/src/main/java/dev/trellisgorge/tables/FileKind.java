@@ -1,0 +1,34 @@
+package dev.trellisgorge.tables;
+
+import java.util.Locale;
+
+/** The kinds of files that tables are read from; the ending says which. */
+public enum FileKind {
+    TEXT("delimited text"), JSON("JSON"), SHEET("a workbook"),
+    /** Standard input: text or JSON, as its first sign says. */
+    ANY("standard input");
+
+    private final String phrase;
+
+    FileKind(String phrase) {
+        this.phrase = phrase;
+    }
+
+    /** {@code .json}, {@code .ndjson} and {@code .jsonl} are JSON, {@code .xlsx} and {@code .ods} workbooks, {@code -} is any, all else text. */
+    public static FileKind of(String file) {
+        return file.equals(TableFile.STANDARD_INPUT) ? ANY : switch (ending(file)) {
+            case "json", "ndjson", "jsonl" -> JSON;
+            case "xlsx", "ods" -> SHEET;
+            default -> TEXT;
+        };
+    }
+
+    static String ending(String file) {
+        return file.substring(file.lastIndexOf('.') + 1).toLowerCase(Locale.ROOT);
+    }
+
+    /** As a message calls it. */
+    public String phrase() {
+        return phrase;
+    }
+}
