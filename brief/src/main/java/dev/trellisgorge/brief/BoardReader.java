@@ -17,7 +17,7 @@ import java.util.OptionalDouble;
 
 /** Reads the board of a brief. */
 final class BoardReader {
-    private static final int MOST_COLUMNS = 12;
+    static final int MOST_COLUMNS = 12;
 
     private final Mapping keys;
     private final List<String> charts;

@@ -11,6 +11,7 @@ import dev.trellisgorge.problem.Place;
 import dev.trellisgorge.problem.Problems;
 import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Table;
+import dev.trellisgorge.tables.Progress;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
@@ -40,17 +41,17 @@ public record Brief(Path file, List<Path> inputs, Table table, Settings settings
      * @throws BadInput with every mistake in one go, each with file, line and column
      */
     public static Brief read(Path file) {
-        return read(file, Overrides.NONE);
+        return read(file, Overrides.NONE, Progress.NONE);
     }
 
     /** The same with some settings and data files changed. Errors also where the brief has no such setting or table. */
-    public static Brief read(Path file, Overrides overrides) {
-        return new BriefReader(file, overrides).read();
+    public static Brief read(Path file, Overrides overrides, Progress progress) {
+        return new BriefReader(file, overrides, progress).read();
     }
 
     /** The brief and its data files, as far as that can be told, whatever is wrong with them. */
     public static List<Path> inputsOf(Path file, Overrides overrides) {
-        return new BriefReader(file, overrides).files();
+        return new BriefReader(file, overrides, Progress.NONE).files();
     }
 
     /**

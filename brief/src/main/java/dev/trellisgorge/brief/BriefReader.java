@@ -10,22 +10,16 @@ import dev.trellisgorge.problem.Problems;
 import dev.trellisgorge.table.Table;
 import dev.trellisgorge.tables.Layout;
 import dev.trellisgorge.tables.Login;
+import dev.trellisgorge.tables.Progress;
 import dev.trellisgorge.tables.QueryTable;
 import dev.trellisgorge.tables.TableFile;
-import java.io.IOException;
-import java.nio.charset.CharacterCodingException;
 import java.nio.file.Files;
-import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import org.snakeyaml.engine.v2.api.LoadSettings;
-import org.snakeyaml.engine.v2.api.lowlevel.Compose;
-import org.snakeyaml.engine.v2.exceptions.MarkedYamlEngineException;
-import org.snakeyaml.engine.v2.exceptions.YamlEngineException;
 import org.snakeyaml.engine.v2.nodes.Node;
 
 /** Reads one brief: its keys, then its table, then its charts, and all their mistakes. */
@@ -38,30 +32,32 @@ final class BriefReader {
     private final Optional<String> given;
     private final Optional<Table> givenTable;
     private final Overrides overrides;
+    private final Progress progress;
     private final Problems problems = new Problems();
     private final List<Path> inputs = new ArrayList<>();
 
-    BriefReader(Path file, Overrides overrides) {
-        this(file, Optional.empty(), Optional.empty(), overrides);
+    BriefReader(Path file, Overrides overrides, Progress progress) {
+        this(file, Optional.empty(), Optional.empty(), overrides, progress);
     }
 
     /** A brief that is no file yet, over a table that was read. */
     BriefReader(String text, Table table) {
-        this(Path.of("brief"), Optional.of(text), Optional.of(table), Overrides.NONE);
+        this(Path.of("brief"), Optional.of(text), Optional.of(table), Overrides.NONE, Progress.NONE);
     }
 
-    private BriefReader(Path file, Optional<String> given, Optional<Table> givenTable, Overrides overrides) {
+    private BriefReader(Path file, Optional<String> given, Optional<Table> givenTable, Overrides overrides, Progress progress) {
         this.file = file;
         this.name = file.toString();
         this.given = given;
         this.givenTable = givenTable;
         this.overrides = overrides;
+        this.progress = progress;
         inputs.add(file);
     }
 
     Brief read() {
         Optional<Mapping> root = Mapping.open(name, parse(), "the brief", problems)
-                .map(m -> m.allowing(List.of("brief", "data", "charts"), List.of("brief", "data", "settings", "shape", "charts", "board")));
+                .map(m -> m.allowing(List.of("brief", "data", "charts"), List.of("brief", "data", "settings", "shape", "charts", "board", "$schema")));
         root.ifPresent(this::version);
         Settings settings = overridden(root.flatMap(m -> m.mapping("settings")).map(this::settings).orElse(Settings.NONE));
         Map<String, Table> tables = givenTable.map(table -> Map.of(table.name(), table)).or(() -> root.flatMap(m -> m.mapping("data")).map(this::tables))
@@ -97,28 +93,7 @@ final class BriefReader {
     }
 
     private Node parse() {
-        try {
-            String text = given.isPresent() ? given.get() : Files.readString(file);
-            return new Compose(LoadSettings.builder().setLabel(name).build()).composeString(strippedOfMark(text))
-                    .orElseThrow(() -> new BadInput(Place.inFile(name), "is empty; a brief starts with 'brief: 1'"));
-        } catch (MarkedYamlEngineException e) {
-            Place place = e.getProblemMark().map(m -> Place.inFile(name, m.getLine() + 1, m.getColumn() + 1))
-                    .orElse(Place.inFile(name));
-            throw new BadInput(place, "is no YAML: " + e.getProblem());
-        } catch (YamlEngineException e) {
-            throw new BadInput(Place.inFile(name), "is no YAML: " + e.getMessage());
-        } catch (NoSuchFileException e) {
-            throw new BadInput(Place.inFile(name), "there is no such file");
-        } catch (CharacterCodingException e) {
-            throw new BadInput(Place.inFile(name), "is not UTF-8 text; save it as UTF-8");
-        } catch (IOException e) {
-            throw new BadInput(Place.inFile(name), Files.isDirectory(file) ? "is a folder; name a brief in it"
-                    : "can't read: " + e.getMessage());
-        }
-    }
-
-    private static String strippedOfMark(String text) {
-        return text.startsWith("\uFEFF") ? text.substring(1) : text;
+        return given.map(text -> BriefText.parse(text, name)).orElseGet(() -> BriefText.read(file));
     }
 
     private void version(Mapping root) {
@@ -222,10 +197,10 @@ final class BriefReader {
 
     private Optional<Table> read(String table, Path source, Layout layout) {
         if (source.toString().equals(TableFile.STANDARD_INPUT)) {
-            return problems.attempt(() -> TableFile.read(table, System.in, layout));
+            return problems.attempt(() -> TableFile.read(table, System.in, layout, progress));
         }
         inputs.add(source);
-        return problems.attempt(() -> TableFile.read(table, source, layout));
+        return problems.attempt(() -> TableFile.read(table, source, layout, progress));
     }
 
     private Settings overridden(Settings stated) {

@@ -80,7 +80,7 @@ import net.sf.jsqlparser.schema.Column;
  * is missing.
  */
 final class SqlExpression {
-    private static final String TAKEN = "An expression takes columns, numbers, 'texts', DATE '2031-03-01', :settings, + - * / ||, comparisons,"
+    static final String TAKEN = "An expression takes columns, numbers, 'texts', DATE '2031-03-01', :settings, + - * / ||, comparisons,"
             + " AND, OR, NOT, IS NULL, IN, BETWEEN, CASE, COALESCE, NULLIF, ABS, LEAST, GREATEST, FLOOR, ROUND and EXTRACT.";
     private static final List<String> FUNCTIONS = List.of("COALESCE", "NULLIF", "ABS", "LEAST", "GREATEST", "FLOOR", "ROUND", "EXTRACT");
     private static final int MOST_NESTED = 200;

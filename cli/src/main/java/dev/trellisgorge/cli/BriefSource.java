@@ -20,18 +20,25 @@ final class BriefSource {
             .arity("1").required(true).description("The brief: a YAML or JSON file that says what to make.").build();
     private final OptionSpec charts = Command.option(List.class, "NAME", "--chart").auxiliaryTypes(String.class)
             .initialValue(List.of()).description("Only this chart; may be given more than once.").build();
-
     private final OptionSpec settings = Command.option(List.class, "NAME=NUMBER", "--set").auxiliaryTypes(String.class)
             .initialValue(List.of()).description("Another value for a setting; may be given more than once.").build();
     private final OptionSpec data = Command.option(List.class, "NAME=FILE", "--data").auxiliaryTypes(String.class)
             .initialValue(List.of()).description("Another file for a table; may be given more than once.").build();
+
+    private final Streams streams;
+
+    BriefSource(Streams streams) {
+        this.streams = streams;
+    }
 
     void addTo(CommandSpec spec) {
         spec.addPositional(file).addOption(charts).addOption(settings).addOption(data);
     }
 
     Brief read() {
-        return Brief.read(file.getValue(), overrides());
+        try (ProgressBar bar = streams.progressBar()) {
+            return Brief.read(file.getValue(), overrides(), bar);
+        }
     }
 
     /** The files that {@link #read} looks at, also where it fails. */

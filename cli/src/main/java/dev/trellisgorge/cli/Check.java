@@ -17,13 +17,14 @@ final class Check implements Command {
         text, json
     }
 
-    private final BriefSource source = new BriefSource();
+    private final BriefSource source;
     private final OptionSpec form = Command.option(Form.class, "FORM", "--as").initialValue(Form.text)
             .description("text (for people) or json; text where it is not given.").build();
     private final Streams streams;
 
     Check(Streams streams) {
         this.streams = streams;
+        this.source = new BriefSource(streams);
     }
 
     @Override

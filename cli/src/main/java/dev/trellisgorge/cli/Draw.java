@@ -31,7 +31,7 @@ import picocli.CommandLine.ParseResult;
 final class Draw implements Command {
     private static final String STAMP = "NOT PROVED";
 
-    private final BriefSource source = new BriefSource();
+    private final BriefSource source;
     private final OptionSpec output = Command.option(Path.class, "FILE", "-o", "--output")
             .description("The file to write. Without one the charts are printed as text.").build();
     private final OptionSpec size = Command.option(String.class, "WxH", "--size")
@@ -44,6 +44,7 @@ final class Draw implements Command {
 
     Draw(Streams streams) {
         this.streams = streams;
+        this.source = new BriefSource(streams);
     }
 
     @Override

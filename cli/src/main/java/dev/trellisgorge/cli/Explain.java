@@ -10,13 +10,14 @@ import picocli.CommandLine.ParseResult;
 
 /** {@code gorge explain}: why a row looks as it does. */
 final class Explain implements Command {
-    private final BriefSource source = new BriefSource();
+    private final BriefSource source;
     private final OptionSpec row = Command.option(String.class, "NAME", "--row").required(true)
             .description("The row: a category's name; 'row 1' in a chart of one figure.").build();
     private final Streams streams;
 
     Explain(Streams streams) {
         this.streams = streams;
+        this.source = new BriefSource(streams);
     }
 
     @Override

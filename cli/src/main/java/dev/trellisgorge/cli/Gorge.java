@@ -66,6 +66,10 @@ public final class Gorge {
         } catch (BadInput bad) {
             bad.problems().forEach(problem -> err.println("gorge: " + problem));
             return BAD_INPUT;
+        } catch (OutOfMemoryError e) {
+            err.println("gorge: the tables do not fit into the " + (Runtime.getRuntime().maxMemory() >> 20) + " MB of memory that Java takes here; let it take more, as with"
+                    + " JAVA_TOOL_OPTIONS=-Xmx8g, or give it fewer rows or columns");
+            return BAD_INPUT;
         } catch (Exception | Error e) {
             err.println("gorge: a fault of the program's own: " + e);
             e.printStackTrace(err);

@@ -1,5 +1,6 @@
 package dev.trellisgorge.cli;
 
+import dev.trellisgorge.brief.BriefReference;
 import dev.trellisgorge.brief.BriefSchema;
 import dev.trellisgorge.pattern.PatternType;
 import dev.trellisgorge.pattern.Patterns;
@@ -18,13 +19,13 @@ final class PatternsCommand implements Command {
 
     /** The forms of the output. */
     enum Form {
-        text, markdown, schema
+        text, markdown, schema, reference
     }
 
     private final PositionalParamSpec name = PositionalParamSpec.builder().paramLabel("NAME").type(String.class).index("0").arity("0..1")
             .description("One pattern, with its keys, its helper columns and a brief to copy.").build();
     private final OptionSpec form = Command.option(Form.class, "FORM", "--as").initialValue(Form.text)
-            .description("text, markdown for the whole reference, or schema for the JSON Schema of briefs; text where it is not given.").build();
+            .description("text, markdown for all patterns, schema for the JSON Schema of briefs, or reference for all of a brief's keys in Markdown; text where it is not given.").build();
     private final Streams streams;
 
     PatternsCommand(Streams streams) {
@@ -39,15 +40,12 @@ final class PatternsCommand implements Command {
     @Override
     public int run(ParseResult given) throws IOException {
         PatternText text = new PatternText(streams.out());
-        Optional<String> wanted = Optional.ofNullable(name.getValue());
-        if (form.<Form>getValue() == Form.markdown) {
-            text.markdown();
-        } else if (form.<Form>getValue() == Form.schema) {
-            BriefSchema.write(streams.out());
-        } else if (wanted.isPresent()) {
-            text.one(named(wanted.get()));
-        } else {
-            text.list();
+        Optional<PatternType> wanted = Optional.ofNullable(name.<String>getValue()).map(PatternsCommand::named);
+        switch (form.<Form>getValue()) {
+            case markdown -> text.markdown();
+            case schema -> BriefSchema.write(streams.out());
+            case reference -> BriefReference.write(streams.out());
+            case text -> wanted.ifPresentOrElse(text::one, text::list);
         }
         return Gorge.DONE;
     }

@@ -23,7 +23,7 @@ final class Series implements Command {
         table, csv, json
     }
 
-    private final BriefSource source = new BriefSource();
+    private final BriefSource source;
     private final OptionSpec form = Command.option(Form.class, "FORM", "--as").initialValue(Form.table)
             .description("table (for people), csv (RFC 4180, one chart) or json (absent is null); table where it is not given.")
             .build();
@@ -31,6 +31,7 @@ final class Series implements Command {
 
     Series(Streams streams) {
         this.streams = streams;
+        this.source = new BriefSource(streams);
     }
 
     @Override

@@ -1,12 +1,15 @@
 package dev.trellisgorge.cli;
 
+import dev.trellisgorge.brief.BriefSchema;
 import dev.trellisgorge.brief.FirstBrief;
 import dev.trellisgorge.chart.Writing;
 import dev.trellisgorge.pattern.PatternType;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Place;
 import dev.trellisgorge.table.Table;
+import dev.trellisgorge.tables.Layout;
 import dev.trellisgorge.tables.TableFile;
+import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -18,12 +21,16 @@ import picocli.CommandLine.ParseResult;
 
 /** {@code gorge start}: a first brief for a data file. */
 final class Start implements Command {
+    /** The line by which editors find the schema of a YAML file. */
+    private static final String REFERENCE = "# yaml-language-server: $schema=" + BriefSchema.FILE + "\n";
+
     private final PositionalParamSpec pattern = PositionalParamSpec.builder().paramLabel("PATTERN").type(String.class).index("0").required(true)
             .arity("1").description("One of the names that 'gorge patterns' lists.").build();
     private final PositionalParamSpec data = PositionalParamSpec.builder().paramLabel("DATA").type(Path.class).index("1").required(true)
             .arity("1").description("The data file.").build();
     private final OptionSpec output = Command.option(Path.class, "FILE", "-o", "--output")
-            .description("The brief to write; standard output where it is not given. A file that is there is not written over.").build();
+            .description("The brief to write, with " + BriefSchema.FILE + " beside it for editors; standard output where it is not given. A file that is there is not "
+                    + "written over.").build();
     private final Streams streams;
 
     Start(Streams streams) {
@@ -37,20 +44,36 @@ final class Start implements Command {
     }
 
     @Override
-    public int run(ParseResult given) {
+    public int run(ParseResult given) throws IOException {
         PatternType type = PatternsCommand.named(pattern.getValue());
         Path file = data.getValue();
         Optional<Path> target = Optional.ofNullable(output.getValue());
-        Table table = TableFile.read(tableName(file), file);
+        Table table = table(file);
         String brief = FirstBrief.of(type, table, target.map(t -> from(t, file)).orElse(file).toString().replace('\\', '/'));
         if (target.isEmpty()) {
-            streams.out().print(brief);
-        } else if (Files.exists(target.get())) {
-            throw new BadInput(Place.inFile(target.get().toString()), "is there already and is not written over; name another file");
+            streams.out().print("# 'gorge patterns --as schema > " + BriefSchema.FILE + "' writes the schema that the next line names:\n" + REFERENCE + brief);
         } else {
-            streams.out().println(Writing.to(target.get(), out -> out.write(brief.getBytes(StandardCharsets.UTF_8))));
+            write(target.get(), REFERENCE + brief);
         }
         return Gorge.DONE;
+    }
+
+    private Table table(Path file) {
+        try (ProgressBar bar = streams.progressBar()) {
+            return TableFile.read(tableName(file), file, Layout.FOUND, bar);
+        }
+    }
+
+    /** The schema goes beside the brief, unless there is one from an earlier brief. */
+    private void write(Path target, String brief) throws IOException {
+        if (Files.exists(target)) {
+            throw new BadInput(Place.inFile(target.toString()), "is there already and is not written over; name another file");
+        }
+        streams.out().println(Writing.to(target, out -> out.write(brief.getBytes(StandardCharsets.UTF_8))));
+        Path schema = target.resolveSibling(BriefSchema.FILE);
+        if (!Files.exists(schema)) {
+            streams.out().println(Writing.to(schema, BriefSchema::write));
+        }
     }
 
     private static String tableName(Path file) {

@@ -93,9 +93,9 @@ public class GorgeTest {
     @Test
     public void terminalIsFilledAndHasColoursUnlessTheyAreRefused() {
         desk.withDemo();
-        String colored = desk.typeOn(new Terminal(OptionalInt.of(60), Map.of("TERM", "xterm-256color")), "draw", "DESK/demo/generation.yaml").out();
+        String colored = desk.typeOn(new Terminal(OptionalInt.of(60), false, Map.of("TERM", "xterm-256color")), "draw", "DESK/demo/generation.yaml").out();
         assertThat(colored).contains("\u001B[38;5;");
-        String plain = desk.typeOn(new Terminal(OptionalInt.of(60), Map.of("TERM", "xterm-256color", "NO_COLOR", "1")), "draw", "DESK/demo/generation.yaml",
+        String plain = desk.typeOn(new Terminal(OptionalInt.of(60), false, Map.of("TERM", "xterm-256color", "NO_COLOR", "1")), "draw", "DESK/demo/generation.yaml",
                 "--chart", "licence").out();
         assertThat(plain).doesNotContain("\u001B").contains("North Sluice");
         assertThat(plain.lines().skip(3).mapToInt(String::length).max().orElseThrow()).isEqualTo(60);

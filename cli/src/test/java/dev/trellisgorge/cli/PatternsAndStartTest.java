@@ -59,15 +59,21 @@ public class PatternsAndStartTest {
     }
 
     @Test
-    public void referencePageIsWhatTheCommandWrites() throws IOException {
+    public void referencePagesAreWhatTheCommandWrites() throws IOException {
         assertThat(Files.readString(Path.of("../docs/patterns.md"))).isEqualTo(desk.type("patterns", "--as", "markdown").out());
+        assertThat(Files.readString(Path.of("../docs/brief.md"))).isEqualTo(desk.type("patterns", "--as", "reference").out());
+        assertThat(Files.readString(Path.of("../docs/brief.schema.json"))).isEqualTo(desk.type("patterns", "--as", "schema").out());
     }
 
     @Test(dataProvider = "patterns")
     public void firstBriefRunsAsItStands(String name) {
         desk.with("data.csv", "month,station name,low,high,open\n2031-01-01,Weir,1,3,true\n2031-01-01,Leat,2,2.5,false\n2031-02-01,Weir,0.5,9,true\n2031-02-01,Leat,,1,true\n");
         Desk.Answer started = desk.type("start", name, "DESK/data.csv", "-o", "DESK/first.yaml");
-        assertThat(started).isEqualTo(new Desk.Answer(0, "DESK/first.yaml\n", ""));
+        assertThat(started).isEqualTo(new Desk.Answer(0, "DESK/first.yaml\nDESK/brief.schema.json\n", ""));
+        assertThat(desk.path("first.yaml")).content().startsWith("# yaml-language-server: $schema=brief.schema.json\nbrief: 1\n");
+        assertThat(desk.path("brief.schema.json")).content().isEqualTo(desk.type("patterns", "--as", "schema").out());
+        assertThat(desk.type("start", name, "DESK/data.csv", "-o", "DESK/second.yaml").out()).as("the schema is there").isEqualTo("DESK/second.yaml\n");
+        assertThat(desk.type("start", name, "DESK/data.csv").out()).contains("\n# yaml-language-server: $schema=brief.schema.json\nbrief: 1\n");
         assertThat(desk.type("series", "DESK/first.yaml").err()).isEmpty();
         assertThat(desk.type("check", "DESK/first.yaml").code()).isZero();
         assertThat(desk.type("start", name, "DESK/data.csv", "-o", "DESK/first.yaml")).isEqualTo(new Desk.Answer(2, "",

@@ -2,6 +2,7 @@ package dev.trellisgorge.formula;
 
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.table.Kind;
+import dev.trellisgorge.table.RowProblems;
 import java.util.Optional;
 
 /** Finds the kind of a formula's cells, and refuses a formula whose sides don't go together. Empty is absent. */
@@ -166,6 +167,9 @@ final class KindOf implements Formula.Cases<Optional<Kind>> {
     private void need(Kind wanted, Formula side, Formula whole) {
         Optional<Kind> found = side.match(this);
         if (found.isPresent() && found.get() != wanted) {
+            if (wanted == Kind.NUMBER) {
+                refuseFewTexts(side);
+            }
             throw mismatch("'" + side + "' is " + found.get().phrase() + ", not " + wanted.phrase(), whole);
         }
     }
@@ -174,10 +178,21 @@ final class KindOf implements Formula.Cases<Optional<Kind>> {
         Optional<Kind> a = left.match(this);
         Optional<Kind> b = right.match(this);
         if (a.isPresent() && b.isPresent() && !a.equals(b)) {
+            if (a.get() == Kind.NUMBER || b.get() == Kind.NUMBER) {
+                refuseFewTexts(left);
+                refuseFewTexts(right);
+            }
             throw mismatch("'" + left + "' is " + a.get().phrase() + " and '" + right + "' is " + b.get().phrase()
                     + "; they must be of one kind", whole);
         }
         return a.isPresent() ? a : b;
+    }
+
+    /** Where just a few cells keep a column from being one of numbers, they are what is wrong. */
+    private void refuseFewTexts(Formula side) {
+        if (side instanceof Formula.Input input) {
+            RowProblems.refuseFewTexts(scope.inputs(), scope.input(input.column()));
+        }
     }
 
     private BadInput mismatch(String message, Formula whole) {

@@ -10,7 +10,7 @@ import dev.trellisgorge.problem.Place;
 import dev.trellisgorge.problem.Problems;
 import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Kind;
-import dev.trellisgorge.table.Numbers;
+import dev.trellisgorge.table.RowProblems;
 import dev.trellisgorge.table.Table;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
@@ -18,8 +18,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
-import java.util.function.IntFunction;
-import java.util.function.IntPredicate;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
 
@@ -30,11 +28,13 @@ final class InputCheck {
     private final Table table;
     private final Settings settings;
     private final Problems problems;
+    private final RowProblems odd;
 
     InputCheck(Table table, Settings settings, Problems problems) {
         this.table = table;
         this.settings = settings;
         this.problems = problems;
+        this.odd = new RowProblems(table, problems);
     }
 
     /** Each must be a number on every row, or missing. */
@@ -89,13 +89,13 @@ final class InputCheck {
      */
     static void refuse(HelperTable table, List<Refusal> refusals) {
         Problems problems = new Problems();
-        InputCheck check = new InputCheck(table.inputs(), table.settings(), problems);
+        RowProblems odd = new RowProblems(table.inputs(), problems);
         for (Refusal refusal : refusals) {
             Column when = table.evaluate("refused", refusal.when());
             Map<String, Column> figures = new LinkedHashMap<>();
             refusal.figures().forEach((name, figure) -> figures.put(name, table.evaluate(name, figure)));
             Column category = table.category();
-            check.report(row -> when.number(row) == 1, Optional.empty(), row -> "'" + category.written(row) + "': " + figures.entrySet().stream()
+            odd.report(row -> when.number(row) == 1, Optional.empty(), row -> "'" + category.written(row) + "': " + figures.entrySet().stream()
                     .map(figure -> figure.getKey() + " is " + quoted(figure.getValue(), row)).collect(Collectors.joining(", "))
                     + "; " + refusal.expected());
         }
@@ -107,7 +107,7 @@ final class InputCheck {
     }
 
     private void checkCategories(Column category) {
-        report(row -> !category.isPresent(row), Optional.of(category.name()), row -> "the category is missing; every row needs one");
+        odd.report(row -> !category.isPresent(row), Optional.of(category.name()), row -> "the category is missing; every row needs one");
         Map<String, List<Integer>> rows = IntStream.range(0, category.size()).filter(category::isPresent).boxed()
                 .collect(Collectors.groupingBy(category::written, LinkedHashMap::new, Collectors.toList()));
         rows.forEach((name, found) -> {
@@ -124,28 +124,13 @@ final class InputCheck {
 
     private void checkFigures(Column column) {
         if (column.kind() == Kind.TEXT) {
-            report(row -> column.isPresent(row) && Numbers.parse(column.written(row)).isEmpty(), Optional.of(column.name()),
-                    row -> "'" + column.written(row) + "' is text, and a figure must be a number");
+            odd.reportNoNumbers(column);
         } else if (column.kind() != Kind.NUMBER) {
             problems.add(table.place().within("column '" + column.name() + "'"),
                     "holds " + column.kind().phrase() + " a row, and a figure must be a number");
         } else {
-            report(row -> Double.isInfinite(column.number(row)), Optional.of(column.name()),
+            odd.report(row -> Double.isInfinite(column.number(row)), Optional.of(column.name()),
                     row -> "the figure is too large to be a number (infinite)");
         }
-    }
-
-    private void report(IntPredicate wrong, Optional<String> column, IntFunction<String> message) {
-        int[] rows = IntStream.range(0, table.rowCount()).filter(wrong).toArray();
-        for (int i = 0; i < Math.min(rows.length, LISTED); i++) {
-            problems.add(within(table.rowPlace(rows[i]), column), message.apply(rows[i]));
-        }
-        if (rows.length > LISTED) {
-            problems.add(within(table.place(), column), "the same on " + (rows.length - LISTED) + " more rows");
-        }
-    }
-
-    private static Place within(Place place, Optional<String> column) {
-        return column.map(name -> place.within("column '" + name + "'")).orElse(place);
     }
 }

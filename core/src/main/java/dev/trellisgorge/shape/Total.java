@@ -4,6 +4,7 @@ import dev.trellisgorge.formula.Settings;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Kind;
+import dev.trellisgorge.table.RowProblems;
 import dev.trellisgorge.table.Source;
 import dev.trellisgorge.table.Table;
 import java.util.ArrayList;
@@ -68,6 +69,7 @@ public record Total(List<String> by, List<Figure> figures) implements Step {
         for (Figure figure : figures) {
             Column cells = table.column(figure.column());
             if (!figure.fold().takes(cells.kind())) {
+                RowProblems.refuseFewTexts(table, cells);
                 throw new BadInput(table.place().within("column '" + figure.column() + "'"), "holds " + cells.kind().phrase() + " a row, of which there is no "
                         + figure.fold());
             }

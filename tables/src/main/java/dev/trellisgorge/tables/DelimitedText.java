@@ -16,13 +16,10 @@ import java.io.InputStream;
 import java.io.InputStreamReader;
 import java.io.Reader;
 import java.io.UncheckedIOException;
-import java.nio.charset.CharacterCodingException;
 import java.nio.charset.Charset;
 import java.nio.charset.CodingErrorAction;
 import java.nio.charset.StandardCharsets;
-import java.nio.file.AccessDeniedException;
 import java.nio.file.Files;
-import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.HashMap;
@@ -60,24 +57,18 @@ public final class DelimitedText {
      *                  is never closed; with the line of each
      */
     public static Table read(String name, Path file) {
-        return read(name, file, file.toString(), Layout.FOUND);
+        return read(name, new InputFile(file, file.toString(), Progress.NONE), Layout.FOUND);
     }
 
-    /** The same with what the layout says. */
-    public static Table read(String name, Path file, Layout layout) {
-        return read(name, file, file.toString(), layout);
-    }
-
-    /** @param shown what messages call the file */
-    static Table read(String name, Path file, String shown, Layout layout) {
-        Place place = Place.inFile(shown);
+    static Table read(String name, InputFile source, Layout layout) {
+        Place place = source.place();
         try {
-            Charset charset = layout.charset().isPresent() ? layout.charset().get() : marked(file);
-            char delimiter = layout.delimiter().isPresent() ? layout.delimiter().get() : Delimiter.of(below(sample(file, charset), layout.headerRow().orElse(1)));
+            Charset charset = layout.charset().isPresent() ? layout.charset().get() : marked(source.path());
+            char delimiter = layout.delimiter().isPresent() ? layout.delimiter().get() : Delimiter.of(below(sample(source.path(), charset), layout.headerRow().orElse(1)));
             Set<Integer> texts = new HashSet<>();
             Optional<Table> table = Optional.empty();
             while (table.isEmpty()) {
-                try (CsvReader<CsvRecord> records = records(file, charset, delimiter, layout.limits())) {
+                try (CsvReader<CsvRecord> records = records(source, charset, delimiter, layout.limits())) {
                     table = table(name, place, records, layout, texts);
                 }
             }
@@ -85,9 +76,9 @@ public final class DelimitedText {
         } catch (CsvParseException e) {
             throw malformed(place, e.getMessage(), layout.limits());
         } catch (UncheckedIOException e) {
-            throw unreadable(place, file, e.getCause());
+            throw source.unreadable(e.getCause());
         } catch (IOException e) {
-            throw unreadable(place, file, e);
+            throw source.unreadable(e);
         }
     }
 
@@ -121,22 +112,8 @@ public final class DelimitedText {
                 : "is no delimited text: " + message);
     }
 
-    static BadInput unreadable(Place place, Path file, IOException e) {
-        if (e instanceof NoSuchFileException) {
-            return new BadInput(place, "there is no such file");
-        }
-        if (e instanceof AccessDeniedException) {
-            return new BadInput(place, "can't read: permission denied");
-        }
-        if (e instanceof CharacterCodingException) {
-            return new BadInput(place, "is not text in the charset that it is read in (UTF-8 where nothing says otherwise); save it as UTF-8, or say its 'charset'");
-        }
-        return new BadInput(place, Files.isDirectory(file) ? "is a folder; name a file"
-                : "can't read: " + e.getMessage());
-    }
-
-    private static Reader open(Path file, Charset charset) throws IOException {
-        return new InputStreamReader(Files.newInputStream(file), charset.newDecoder()
+    private static Reader decoded(InputStream in, Charset charset) {
+        return new InputStreamReader(in, charset.newDecoder()
                 .onMalformedInput(CodingErrorAction.REPORT).onUnmappableCharacter(CodingErrorAction.REPORT));
     }
 
@@ -144,7 +121,7 @@ public final class DelimitedText {
     private static String sample(Path file, Charset charset) throws IOException {
         char[] buffer = new char[1 << 14];
         int filled = 0;
-        try (Reader reader = open(file, charset)) {
+        try (Reader reader = decoded(Files.newInputStream(file), charset)) {
             int read;
             while (filled < buffer.length && (read = reader.read(buffer, filled, buffer.length - filled)) > 0) {
                 filled += read;
@@ -153,10 +130,10 @@ public final class DelimitedText {
         return new String(buffer, 0, filled);
     }
 
-    private static CsvReader<CsvRecord> records(Path file, Charset charset, char delimiter, Limits limits) throws IOException {
+    private static CsvReader<CsvRecord> records(InputFile source, Charset charset, char delimiter, Limits limits) throws IOException {
         return CsvReader.builder().fieldSeparator(delimiter).allowUnclosedQuote(false)
                 .missingFieldStrategy(FieldMismatchStrategy.IGNORE).extraFieldStrategy(FieldMismatchStrategy.IGNORE)
-                .build(CsvRecordHandler.builder().maxFields(limits.columns()).maxFieldSize(limits.characters()).build(), open(file, charset));
+                .build(CsvRecordHandler.builder().maxFields(limits.columns()).maxFieldSize(limits.characters()).build(), decoded(source.open(), charset));
     }
 
     /**

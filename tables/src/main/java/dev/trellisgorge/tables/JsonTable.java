@@ -16,8 +16,6 @@ import dev.trellisgorge.table.Source;
 import dev.trellisgorge.table.Table;
 import java.io.IOException;
 import java.io.InputStream;
-import java.nio.file.Files;
-import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
@@ -55,22 +53,21 @@ final class JsonTable {
         }
     }
 
-    /** @param shown what messages call the file */
-    static Table read(String name, Path file, String shown, Layout layout) {
+    static Table read(String name, InputFile source, Layout layout) {
         JsonFactory factory = JsonFactory.builder().enable(StreamReadFeature.STRICT_DUPLICATE_DETECTION)
                 .streamReadConstraints(StreamReadConstraints.builder().maxStringLength(layout.limits().characters()).build()).build();
         Set<String> texts = new HashSet<>();
         while (true) {
-            try (InputStream in = Files.newInputStream(file); JsonParser parser = factory.createParser(in)) {
-                return new JsonTable(shown, parser, layout, texts).table(name);
+            try (InputStream in = source.open(); JsonParser parser = factory.createParser(in)) {
+                return new JsonTable(source.shown(), parser, layout, texts).table(name);
             } catch (TextsAfterAll e) {
                 // once more, knowing that
             } catch (JsonProcessingException e) {
                 JsonLocation at = e.getLocation();
-                Place place = at == null ? Place.inFile(shown) : Place.inFile(shown, at.getLineNr(), at.getColumnNr());
+                Place place = at == null ? source.place() : Place.inFile(source.shown(), at.getLineNr(), at.getColumnNr());
                 throw new BadInput(place, sentence(e));
             } catch (IOException e) {
-                throw DelimitedText.unreadable(Place.inFile(shown), file, e);
+                throw source.unreadable(e);
             }
         }
     }

@@ -4,7 +4,6 @@ import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Nearest;
 import dev.trellisgorge.problem.Place;
 import dev.trellisgorge.table.Table;
-import java.io.FilterInputStream;
 import java.io.IOException;
 import java.io.InputStream;
 import java.nio.file.Files;
@@ -44,8 +43,9 @@ final class OpenDocumentTable {
         this.rows = rows;
     }
 
-    static Table read(String name, Path file, Layout layout) {
-        Place place = Place.inFile(file.toString());
+    static Table read(String name, InputFile source, Layout layout) {
+        Place place = source.place();
+        Path file = source.path();
         if (!Files.isRegularFile(file)) {
             throw new BadInput(place, Files.isDirectory(file) ? "is a folder; name a file" : "there is no such file");
         }
@@ -55,7 +55,7 @@ final class OpenDocumentTable {
                 throw new BadInput(place, "is no spreadsheet that can be read: it has no content");
             }
             SheetRows rows = new SheetRows(place, layout);
-            try (InputStream in = bounded(archive.getInputStream(content))) {
+            try (InputStream in = source.watched(bounded(archive.getInputStream(content)), content.getSize())) {
                 XMLInputFactory factory = XMLInputFactory.newDefaultFactory();
                 factory.setProperty(XMLInputFactory.SUPPORT_DTD, false);
                 factory.setProperty(XMLInputFactory.IS_SUPPORTING_EXTERNAL_ENTITIES, false);
@@ -69,33 +69,16 @@ final class OpenDocumentTable {
         } catch (ZipException | XMLStreamException e) {
             throw new BadInput(place, "is no spreadsheet that can be read: " + String.valueOf(e.getMessage()).lines().findFirst().orElse(""));
         } catch (IOException e) {
-            throw DelimitedText.unreadable(place, file, e);
+            throw source.unreadable(e);
         }
     }
 
     private static InputStream bounded(InputStream in) {
-        return new FilterInputStream(in) {
-            private long read;
-
-            @Override
-            public int read() throws IOException {
-                return counted(super.read(), 1);
+        return new CountedStream(in, bytes -> {
+            if (bytes > MOST_BYTES) {
+                throw new IOException("it unpacks to more than " + MOST_BYTES + " bytes");
             }
-
-            @Override
-            public int read(byte[] into, int from, int count) throws IOException {
-                int got = super.read(into, from, count);
-                return counted(got, got);
-            }
-
-            private int counted(int got, int bytes) throws IOException {
-                read += Math.max(0, bytes);
-                if (read > MOST_BYTES) {
-                    throw new IOException("it unpacks to more than " + MOST_BYTES + " bytes");
-                }
-                return got;
-            }
-        };
+        });
     }
 
     /** Goes on to the sheet of that name, or the first one. */

@@ -24,12 +24,18 @@ public final class TableFile {
      * @param name what the table is to be called
      * @throws BadInput where the file can't be read or is not of its kind, with file and line
      */
-    public static Table read(String name, Path file, Layout layout) {
-        return switch (FileKind.of(file.toString())) {
-            case JSON -> JsonTable.read(name, file, file.toString(), layout);
-            case SHEET -> FileKind.ending(file.toString()).equals("ods") ? OpenDocumentTable.read(name, file, layout) : WorkbookTable.read(name, file, layout);
-            default -> DelimitedText.read(name, file, file.toString(), layout);
+    public static Table read(String name, Path file, Layout layout, Progress progress) {
+        InputFile source = new InputFile(file, file.toString(), progress);
+        return switch (FileKind.of(source.shown())) {
+            case JSON -> JsonTable.read(name, source, layout);
+            case SHEET -> FileKind.ending(source.shown()).equals("ods") ? OpenDocumentTable.read(name, source, layout) : WorkbookTable.read(name, source, layout);
+            default -> DelimitedText.read(name, source, layout);
         };
+    }
+
+    /** The same, and nobody waits for it. */
+    public static Table read(String name, Path file, Layout layout) {
+        return read(name, file, layout, Progress.NONE);
     }
 
     /** The same with everything found. */
@@ -41,13 +47,14 @@ public final class TableFile {
      * Reads a stream to its end: JSON where its first sign is a bracket, delimited text else. It is held in a file of its own
      * meanwhile, as its start is looked at first.
      */
-    public static Table read(String name, InputStream in, Layout layout) {
+    public static Table read(String name, InputStream in, Layout layout, Progress progress) {
         String shown = "standard input";
         try {
             Path held = Files.createTempFile("gorge", ".table");
             try {
                 Files.copy(in, held, StandardCopyOption.REPLACE_EXISTING);
-                return startsAsJson(held) ? JsonTable.read(name, held, shown, layout) : DelimitedText.read(name, held, shown, layout);
+                InputFile source = new InputFile(held, shown, progress);
+                return startsAsJson(held) ? JsonTable.read(name, source, layout) : DelimitedText.read(name, source, layout);
             } finally {
                 Files.delete(held);
             }

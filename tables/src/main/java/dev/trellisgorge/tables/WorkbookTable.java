@@ -44,8 +44,9 @@ final class WorkbookTable {
     private WorkbookTable() {
     }
 
-    static Table read(String name, Path file, Layout layout) {
-        Place place = Place.inFile(file.toString());
+    static Table read(String name, InputFile source, Layout layout) {
+        Place place = source.place();
+        Path file = source.path();
         if (!Files.isRegularFile(file) || !Files.isReadable(file)) {
             throw new BadInput(place, Files.isDirectory(file) ? "is a folder; name a file" : Files.exists(file) ? "can't read: permission denied"
                     : "there is no such file");
@@ -53,7 +54,7 @@ final class WorkbookTable {
         try (OPCPackage archive = OPCPackage.open(file.toFile(), PackageAccess.READ)) {
             XSSFReader reader = new XSSFReader(archive);
             SheetRows rows = new SheetRows(place, layout);
-            try (InputStream sheet = sheet(reader, layout.sheet(), place)) {
+            try (InputStream sheet = sheet(reader, layout.sheet(), source)) {
                 XMLReader xml = XMLHelper.newXMLReader(); // reads nothing from elsewhere
                 xml.setContentHandler(new Cells(reader.getStylesTable(), new ReadOnlySharedStringsTable(archive), is1904(reader), rows));
                 xml.parse(new InputSource(sheet));
@@ -72,18 +73,18 @@ final class WorkbookTable {
     }
 
     /** The sheet of that name, or the first one. */
-    private static InputStream sheet(XSSFReader reader, Optional<String> wanted, Place place) throws IOException, OpenXML4JException {
+    private static InputStream sheet(XSSFReader reader, Optional<String> wanted, InputFile source) throws IOException, OpenXML4JException {
         List<String> names = new ArrayList<>();
         XSSFReader.SheetIterator sheets = (XSSFReader.SheetIterator) reader.getSheetsData();
         while (sheets.hasNext()) {
             InputStream sheet = sheets.next();
             if (wanted.isEmpty() || wanted.get().equals(sheets.getSheetName())) {
-                return sheet;
+                return source.watched(sheet, sheets.getSheetPart().getSize());
             }
             names.add(sheets.getSheetName());
             sheet.close();
         }
-        throw new BadInput(place, wanted.map(name -> "there is no sheet '" + name + "'. " + Nearest.hint(name, names)).orElse("has no sheet"));
+        throw new BadInput(source.place(), wanted.map(name -> "there is no sheet '" + name + "'. " + Nearest.hint(name, names)).orElse("has no sheet"));
     }
 
     /** Gathers the cells of each row (SpreadsheetML, ECMA-376 part 1, 18.3.1). */

@@ -135,9 +135,9 @@ public class TableFileTest {
 
     @Test
     public void standardInputIsReadAsWhatItIs() {
-        assertThat(written(TableFile.read("t", stream("a,b\n1,2\n"), Layout.FOUND))).isEqualTo("a:number=1 b:number=2");
-        assertThat(written(TableFile.read("t", stream(" \n[{\"a\": 1}]"), Layout.FOUND))).isEqualTo("a:number=1");
-        assertThatThrownBy(() -> TableFile.read("t", stream("a,b\n1\n"), Layout.FOUND)).hasMessage("standard input:2: the row has 1 cell, the header has 2");
+        assertThat(written(TableFile.read("t", stream("a,b\n1,2\n"), Layout.FOUND, Progress.NONE))).isEqualTo("a:number=1 b:number=2");
+        assertThat(written(TableFile.read("t", stream(" \n[{\"a\": 1}]"), Layout.FOUND, Progress.NONE))).isEqualTo("a:number=1");
+        assertThatThrownBy(() -> TableFile.read("t", stream("a,b\n1\n"), Layout.FOUND, Progress.NONE)).hasMessage("standard input:2: the row has 1 cell, the header has 2");
     }
 
     private static ByteArrayInputStream stream(String text) {

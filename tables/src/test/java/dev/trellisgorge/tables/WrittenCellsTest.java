@@ -20,7 +20,7 @@ public class WrittenCellsTest {
     private static final double NONE = Double.NaN;
 
     private static Table read(Layout layout, String... lines) {
-        return TableFile.read("t", new ByteArrayInputStream((String.join("\n", lines) + "\n").getBytes(StandardCharsets.UTF_8)), layout);
+        return TableFile.read("t", new ByteArrayInputStream((String.join("\n", lines) + "\n").getBytes(StandardCharsets.UTF_8)), layout, Progress.NONE);
     }
 
     private static Column column(Layout layout, String... cells) {

@@ -1,0 +1,127 @@
+package dev.trellisgorge.brief;
+
+import static dev.trellisgorge.brief.SchemaKeys.EXPRESSION;
+import static dev.trellisgorge.brief.SchemaKeys.NAMES;
+import static dev.trellisgorge.brief.SchemaKeys.NUMBER;
+import static dev.trellisgorge.brief.SchemaKeys.TEXT;
+import static dev.trellisgorge.brief.SchemaKeys.TEXTS_BY_NAME;
+import static dev.trellisgorge.brief.SchemaKeys.TRUTH;
+import static dev.trellisgorge.brief.SchemaKeys.choice;
+import static dev.trellisgorge.brief.SchemaKeys.described;
+import static dev.trellisgorge.brief.SchemaKeys.either;
+import static dev.trellisgorge.brief.SchemaKeys.list;
+import static dev.trellisgorge.brief.SchemaKeys.ref;
+import static dev.trellisgorge.brief.SchemaKeys.schema;
+import static dev.trellisgorge.brief.SchemaKeys.titled;
+import static dev.trellisgorge.brief.SchemaKeys.whole;
+
+import dev.trellisgorge.pattern.Figure;
+import dev.trellisgorge.pattern.Key;
+import dev.trellisgorge.pattern.PatternType;
+import dev.trellisgorge.pattern.Patterns;
+import java.util.List;
+import java.util.Map;
+
+/** The schema of charts and of the board, from what the patterns say of themselves. */
+final class ChartSchema {
+
+    private ChartSchema() {
+    }
+
+    static Map<String, Object> chart() {
+        return titled("Charts", schema("description", "A chart is called by its key: files, sheets and pages are.", "oneOf",
+                Patterns.all().stream().map(ChartSchema::chart).toList()));
+    }
+
+    private static Map<String, Object> chart(PatternType type) {
+        SchemaKeys keys = new SchemaKeys().required("pattern", schema("const", type.name()), type.purpose() + ".");
+        if (type.categories()) {
+            keys.required("category", TEXT, "The column along the chart's base: texts or dates, each on one row only.");
+        }
+        for (Key key : type.keys()) {
+            if (key.required()) {
+                keys.required(key.name(), takes(key), key.meaning());
+            } else {
+                keys.optional(key.name(), takes(key), key.meaning());
+            }
+        }
+        if (type.classified()) {
+            keys.optional("classify", ref("rule"), "A rule; each of its classes becomes a series.");
+        }
+        return titled(type.name(), keys.optional("title", TEXT, "One line above the chart.")
+                .optional("subtitle", TEXT, "One line below the title.")
+                .optional("shape", ref("shape"), "Steps that go on from the brief's, for this chart alone.")
+                .optional("slice", ref("slice"), "Only the rows whose cells are these, before anything is computed.")
+                .optional("rank", ref("rank"), "Another order of the rows, and how many of them.")
+                .optional("labels", ref("labels"), "What stands at the bars.")
+                .optional("names", TEXTS_BY_NAME, "What readers call a series: {below: Below the goal}.")
+                .optional("colors", schema("type", "object", "additionalProperties", schema("type", "string", "pattern", "^#([0-9a-fA-F]{3}|[0-9a-fA-F]{6})$")),
+                        "The fill of a series: {below: \"#9e2b4b\"}.")
+                .optional("orientation", choice("vertical", "horizontal"), "Which way the bars go; the pattern's own where it is not given.").mapping());
+    }
+
+    private static Map<String, Object> takes(Key key) {
+        return switch (key.takes()) {
+            case FIGURE, EXPRESSION -> key.name().equals("against") ? either(EXPRESSION,
+                    new SchemaKeys().required("previous", choice("row", "period"), "The row before, or the calendar period before.").mapping()) : EXPRESSION;
+            case COLUMN, TEXT, CHOICE -> TEXT;
+            case NUMBER -> NUMBER;
+            case NAMES -> NAMES;
+            case MAPPING -> schema("type", "object");
+            case LIST -> schema("type", "array");
+            case TRUTH -> TRUTH;
+        };
+    }
+
+    static Map<String, Object> rank() {
+        return titled("Rank", described(new SchemaKeys().optional("by", EXPRESSION, "The key; ties stay in table order, and missing keys are last. Needed unless the order is table.")
+                .optional("order", choice("descending", "ascending", "table"), "descending where it is not given; table only cuts.")
+                .optional("top", whole(1, Integer.MAX_VALUE), "So many rows stay.")
+                .optional("rest", TEXT, "The name of one last row in which the rows after top are totalled, column by column; left out where it is not given. What is computed is "
+                        + "computed after.").mapping(), "The order of a chart's rows."));
+    }
+
+    static Map<String, Object> labels() {
+        return titled("Labels", described(new SchemaKeys().optional("show", EXPRESSION, "value, share, change, category, none, or an expression; value where it is not given.")
+                .optional("format", TEXT, "A number pattern as CLDR has it: #,##0.0.")
+                .optional("at", choice("end", "inside", "base"), "Where they stand; end where it is not given.").mapping(), "What stands at a chart's bars."));
+    }
+
+    static Map<String, Object> rule() {
+        Map<String, Object> ties = choice("above", "below");
+        String onTie = "Which class a value equal to a limit is in; above where it is not given.";
+        Map<String, Object> rules = new SchemaKeys()
+                .optional("split", new SchemaKeys().required("at", EXPRESSION, "The limit.").optional("ties", ties, onTie).mapping(), "Classes below and above a limit.")
+                .optional("bands", new SchemaKeys().required("limits", list(EXPRESSION), "The limits, lowest first.")
+                        .optional("of", EXPRESSION, "The value divided by this is compared; the value itself where it is not given.")
+                        .optional("names", NAMES, "What the classes are called, lowest first.").optional("ties", ties, onTie).mapping(),
+                        "One class more than there are limits.")
+                .optional("highlight", new SchemaKeys().optional("largest", whole(1, Integer.MAX_VALUE), "So many of the largest values.")
+                        .optional("smallest", whole(1, Integer.MAX_VALUE), "So many of the smallest values.")
+                        .optional("first", whole(1, Integer.MAX_VALUE), "So many of the first rows.")
+                        .optional("last", whole(1, Integer.MAX_VALUE), "So many of the last rows.")
+                        .optional("names", NAMES, "These categories.")
+                        .optional("where", EXPRESSION, "The rows on which this is true.")
+                        .optional("ties", choice("all", "first"), "Whether all that equal the last of the largest or smallest are highlighted, as where it is not given, "
+                                + "or just as many as asked for.").mapping(), "Classes rest and highlighted, by one of largest, smallest, first, last, names and where.")
+                .optional("sign", new SchemaKeys().mapping(), "Classes negative and positive.").mapping();
+        rules.put("minProperties", 1);
+        rules.put("maxProperties", 1);
+        return titled("Rules", described(rules, "One rule. A value whose rule can't be computed is in none of the classes, but unjudged."));
+    }
+
+    static Map<String, Object> board() {
+        return titled("Board", described(new SchemaKeys().required("tiles", schema("type", "array", "minItems", 1, "items", ref("tile")), "What stands on it, row by row.")
+                .optional("title", TEXT, "One line above all.")
+                .optional("columns", whole(1, BoardReader.MOST_COLUMNS), "How many tiles stand beside each other; 2 where it is not given.").mapping(),
+                "Several charts and big figures on one page. Charts that are not on it keep a page of their own."));
+    }
+
+    static Map<String, Object> tile() {
+        return titled("Tiles", schema("description", "A tile of the board.", "oneOf", List.of(titled("A chart", described(TEXT, "A chart, by its name.")),
+                titled("A figure", described(new SchemaKeys().required("figure", EXPRESSION, "The figure.")
+                        .optional("total", choice((Object[]) Figure.Total.values()), "How several rows become one figure; there must be one row where it is not given.")
+                        .optional("title", TEXT, "One line above it.").optional("text", TEXT, "One line below it.").optional("format", TEXT, "A number pattern as CLDR has it: #,##0.0.")
+                        .optional("slice", ref("slice"), "Only these rows.").mapping(), "One big figure.")))));
+    }
+}

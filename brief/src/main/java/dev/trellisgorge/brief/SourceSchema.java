@@ -1,0 +1,58 @@
+package dev.trellisgorge.brief;
+
+import static dev.trellisgorge.brief.SchemaKeys.ONE_OR_SEVERAL;
+import static dev.trellisgorge.brief.SchemaKeys.TEXT;
+import static dev.trellisgorge.brief.SchemaKeys.byName;
+import static dev.trellisgorge.brief.SchemaKeys.choice;
+import static dev.trellisgorge.brief.SchemaKeys.described;
+import static dev.trellisgorge.brief.SchemaKeys.either;
+import static dev.trellisgorge.brief.SchemaKeys.schema;
+import static dev.trellisgorge.brief.SchemaKeys.titled;
+import static dev.trellisgorge.brief.SchemaKeys.whole;
+
+import dev.trellisgorge.table.Kind;
+import dev.trellisgorge.tables.Layout;
+import java.util.List;
+import java.util.Map;
+
+/** The schema of the raw tables. */
+final class SourceSchema {
+    private static final Map<String, Object> SIGN = schema("type", "string", "minLength", 1, "maxLength", 1);
+
+    private SourceSchema() {
+    }
+
+    static Map<String, Object> source() {
+        Map<String, Object> alone = schema("title", "A file alone", "description", "A file beside the brief, its layout found: .json, .ndjson or .jsonl, a workbook (.xlsx, .ods), "
+                + "or delimited text under any other ending; - is standard input.", "type", "string");
+        return titled("Data", described(either(alone, file(), query()), "A raw table."));
+    }
+
+    private static Map<String, Object> file() {
+        return titled("A file and its layout", described(new SchemaKeys()
+                .required("file", schema("type", "string"), "The file, as it is named from the brief's folder; - is standard input.")
+                .optional("delimiter", SIGN, "What divides the cells of a text. Comma, semicolon, tab and bar are found.")
+                .optional("charset", TEXT, "Of a text: UTF-8, UTF-16, ISO-8859-1, windows-1252 … A byte-order mark is heeded; UTF-8 else.")
+                .optional("sheet", TEXT, "Of a workbook; the first where it is not given.")
+                .optional("range", TEXT, "The cells of a sheet that the table stands on, its header first: B3:F40, or whole columns, B:F.")
+                .optional("header-row", whole(1, Integer.MAX_VALUE), "The line on which the header starts, where a title stands above it; 1 is the first. Of a sheet it is found.")
+                .optional("header-rows", whole(1, Integer.MAX_VALUE), "How many rows the header of a sheet takes. Found from merged cells; a column is named by all of its header cells.")
+                .optional("kinds", byName(choice((Object[]) Kind.values())), "What columns hold, by their names. A cell that is not that is an error, with its place; where it is not "
+                        + "given the cells tell. A column of codes (00123) is text.")
+                .optional("locale", TEXT, "How figures and the names of months are written, as a language and a country: de-DE, en-GB.")
+                .optional("decimal", schema("enum", List.of(".", ",")), "The decimal sign, the other one groups; the one that all cells of a column take where it is not given.")
+                .optional("dates", ONE_OR_SEVERAL, "How dates are written beside ISO 8601: dd.MM.yyyy. A pattern of months, quarters or years alone (MM/yyyy, QQQ yyyy) gives 2031-03, 2031-Q1.")
+                .optional("missing", ONE_OR_SEVERAL, "What stands for a missing cell in columns of numbers, dates and truths, beside a blank; - and n/a where it is not given.")
+                .optional("total-row", choice((Object[]) Layout.TotalRow.values()), "A last row that is the total of the rows above: told (as where it is not given), keep, or drop.")
+                .mapping(), "Cells are numbers, dates, true or false, or text. Figures as people write them are read as such (1,234.5, € 12, 25%, (70), 70-), and check tells which. "
+                + "A key that says nothing of such a file is an error."));
+    }
+
+    private static Map<String, Object> query() {
+        return titled("A query", described(new SchemaKeys()
+                .required("jdbc", TEXT, "The URL of the database; its driver is on the class path.")
+                .required("query", TEXT, "The query, in the database's SQL.")
+                .optional("user", TEXT, "Who logs in, where the database asks.")
+                .optional("password-variable", TEXT, "The environment variable that holds the password.").mapping(), "What a query gives, by any JDBC driver."));
+    }
+}

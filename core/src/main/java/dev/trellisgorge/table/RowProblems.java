@@ -1,0 +1,56 @@
+package dev.trellisgorge.table;
+
+import dev.trellisgorge.problem.BadInput;
+import dev.trellisgorge.problem.Place;
+import dev.trellisgorge.problem.Problems;
+import java.util.Optional;
+import java.util.function.IntFunction;
+import java.util.function.IntPredicate;
+import java.util.stream.IntStream;
+
+/**
+ * Reports what is wrong with single rows: the first few by their place, the others by their number.
+ *
+ * @param table    whose rows
+ * @param problems where it goes
+ */
+public record RowProblems(Table table, Problems problems) {
+    private static final int LISTED = 5;
+
+    /** @param column the column that the cells stand in, where it is one column's */
+    public void report(IntPredicate wrong, Optional<String> column, IntFunction<String> message) {
+        int[] rows = IntStream.range(0, table.rowCount()).filter(wrong).toArray();
+        for (int i = 0; i < Math.min(rows.length, LISTED); i++) {
+            problems.add(within(table.rowPlace(rows[i]), column), message.apply(rows[i]));
+        }
+        if (rows.length > LISTED) {
+            problems.add(within(table.place(), column), "the same on " + (rows.length - LISTED) + " more rows");
+        }
+    }
+
+    private static Place within(Place place, Optional<String> column) {
+        return column.map(name -> place.within("column '" + name + "'")).orElse(place);
+    }
+
+    /** The cells of a column of texts that are no numbers, each of which keeps it from being one of numbers. */
+    public void reportNoNumbers(Column texts) {
+        report(row -> texts.isPresent(row) && !isNumber(texts, row), Optional.of(texts.name()), row -> "'" + texts.written(row) + "' is text, and a figure must be a number");
+    }
+
+    /**
+     * Where a column is used as numbers and holds texts, of which some are numbers.
+     *
+     * @throws BadInput with the place of each of the others; not where all of them are, or none
+     */
+    public static void refuseFewTexts(Table table, Column texts) {
+        if (texts.kind() == Kind.TEXT && IntStream.range(0, texts.size()).anyMatch(row -> isNumber(texts, row))) {
+            Problems problems = new Problems();
+            new RowProblems(table, problems).reportNoNumbers(texts);
+            problems.throwIfAny();
+        }
+    }
+
+    private static boolean isNumber(Column texts, int row) {
+        return texts.isPresent(row) && Numbers.parse(texts.written(row)).isPresent();
+    }
+}

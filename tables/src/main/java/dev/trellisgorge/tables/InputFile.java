@@ -1,0 +1,62 @@
+package dev.trellisgorge.tables;
+
+import dev.trellisgorge.problem.BadInput;
+import dev.trellisgorge.problem.Place;
+import java.io.IOException;
+import java.io.InputStream;
+import java.nio.charset.CharacterCodingException;
+import java.nio.file.AccessDeniedException;
+import java.nio.file.Files;
+import java.nio.file.NoSuchFileException;
+import java.nio.file.Path;
+
+/**
+ * A file that a table is read from.
+ *
+ * @param path     where it is
+ * @param shown    what messages call it
+ * @param progress told how far it is read
+ */
+record InputFile(Path path, String shown, Progress progress) {
+    /** So many bytes are read from one telling to the next. */
+    private static final long STEP = 1 << 20;
+
+    Place place() {
+        return Place.inFile(shown);
+    }
+
+    /** Its bytes, from the first one. */
+    InputStream open() throws IOException {
+        InputStream in = Files.newInputStream(path);
+        return watched(in, Files.size(path));
+    }
+
+    /** The bytes of a part of the file that is packed in it, as it were the whole of it. */
+    InputStream watched(InputStream in, long length) {
+        return progress == Progress.NONE || length < STEP ? in : new CountedStream(in, new CountedStream.Listener() {
+            private long told;
+
+            @Override
+            public void passed(long bytes) {
+                if (bytes - told >= STEP) {
+                    told = bytes;
+                    progress.read(shown, Math.min(1, (double) bytes / length));
+                }
+            }
+        });
+    }
+
+    /** What was found where the file could not be read. */
+    BadInput unreadable(IOException e) {
+        if (e instanceof NoSuchFileException) {
+            return new BadInput(place(), "there is no such file");
+        }
+        if (e instanceof AccessDeniedException) {
+            return new BadInput(place(), "can't read: permission denied");
+        }
+        if (e instanceof CharacterCodingException) {
+            return new BadInput(place(), "is not text in the charset that it is read in (UTF-8 where nothing says otherwise); save it as UTF-8, or say its 'charset'");
+        }
+        return new BadInput(place(), Files.isDirectory(path) ? "is a folder; name a file" : "can't read: " + e.getMessage());
+    }
+}
