@@ -48,13 +48,23 @@ final class ShapeReader {
         this.problems = problems;
     }
 
-    /** The table after all steps of {@code key}; empty where one is wrong, which is reported: what comes after is not looked at. */
+    /**
+     * The table after all steps of {@code key}; empty where one is wrong, or no row is left, which is reported: what comes after is
+     * not looked at.
+     */
     Optional<Table> shaped(Table table, Mapping keys, String key) {
         Optional<Table> shaped = Optional.of(table);
+        Optional<Problem> emptied = Optional.empty();
         for (Mapping step : keys.mappings(key)) {
-            if (shaped.isPresent()) {
-                shaped = after(shaped.get(), step);
+            Optional<Table> before = shaped;
+            shaped = shaped.flatMap(rows -> after(rows, step));
+            if (shaped.isPresent() && shaped.get().rowCount() == 0 && before.get().rowCount() > 0) {
+                emptied = Optional.of(new Problem(step.place(), "no row is left of the " + before.get().rowCount() + " before this step"));
             }
+        }
+        if (shaped.isPresent() && shaped.get().rowCount() == 0 && emptied.isPresent()) {
+            problems.add(emptied.get().place(), emptied.get().message());
+            return Optional.empty();
         }
         return shaped;
     }
@@ -98,7 +108,7 @@ final class ShapeReader {
             this.table = table;
             this.step = step;
             this.name = name;
-            this.expressions = new Expressions(Optional.of(table), settings, problems);
+            this.expressions = over(table);
         }
 
         /** Empty where something is wrong, which is reported. */
@@ -114,7 +124,7 @@ final class ShapeReader {
                 case "unpivot" -> one(step.mapping(name).flatMap(this::unpivot));
                 case "order" -> one(step.mapping(name).flatMap(this::order));
                 case "top" -> one(top());
-                case "rename" -> one(step.mapping(name).flatMap(this::rename));
+                case "rename" -> one(step.mapping(name).flatMap(names -> rename(names, expressions)));
                 default -> one(columns(step, name).map(Choose::new));
             };
         }
@@ -130,7 +140,7 @@ final class ShapeReader {
             for (Mapping each : step.mapping(name).stream().toList()) {
                 for (String column : each.keys()) {
                     Table there = so;
-                    Optional<Derive> derive = each.text(column).flatMap(text -> new Expressions(Optional.of(there), settings, problems).read(text))
+                    Optional<Derive> derive = each.text(column).flatMap(text -> over(there).read(text))
                             .map(formula -> new Derive(column, formula));
                     Optional<Table> after = derive.flatMap(made -> taken(made, there, step));
                     if (after.isEmpty()) {
@@ -144,32 +154,39 @@ final class ShapeReader {
         }
 
         private Optional<Join> join(Mapping keys) {
-            keys.allowing(List.of("table", "on"), List.of("table", "on", "way", "many"));
-            Optional<Table> other = keys.text("table").flatMap(text -> {
-                if (!tables.containsKey(text.value())) {
-                    problems.add(text.place(), "there is no table '" + text.value() + "' in 'data'. " + Nearest.hint(text.value(), tables.keySet()));
-                }
-                return Optional.ofNullable(tables.get(text.value()));
-            });
+            keys.allowing(List.of("table", "on"), List.of("table", "on", "way", "many", "rename"));
+            Optional<Table> other = keys.text("table").flatMap(this::named).flatMap(named -> !keys.has("rename") ? Optional.of(named)
+                    : keys.mapping("rename").flatMap(names -> rename(names, over(named))).flatMap(step -> taken(step, named, keys)));
             Map<String, String> on = new LinkedHashMap<>();
             boolean right = other.isPresent() && keys.has("on");
             if (right && keys.isMapping("on")) {
                 Mapping pairs = keys.mapping("on").orElseThrow();
                 for (String here : pairs.keys()) {
-                    Optional<String> there = pairs.text(here).flatMap(text -> new Expressions(other, settings, problems).column(text));
+                    Optional<String> there = pairs.text(here).flatMap(text -> over(other.get()).column(text));
                     right &= there.isPresent() && expressions.column(new Text(here, pairs.keyPlace(here))).isPresent();
                     there.ifPresent(column -> on.put(here, column));
                 }
             } else if (right) {
                 List<Text> names = keys.isList("on") ? keys.texts("on") : keys.text("on").stream().toList();
                 for (Text both : names) {
-                    right &= expressions.column(both).isPresent() & new Expressions(other, settings, problems).column(both).isPresent();
+                    right &= expressions.column(both).isPresent() & over(other.get()).column(both).isPresent();
                     on.put(both.value(), both.value());
                 }
             }
             Join.Way way = keys.choice("way", Join.Way.class).orElse(Join.Way.LEFT);
             boolean many = keys.truth("many");
             return right && !on.isEmpty() ? Optional.of(new Join(other.get(), on, way, many)) : Optional.empty();
+        }
+
+        private Optional<Table> named(Text name) {
+            if (!tables.containsKey(name.value())) {
+                problems.add(name.place(), "there is no table '" + name.value() + "' in 'data'. " + Nearest.hint(name.value(), tables.keySet()));
+            }
+            return Optional.ofNullable(tables.get(name.value()));
+        }
+
+        private Expressions over(Table other) {
+            return new Expressions(Optional.of(other), settings, problems);
         }
 
         private Optional<Total> total(Mapping keys) {
@@ -247,12 +264,12 @@ final class ShapeReader {
             return rows.isPresent() ? Optional.of(new Top((int) rows.getAsDouble())) : Optional.empty();
         }
 
-        private Optional<Rename> rename(Mapping keys) {
+        private Optional<Rename> rename(Mapping keys, Expressions of) {
             Map<String, String> names = new LinkedHashMap<>();
             boolean right = true;
             for (String old : keys.keys()) {
                 Optional<Text> next = keys.text(old);
-                right &= next.isPresent() & expressions.column(new Text(old, keys.keyPlace(old))).isPresent();
+                right &= next.isPresent() & of.column(new Text(old, keys.keyPlace(old))).isPresent();
                 next.ifPresent(text -> names.put(old, text.value()));
             }
             return right ? Optional.of(new Rename(names)) : Optional.empty();

@@ -46,6 +46,7 @@ final class StepSchema {
                 .required("table", TEXT, "The other table, by its name in data.")
                 .required("on", either(TEXT, NAMES, TEXTS_BY_NAME), "The key column, several of them, or {here: there} where they are named differently.")
                 .optional("way", choice("left", "inner"), "left keeps rows without a match, their cells missing, as where it is not given; inner drops them.")
+                .optional("rename", TEXTS_BY_NAME, "Other names for columns of the other table, {old: new}, where both tables have them.")
                 .optional("many", TRUTH, "Whether a row may match several rows and is doubled then; an error where it is not given.").mapping(),
                 "Puts another table's columns beside the rows. Keys without a match are told.");
         SchemaKeys folds = new SchemaKeys().optional("by", ONE_OR_SEVERAL, "The key columns; one row in all where it is not given.");

@@ -28,7 +28,7 @@ import picocli.CommandLine.ParseResult;
 
 /** {@code gorge demo}: every shipped brief, copied with its data to a folder and drawn there. */
 final class Demo implements Command {
-    private static final List<String> DATA = List.of("generation.csv", "storage.csv", "energy.csv", "fish.csv", "levels.csv", "flow.csv",
+    private static final List<String> DATA = List.of("generation.csv", "storage.csv", "energy.csv", "fish.csv", "levels.csv", "flow.csv", "flow-before.csv",
             "monthly.csv", "readings.csv", "meters.csv", "tariffs.csv");
     private static final List<String> BRIEFS = List.of("generation.yaml", "targets.yaml", "monthly.yaml", "storage.yaml", "energy.yaml",
             "flow.yaml", "levels.yaml", "fish.yaml", "board.yaml", "readings.yaml");

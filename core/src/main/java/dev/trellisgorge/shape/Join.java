@@ -119,6 +119,9 @@ public record Join(Table other, Map<String, String> on, Way way, boolean many) i
 
     private Table noted(Table joined, Set<String> unmatched, Set<String> unused) {
         Table noted = joined;
+        for (Note note : other.notes()) {
+            noted = noted.notes().contains(note) ? noted : noted.noting(note);
+        }
         String key = String.join(", ", on.keySet());
         if (!unmatched.isEmpty()) {
             noted = noted.noting(new Note("no row of '" + other.name() + "' for the " + key + (way == Way.INNER ? ", so the rows are left out" : ""),

@@ -5,6 +5,7 @@ import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.table.Table;
 
 /** One step from a table to the next; each has one meaning. Immutable, and applied any number of times. */
+@FunctionalInterface
 public interface Step {
 
     /**
@@ -14,4 +15,9 @@ public interface Step {
      * @throws BadInput where the table has not what the step names, or the step would lose or double something unasked
      */
     Table apply(Table table, Settings settings);
+
+    /** This step, and another one after it. */
+    default Step then(Step next) {
+        return (table, settings) -> next.apply(apply(table, settings), settings);
+    }
 }

@@ -32,7 +32,7 @@ public record Unpivot(List<String> columns, String names, String values) impleme
         Kind kind = turned.get(0).kind();
         for (Column column : turned) {
             if (column.kind() != kind) {
-                throw new BadInput(table.place(), "columns of one kind can share one: '" + turned.get(0).name() + "' holds " + kind.phrase() + " a row, and '"
+                throw new BadInput(table.place(), "columns that become one are of one kind: '" + turned.get(0).name() + "' holds " + kind.phrase() + " a row, and '"
                         + column.name() + "' " + column.kind().phrase());
             }
         }

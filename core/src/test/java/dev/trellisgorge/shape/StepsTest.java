@@ -1,11 +1,13 @@
 package dev.trellisgorge.shape;
 
 import static dev.trellisgorge.formula.Formulas.column;
+import static dev.trellisgorge.formula.Formulas.number;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import dev.trellisgorge.formula.Settings;
 import dev.trellisgorge.problem.BadInput;
+import dev.trellisgorge.problem.Note;
 import dev.trellisgorge.shape.Total.Figure;
 import dev.trellisgorge.shape.Total.Fold;
 import dev.trellisgorge.table.CalendarUnit;
@@ -311,5 +313,32 @@ public class StepsTest {
         Table table = Table.of("t", Column.texts("t", "\uD83D\uDC1F", "\uFF5E", "ab", "a", "\uD83D\uDC1E", "Z"));
         assertThat(rows(new Order(column("t"), false).apply(table, Settings.NONE))).extracting(row -> row.get("t"))
                 .containsExactly("Z", "a", "ab", "\uFF5E", "\uD83D\uDC1E", "\uD83D\uDC1F");
+    }
+
+    @Test
+    public void oneStepAfterAnotherIsAStep() {
+        Step both = new Rename(Map.of("gauge", "g")).then(new Derive("twice", column("g").times(number(2))));
+        assertThat(both.apply(GAUGES, Settings.NONE).columnNames()).containsExactly("place", "g", "twice");
+    }
+
+    @Test
+    public void joinKeepsWhatTheOtherTableHasToTell() {
+        Note told = new Note("something of the gauges", List.of());
+        Table places = Table.of("places", Column.texts("place", "a", "b"));
+        Join join = Join.by(GAUGES.rows(new int[] {0, 2}).noting(told), "place");
+        assertThat(join.apply(places, Settings.NONE).notes()).containsExactly(told);
+        assertThat(join.apply(join.apply(places, Settings.NONE).withColumns(List.of(Column.texts("place", "a", "b"))), Settings.NONE).notes()).containsExactly(told);
+    }
+
+    @Test
+    public void fewCellsThatAreNoNumbersAreNamedWhereTheColumnIsUsedAsNumbers() {
+        Table table = Table.of("t", Column.texts("v", "1", "about 4", null, "5"), Column.texts("t", "x", "y", null, "z"), Column.numbers("w", 1, 2, 3, 4));
+        String about = "table 't', row 2, column 'v': 'about 4' is text, and a figure must be a number";
+        for (Step step : List.of(new Total(List.of(), List.of(new Figure("v", Fold.SUM, "v"))), new Derive("x", column("v").times(number(2))), new Keep(column("v").above(column("w"))),
+                new Keep(column("w").above(column("v"))))) {
+            assertThatThrownBy(() -> step.apply(table, Settings.NONE)).isInstanceOf(BadInput.class).hasMessage(about);
+        }
+        assertThatThrownBy(() -> new Derive("x", column("t").times(number(2))).apply(table, Settings.NONE)).hasMessageContaining("'t' is a text, not a number");
+        assertThatThrownBy(() -> new Total(List.of(), List.of(new Figure("t", Fold.SUM, "t"))).apply(table, Settings.NONE)).hasMessageContaining("of which there is no sum");
     }
 }

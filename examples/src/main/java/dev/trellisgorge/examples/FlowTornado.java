@@ -1,27 +1,42 @@
 package dev.trellisgorge.examples;
 
 import static dev.trellisgorge.formula.Formulas.column;
+import static dev.trellisgorge.formula.Formulas.number;
 
 import dev.trellisgorge.chart.Engines;
 import dev.trellisgorge.formula.Settings;
 import dev.trellisgorge.pattern.Chart;
 import dev.trellisgorge.pattern.Ranking;
 import dev.trellisgorge.pattern.Tornado;
+import dev.trellisgorge.shape.Choose;
+import dev.trellisgorge.shape.Derive;
+import dev.trellisgorge.shape.Join;
+import dev.trellisgorge.shape.Rename;
+import dev.trellisgorge.shape.Step;
 import dev.trellisgorge.table.Table;
+import dev.trellisgorge.tables.Layout;
 import dev.trellisgorge.tables.TableFile;
 import java.nio.file.Path;
+import java.util.List;
+import java.util.Map;
 
-/** Upstream and downstream flow back to back, the largest reaches first. Takes the flow data and the files to draw. */
+/**
+ * Upstream and downstream flow back to back, the reaches that grew most first: two tables joined, the growth derived. Takes the
+ * flow data, that of a year before, and the files to draw.
+ */
 public final class FlowTornado {
     private FlowTornado() {
     }
 
     public static void main(String[] arguments) {
-        Table flow = TableFile.read("flow", Path.of(arguments[0]));
+        Step earlier = new Rename(Map.of("upstream_m3s", "before")).then(new Choose(List.of("reach", "before")));
+        Table before = earlier.apply(TableFile.read("before", Path.of(arguments[1]), Layout.FOUND.totalRow(Layout.TotalRow.DROP)), Settings.NONE);
+        Table flow = Join.by(before, "reach").then(new Derive("growth", column("upstream_m3s").over(column("before")).minus(number(1))))
+                .apply(TableFile.read("flow", Path.of(arguments[0])), Settings.NONE);
         Chart reaches = Chart.of("reach", Tornado.of("upstream_m3s", "downstream_m3s"))
-                .title("Upper Gorge carries most of the water")
-                .rank(Ranking.by(column("upstream_m3s")).top(4).rest("All others"));
-        for (int i = 1; i < arguments.length; i++) {
+                .title("Mill Reach grew most")
+                .rank(Ranking.by(column("growth")).top(10));
+        for (int i = 2; i < arguments.length; i++) {
             Engines.draw(reaches.over(flow, Settings.NONE), Path.of(arguments[i]));
         }
     }

@@ -8,6 +8,8 @@ import java.io.PrintStream;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.List;
+import java.util.stream.Stream;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
 
@@ -49,16 +51,16 @@ public class ExamplesTest {
     @DataProvider
     Object[][] programs() {
         return new Object[][] {
-            {(Program) TargetBars::main, "generation.csv", "Mill Race 150 (met); Alder Gate 200 (met)"},
-            {(Program) WaterBalance::main, "storage.csv", "Turbine release (70) (fall); Seepage (5) (fall)"},
-            {(Program) FlowTornado::main, "flow.csv", "All others 28 (left), 33 (right)"}};
+            {(Program) TargetBars::main, "Mill Race 150 (met); Alder Gate 200 (met)", List.of("generation.csv")},
+            {(Program) WaterBalance::main, "Turbine release (70) (fall); Seepage (5) (fall)", List.of("storage.csv")},
+            {(Program) FlowTornado::main, "Mill Reach 81 (left), 40 (right); Long Meadow 31 (left), 29 (right); Upper Gorge", List.of("flow.csv", "flow-before.csv")}};
     }
 
     @Test(dataProvider = "programs")
-    public void programDrawsItsChart(Program program, String data, String said) throws IOException {
+    public void programDrawsItsChart(Program program, String said, List<String> data) throws IOException {
         Path picture = Files.createTempFile("gorge", ".svg");
         try {
-            printed(program, "../demo/" + data, picture.toString());
+            printed(program, Stream.concat(data.stream().map(file -> "../demo/" + file), Stream.of(picture.toString())).toArray(String[]::new));
             assertThat(picture).content().contains(said);
         } finally {
             Files.delete(picture);

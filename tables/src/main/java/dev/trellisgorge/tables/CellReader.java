@@ -41,6 +41,11 @@ abstract class CellReader {
         return "'" + cell.strip() + "' is no " + one;
     }
 
+    /** What may help the first time, after the refusal; empty where nothing does. */
+    String hint() {
+        return "";
+    }
+
     Column column(String name, double[] figures) {
         return Column.owning(name, kind, figures);
     }
@@ -73,6 +78,11 @@ abstract class CellReader {
                 }
                 return iso.isPresent() ? iso : parsed(patterns, cell).map(found -> found.query(TemporalQueries.localDate()))
                         .map(day -> OptionalDouble.of(day.toEpochDay())).orElse(OptionalDouble.empty());
+            }
+
+            @Override
+            String hint() {
+                return patterns.isEmpty() ? "; write 2031-03-31, or say how dates are written with 'dates'" : "";
             }
 
             @Override

@@ -12,13 +12,10 @@ import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Source;
 import dev.trellisgorge.table.Table;
 import java.io.IOException;
-import java.io.InputStream;
-import java.io.InputStreamReader;
 import java.io.Reader;
 import java.io.UncheckedIOException;
+import java.nio.charset.CharacterCodingException;
 import java.nio.charset.Charset;
-import java.nio.charset.CodingErrorAction;
-import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
@@ -61,9 +58,17 @@ public final class DelimitedText {
     }
 
     static Table read(String name, InputFile source, Layout layout) {
+        try {
+            Charset charset = layout.charset().isPresent() ? layout.charset().get() : EncodedText.marked(source.path());
+            return read(name, source, layout, charset);
+        } catch (IOException e) {
+            throw source.unreadable(e);
+        }
+    }
+
+    private static Table read(String name, InputFile source, Layout layout, Charset charset) throws IOException {
         Place place = source.place();
         try {
-            Charset charset = layout.charset().isPresent() ? layout.charset().get() : marked(source.path());
             char delimiter = layout.delimiter().isPresent() ? layout.delimiter().get() : Delimiter.of(below(sample(source.path(), charset), layout.headerRow().orElse(1)));
             Set<Integer> texts = new HashSet<>();
             Optional<Table> table = Optional.empty();
@@ -75,21 +80,16 @@ public final class DelimitedText {
             return table.get();
         } catch (CsvParseException e) {
             throw malformed(place, e.getMessage(), layout.limits());
+        } catch (CharacterCodingException e) {
+            throw odd(source, charset);
         } catch (UncheckedIOException e) {
-            throw source.unreadable(e.getCause());
-        } catch (IOException e) {
-            throw source.unreadable(e);
+            throw e.getCause() instanceof CharacterCodingException ? odd(source, charset) : source.unreadable(e.getCause());
         }
     }
 
-    /** What a byte-order mark says; UTF-8 where there is none. */
-    private static Charset marked(Path file) throws IOException {
-        try (InputStream in = Files.newInputStream(file)) {
-            byte[] start = in.readNBytes(2);
-            boolean big = start.length == 2 && (start[0] & 0xFF) == 0xFE && (start[1] & 0xFF) == 0xFF;
-            boolean little = start.length == 2 && (start[0] & 0xFF) == 0xFF && (start[1] & 0xFF) == 0xFE;
-            return big ? StandardCharsets.UTF_16BE : little ? StandardCharsets.UTF_16LE : StandardCharsets.UTF_8;
-        }
+    private static BadInput odd(InputFile source, Charset charset) throws IOException {
+        return new BadInput(Place.inFile(source.shown(), EncodedText.oddLine(source.path(), charset), 0),
+                "has bytes that are no text in " + charset.name() + "; save the file as UTF-8, or say its 'charset'");
     }
 
     /** What starts on a line. */
@@ -112,16 +112,11 @@ public final class DelimitedText {
                 : "is no delimited text: " + message);
     }
 
-    private static Reader decoded(InputStream in, Charset charset) {
-        return new InputStreamReader(in, charset.newDecoder()
-                .onMalformedInput(CodingErrorAction.REPORT).onUnmappableCharacter(CodingErrorAction.REPORT));
-    }
-
     /** The first characters of the file: enough to see what divides its cells. */
     private static String sample(Path file, Charset charset) throws IOException {
         char[] buffer = new char[1 << 14];
         int filled = 0;
-        try (Reader reader = decoded(Files.newInputStream(file), charset)) {
+        try (Reader reader = EncodedText.reader(Files.newInputStream(file), charset)) {
             int read;
             while (filled < buffer.length && (read = reader.read(buffer, filled, buffer.length - filled)) > 0) {
                 filled += read;
@@ -133,7 +128,7 @@ public final class DelimitedText {
     private static CsvReader<CsvRecord> records(InputFile source, Charset charset, char delimiter, Limits limits) throws IOException {
         return CsvReader.builder().fieldSeparator(delimiter).allowUnclosedQuote(false)
                 .missingFieldStrategy(FieldMismatchStrategy.IGNORE).extraFieldStrategy(FieldMismatchStrategy.IGNORE)
-                .build(CsvRecordHandler.builder().maxFields(limits.columns()).maxFieldSize(limits.characters()).build(), decoded(source.open(), charset));
+                .build(CsvRecordHandler.builder().maxFields(limits.columns()).maxFieldSize(limits.characters()).build(), EncodedText.reader(source.open(), charset));
     }
 
     /**
@@ -174,7 +169,7 @@ public final class DelimitedText {
             }
         }
         if (header == null) {
-            throw new BadInput(place, "is empty; a table starts with a header row");
+            throw new BadInput(place, headerRow > 1 ? "ends above line " + headerRow + ", where the header is to stand" : "is empty; a table starts with a header row");
         }
         if (ragged > LISTED) {
             problems.add(place, "the same on " + (ragged - LISTED) + " more rows");
@@ -208,7 +203,7 @@ public final class DelimitedText {
         return true;
     }
 
-    private static String cells(int count) {
+    static String cells(int count) {
         return count == 1 ? "1 cell" : count + " cells";
     }
 

@@ -4,7 +4,6 @@ import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Place;
 import java.io.IOException;
 import java.io.InputStream;
-import java.nio.charset.CharacterCodingException;
 import java.nio.file.AccessDeniedException;
 import java.nio.file.Files;
 import java.nio.file.NoSuchFileException;
@@ -53,9 +52,6 @@ record InputFile(Path path, String shown, Progress progress) {
         }
         if (e instanceof AccessDeniedException) {
             return new BadInput(place(), "can't read: permission denied");
-        }
-        if (e instanceof CharacterCodingException) {
-            return new BadInput(place(), "is not text in the charset that it is read in (UTF-8 where nothing says otherwise); save it as UTF-8, or say its 'charset'");
         }
         return new BadInput(place(), Files.isDirectory(path) ? "is a folder; name a file" : "can't read: " + e.getMessage());
     }

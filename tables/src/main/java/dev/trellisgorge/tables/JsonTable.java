@@ -77,7 +77,7 @@ final class JsonTable {
         if (message.startsWith("Duplicate field")) {
             return "the key '" + message.replaceAll("(?s).*'(.*)'.*", "$1") + "' stands here a second time";
         }
-        String first = message.lines().findFirst().orElse("");
+        String first = message.lines().findFirst().orElse("").replaceFirst(" \\(start marker.*", "");
         return "is no JSON: " + (e instanceof JsonParseException ? first : first + " (the limit of the reader)");
     }
 
@@ -142,7 +142,7 @@ final class JsonTable {
                 cell(column, key);
             }
             if (column.size() != columns.get(first).size()) {
-                throw at("'" + key + "' has " + column.size() + " cells, and '" + first + "' " + columns.get(first).size());
+                throw at("'" + key + "' has " + DelimitedText.cells(column.size()) + ", and '" + first + "' " + columns.get(first).size());
             }
         }
         end();

@@ -66,7 +66,9 @@ final class OpenDocumentTable {
             return rows.table(name);
         } catch (NumberFormatException e) {
             throw new BadInput(place, "is no spreadsheet that can be read: it holds a number that is none, " + e.getMessage());
-        } catch (ZipException | XMLStreamException e) {
+        } catch (ZipException e) {
+            throw new BadInput(place, "is no spreadsheet that can be read: it is no ZIP archive (" + e.getMessage() + ")");
+        } catch (XMLStreamException e) {
             throw new BadInput(place, "is no spreadsheet that can be read: " + String.valueOf(e.getMessage()).lines().findFirst().orElse(""));
         } catch (IOException e) {
             throw source.unreadable(e);

@@ -176,7 +176,7 @@ final class WrittenCells {
                 if (figure.isPresent()) {
                     taken(outcome, row, cell, reader, figure.getAsDouble(), cells);
                 } else if (outcome.oddCount++ < LISTED) {
-                    outcome.odd.add(new Problem(cells.place(row), reader.refusal(cell)));
+                    outcome.odd.add(new Problem(cells.place(row), reader.refusal(cell) + (outcome.odd.isEmpty() ? reader.hint() : "")));
                     outcome.oddCells.add(reader.refusal(cell) + " (" + cells.places().apply(row) + ")");
                 }
             }

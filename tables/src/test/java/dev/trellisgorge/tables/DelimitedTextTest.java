@@ -119,7 +119,7 @@ public class DelimitedTextTest {
     public void otherCharsetsAreRefusedAndNotMangled() throws IOException {
         Files.write(file, "station,mwh\nMühle,1\n".getBytes(StandardCharsets.ISO_8859_1));
         assertThatThrownBy(() -> DelimitedText.read("t", file)).isInstanceOf(BadInput.class)
-                .hasMessage(file + ": is not text in the charset that it is read in (UTF-8 where nothing says otherwise); save it as UTF-8, or say its 'charset'");
+                .hasMessage(file + ":2: has bytes that are no text in UTF-8; save the file as UTF-8, or say its 'charset'");
     }
 
     @Test

@@ -91,7 +91,7 @@ public class TableFileTest {
             {"[1]", ":1:2: an item of the array must be an object, a row"}, {"[{\"a\": 1}\n{", ":2:"}, {"[{\"a\": 1", "is no JSON: "},
             {"[\n {\"a\": {\"b\": 1}}]", ":2:8: 'a' holds an object, and a cell holds one value; take it apart first"},
             {"[{\"a\": [1]}]", "'a' holds an array"}, {"[{\"a\": 1,\n\"a\": 2}]", ":2:4: the key 'a' stands here a second time"},
-            {"{\"a\": [1, 2], \"b\": [1]}", "'b' has 1 cells, and 'a' 2"}, {"{\"a\": [1], \"b\": 2}", "'b' must be an array, a column, as 'a' is"},
+            {"{\"a\": [1, 2], \"b\": [1]}", "'b' has 1 cell, and 'a' 2"}, {"{\"a\": [1], \"b\": 2}", "'b' must be an array, a column, as 'a' is"},
             {"[{\"a\": 1}] []", "something stands after the end of the table"}, {"{\"a\": 1}\n2", ":2:1: a line must be an object, a row"},
             {"[{\"a\": NaN}]", "is no JSON: "}, {"[{\"a\": 'x'}]", "is no JSON: "}, {"{\"a\": [[1]]}", "'a' holds an array"}};
     }
@@ -120,7 +120,7 @@ public class TableFileTest {
         assertThat(written(TableFile.read("t", odd, Layout.FOUND.delimiter(':')))).isEqualTo("a:number=1 b:number=2");
         Path latin = file("c.csv", "na\u00efve,b\n\u00e9,1\n", StandardCharsets.ISO_8859_1);
         assertThat(written(TableFile.read("t", latin, Layout.FOUND.charset(StandardCharsets.ISO_8859_1)))).isEqualTo("na\u00efve:text=\u00e9 b:number=1");
-        assertThatThrownBy(() -> TableFile.read("t", latin)).hasMessageContaining("is not text in the charset that it is read in (UTF-8 where nothing says otherwise)");
+        assertThatThrownBy(() -> TableFile.read("t", latin)).hasMessageContaining("has bytes that are no text in UTF-8");
     }
 
     @DataProvider

@@ -128,7 +128,7 @@ public class WrittenCellsTest {
         String header = "mwh,day,open,meter";
         assertThatThrownBy(() -> read(said, header, "5,2031-03-01,true,1", "about 6,2031-03-32,no,2", "$7,,,", "\u20AC8,,,")).isInstanceOf(BadInput.class)
                 .hasMessage(String.join(System.lineSeparator(), "standard input:3, column 'mwh': 'about 6' is no number",
-                        "standard input:5, column 'mwh': '\u20AC8' is in another currency than '$7'", "standard input:3, column 'day': '2031-03-32' is no date",
+                        "standard input:5, column 'mwh': '\u20AC8' is in another currency than '$7'", "standard input:3, column 'day': '2031-03-32' is no date; write 2031-03-31, or say how dates are written with 'dates'",
                         "standard input:3, column 'open': 'no' is neither true nor false"));
         Table table = read(said, header, "0005,2031-03-01,true,007", "-,n/a,-,-", "7,2031-03-02 12:30,FALSE,8");
         assertThat(table.columns()).extracting(Column::kind).containsExactly(Kind.NUMBER, Kind.DATE, Kind.TRUTH, Kind.TEXT);
