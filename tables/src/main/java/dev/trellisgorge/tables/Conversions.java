@@ -5,6 +5,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.IntFunction;
+import java.util.function.Supplier;
 
 /** The cells of one column that were read as something else than stands there: how many, and the first few. */
 final class Conversions {
@@ -23,9 +24,10 @@ final class Conversions {
     private record Conversion(int row, String cell, String as) {
     }
 
-    void add(int row, String cell, String as) {
+    /** @param as asked for the first few only */
+    void add(int row, String cell, Supplier<String> as) {
         if (count++ < LISTED) {
-            first.add(new Conversion(row, cell.strip(), as));
+            first.add(new Conversion(row, cell.strip(), as.get()));
         }
     }
 

@@ -51,7 +51,7 @@ final class GrowingColumn {
             return true;
         }
         if (layout.isMissing(bare)) {
-            conversions.add(figures.size(), bare, "missing");
+            conversions.add(figures.size(), bare, () -> "missing");
             figures.add(Double.NaN);
             return true;
         }

@@ -12,7 +12,9 @@ import dev.trellisgorge.table.Numbers;
 import dev.trellisgorge.table.Source;
 import dev.trellisgorge.table.Table;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalDouble;
 import java.util.function.IntFunction;
@@ -28,6 +30,7 @@ final class WrittenCells {
     private static final int LISTED = 5;
     /** So many cells are tried before a column is read as what most of them are. */
     private static final int SAMPLE = 100;
+    private static final int MOST_KNOWN = 50_000;
 
     private final Layout layout;
     private final List<Note> notes = new ArrayList<>();
@@ -52,6 +55,15 @@ final class WrittenCells {
         Place place(int row) {
             return places.apply(row).within("column '" + name + "'");
         }
+    }
+
+    /**
+     * What a cell is read as.
+     *
+     * @param figure empty where it is none of the column's kind
+     * @param plain  whether it stands there as it is read
+     */
+    private record Reading(OptionalDouble figure, boolean plain) {
     }
 
     /** What became of the cells. */
@@ -166,31 +178,51 @@ final class WrittenCells {
 
     private Outcome read(CellReader reader, Cells cells) {
         Outcome outcome = new Outcome(cells.texts().length);
+        Map<String, Reading> known = new HashMap<>(); // most columns hold the same few texts again and again
         for (int row = 0; row < cells.texts().length; row++) {
             String cell = cells.texts()[row] == null ? "" : cells.texts()[row].strip();
             outcome.figures[row] = Double.NaN;
             if (!cell.isEmpty() && layout.isMissing(cell)) {
-                outcome.conversions.add(row, cell, "missing");
+                outcome.conversions.add(row, cell, () -> "missing");
             } else if (!cell.isEmpty()) {
-                OptionalDouble figure = cells.isTyped(row) && reader.kind() == Kind.NUMBER ? Numbers.parse(cell) : reader.read(cell);
-                if (figure.isPresent()) {
-                    taken(outcome, row, cell, reader, figure.getAsDouble(), cells);
-                } else if (outcome.oddCount++ < LISTED) {
-                    outcome.odd.add(new Problem(cells.place(row), reader.refusal(cell) + (outcome.odd.isEmpty() ? reader.hint() : "")));
-                    outcome.oddCells.add(reader.refusal(cell) + " (" + cells.places().apply(row) + ")");
+                Reading reading = cells.isTyped(row) ? typed(reader, cell) : known.get(cell);
+                if (reading == null) {
+                    reading = reading(reader, cell, cells.typed().isPresent());
+                    if (known.size() < MOST_KNOWN) {
+                        known.put(cell, reading);
+                    }
                 }
+                take(outcome, row, cell, reader, reading, cells);
             }
         }
         return outcome;
     }
 
-    private static void taken(Outcome outcome, int row, String cell, CellReader reader, double figure, Cells cells) {
+    /** A cell that the file itself says to be no text. */
+    private static Reading typed(CellReader reader, String cell) {
+        return new Reading(reader.kind() == Kind.NUMBER ? Numbers.parse(cell) : reader.read(cell), true);
+    }
+
+    /** @param sheet whether the file could have said that the cell is no text, and did not */
+    private static Reading reading(CellReader reader, String cell, boolean sheet) {
+        OptionalDouble figure = reader.read(cell);
+        boolean plain = figure.isPresent() && (reader.kind() == Kind.NUMBER ? !sheet && Numbers.parse(cell).isPresent() : cell.equals(reader.written(figure.getAsDouble())));
+        return new Reading(figure, plain);
+    }
+
+    private static void take(Outcome outcome, int row, String cell, CellReader reader, Reading reading, Cells cells) {
+        if (reading.figure().isEmpty()) {
+            if (outcome.oddCount++ < LISTED) {
+                outcome.odd.add(new Problem(cells.place(row), reader.refusal(cell) + (outcome.odd.isEmpty() ? reader.hint() : "")));
+                outcome.oddCells.add(reader.refusal(cell) + " (" + cells.places().apply(row) + ")");
+            }
+            return;
+        }
+        double figure = reading.figure().getAsDouble();
         outcome.figures[row] = figure;
         outcome.readCount++;
-        boolean typed = cells.isTyped(row);
-        boolean plain = reader.kind() == Kind.NUMBER ? cells.typed().isEmpty() && Numbers.parse(cell).isPresent() : cell.equals(reader.written(figure));
-        if (!typed && !plain) {
-            outcome.conversions.add(row, cell, reader.written(figure));
+        if (!reading.plain()) {
+            outcome.conversions.add(row, cell, () -> reader.written(figure));
         }
     }
 }
