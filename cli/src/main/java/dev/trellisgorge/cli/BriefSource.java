@@ -2,11 +2,14 @@ package dev.trellisgorge.cli;
 
 import dev.trellisgorge.brief.Brief;
 import dev.trellisgorge.brief.Overrides;
+import dev.trellisgorge.chart.PlainChart;
 import dev.trellisgorge.pattern.Chart;
 import dev.trellisgorge.problem.BadInput;
+import dev.trellisgorge.problem.Note;
 import dev.trellisgorge.problem.Place;
 import dev.trellisgorge.table.Numbers;
 import java.nio.file.Path;
+import java.util.Collection;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -39,6 +42,11 @@ final class BriefSource {
         try (ProgressBar bar = streams.progressBar()) {
             return Brief.read(file.getValue(), overrides(), bar);
         }
+    }
+
+    /** Says what a reader must know who does not ask for all notes. */
+    void warn(Collection<PlainChart> charts) {
+        charts.stream().flatMap(chart -> chart.data().notes().stream()).filter(Note::urgent).distinct().forEach(note -> streams.err().println("gorge: note: " + note));
     }
 
     /** The files that {@link #read} looks at, also where it fails. */

@@ -73,10 +73,14 @@ final class Draw implements Command {
         Optional<Path> target = Optional.ofNullable(output.getValue());
         Size pictures = size();
         Map<Drawing, List<Page>> drawings = new LinkedHashMap<>();
+        List<PlainChart> computed = new ArrayList<>();
         boolean holds = true;
         for (Map.Entry<Drawing, Brief> part : parts(target).entrySet()) { // all are proved before anything is written
-            holds &= prove(part.getValue(), part.getKey(), drawings);
+            List<PlainChart> charts = part.getValue().compute(source.charts(part.getValue()));
+            computed.addAll(charts);
+            holds &= prove(charts, part.getValue(), part.getKey(), drawings);
         }
+        source.warn(computed);
         if (!holds && !evenIfWrong.<Boolean>getValue()) {
             streams.err().println("gorge: nothing was drawn, because an identity fails; --even-if-wrong draws it stamped");
             return Gorge.CHECK_FAILED;
@@ -112,8 +116,7 @@ final class Draw implements Command {
     private record Drawing(String heading, Optional<Path> target) {
     }
 
-    private boolean prove(Brief brief, Drawing drawing, Map<Drawing, List<Page>> drawings) {
-        List<PlainChart> charts = brief.compute(source.charts(brief));
+    private boolean prove(List<PlainChart> charts, Brief brief, Drawing drawing, Map<Drawing, List<Page>> drawings) {
         drawing.target().ifPresent(file -> refuseInputs(brief, Engines.files(pages(brief, charts), file)));
         List<PlainChart> proved = new ArrayList<>();
         boolean holds = true;

@@ -46,6 +46,7 @@ final class Series implements Command {
     public int run(ParseResult given) throws IOException {
         Brief brief = source.read();
         List<PlainChart> charts = brief.compute(source.charts(brief));
+        source.warn(charts);
         Map<String, Table> tables = new LinkedHashMap<>();
         charts.forEach(chart -> tables.put(chart.name(), chart.printed()));
         switch (form.<Form>getValue()) {

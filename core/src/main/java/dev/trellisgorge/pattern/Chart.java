@@ -14,6 +14,7 @@ import dev.trellisgorge.formula.HelperTable;
 import dev.trellisgorge.formula.Settings;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Nearest;
+import dev.trellisgorge.problem.Note;
 import dev.trellisgorge.problem.Place;
 import dev.trellisgorge.problem.Problems;
 import dev.trellisgorge.table.Column;
@@ -23,6 +24,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.OptionalInt;
 import java.util.function.Supplier;
 import java.util.stream.IntStream;
 import java.util.stream.Stream;
@@ -191,10 +193,21 @@ public final class Chart {
         Ranking.Ranked ranked = inOrder(sliced, settings);
         Table shaped = pattern.shape(ranked.table(), category);
         checkRows(shaped, settings);
-        HelperTable bare = HelperTable.over(shaped, settings, category).noting(table.notes()).noting(ranked.notes());
+        HelperTable bare = HelperTable.over(shaped, settings, category).noting(notes(table, sliced)).noting(ranked.notes());
         InputCheck.refuse(bare, pattern.classifier().map(Classifier::refusals).orElse(List.of()));
         InputCheck.refuse(bare, pattern.refusals());
         return arranged(pattern.addTo(bare));
+    }
+
+    /** What is to be told of the table; an urgent note on a row that is not in the chart, or is taken as the total it is, is moot. */
+    private List<Note> notes(Table table, Table sliced) {
+        return table.notes().stream().filter(note -> !note.urgent() || row(table, note).isEmpty()
+                || row(sliced, note).stream().anyMatch(row -> !pattern.isTotal(sliced, category, row))).toList();
+    }
+
+    /** The row that a note is on, by its place; empty where steps have left no such row. */
+    private static OptionalInt row(Table table, Note note) {
+        return IntStream.range(0, table.rowCount()).map(i -> table.rowCount() - 1 - i).filter(row -> note.rows().contains(table.rowPlace(row).toString())).findFirst();
     }
 
     private void checkColumns(Table rows, Settings settings) {

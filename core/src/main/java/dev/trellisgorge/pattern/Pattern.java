@@ -48,6 +48,11 @@ public interface Pattern {
         return List.of();
     }
 
+    /** Whether a row of the table is taken as a total of others, and not as one more figure. */
+    default boolean isTotal(Table table, Optional<String> category, int row) {
+        return false;
+    }
+
     /** The table with the rows that the pattern adds to it. */
     default Table shape(Table table, Optional<String> category) {
         return table;

@@ -36,6 +36,7 @@ import dev.trellisgorge.formula.Identity;
 import dev.trellisgorge.formula.Refusal;
 import dev.trellisgorge.formula.Watch;
 import dev.trellisgorge.pattern.Key.Takes;
+import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Table;
 import java.util.ArrayList;
 import java.util.List;
@@ -163,6 +164,15 @@ public record Waterfall(Formula value, Kinds kinds, Optional<String> closing, bo
         Formula cell = column(by.column());
         Formula known = WORDS.stream().map(word -> cell.equalTo(words(word))).reduce(Formula::or).orElseThrow();
         return List.of(new Refusal(not(known), Map.of(by.column(), cell), "a row is a start, change, subtotal or total"));
+    }
+
+    @Override
+    public boolean isTotal(Table table, Optional<String> category, int row) {
+        if (kinds instanceof ByName names) {
+            return category.map(table::column).filter(cells -> cells.isPresent(row) && names.totals().contains(cells.written(row))).isPresent();
+        }
+        Column words = table.column(((ByColumn) kinds).column());
+        return words.isPresent(row) && words.written(row).endsWith("total");
     }
 
     @Override

@@ -3,9 +3,11 @@ package dev.trellisgorge.table;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Place;
 import dev.trellisgorge.problem.Problems;
+import java.util.List;
 import java.util.Optional;
 import java.util.function.IntFunction;
 import java.util.function.IntPredicate;
+import java.util.stream.Collectors;
 import java.util.stream.IntStream;
 
 /**
@@ -21,11 +23,17 @@ public record RowProblems(Table table, Problems problems) {
     public void report(IntPredicate wrong, Optional<String> column, IntFunction<String> message) {
         int[] rows = IntStream.range(0, table.rowCount()).filter(wrong).toArray();
         for (int i = 0; i < Math.min(rows.length, LISTED); i++) {
-            problems.add(within(table.rowPlace(rows[i]), column), message.apply(rows[i]));
+            problems.add(within(table.rowPlace(rows[i]), column), message.apply(rows[i]) + known(rows[i]));
         }
         if (rows.length > LISTED) {
             problems.add(within(table.place(), column), "the same on " + (rows.length - LISTED) + " more rows");
         }
+    }
+
+    /** What is known of that row by itself, which may be why. */
+    private String known(int row) {
+        return table.notes().stream().filter(note -> note.rows().equals(List.of(table.rowPlace(row).toString()))).map(note -> "; " + note.sentence())
+                .collect(Collectors.joining());
     }
 
     private static Place within(Place place, Optional<String> column) {

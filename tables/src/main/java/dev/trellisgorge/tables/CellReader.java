@@ -54,8 +54,8 @@ abstract class CellReader {
         return kind;
     }
 
-    String several() {
-        return one + "s";
+    String one() {
+        return one;
     }
 
     /**

@@ -38,9 +38,9 @@ final class Conversions {
     /**
      * Empty where nothing was converted.
      *
-     * @param what what the column holds: {@code numbers}
+     * @param one what a cell of the column is: {@code number}
      */
-    Optional<Note> note(String column, String what, IntFunction<String> places) {
+    Optional<Note> note(String column, String one, IntFunction<String> places) {
         if (count == 0) {
             return Optional.empty();
         }
@@ -49,6 +49,7 @@ final class Conversions {
         if (count > LISTED) {
             listed.add("and " + (count - LISTED) + " more");
         }
-        return Optional.of(new Note((count == 1 ? "1 cell of '" + column + "' is" : count + " cells of '" + column + "' are") + " not plainly written as " + what, listed));
+        return Optional.of(new Note(count == 1 ? "1 cell of '" + column + "' is not plainly written as a " + one
+                : count + " cells of '" + column + "' are not plainly written as " + one + "s", listed));
     }
 }

@@ -71,7 +71,7 @@ final class GrowingColumn {
                     : written.column(new WrittenCells.Cells(name, cells, Optional.empty(), places));
         }
         Kind found = kind == null ? Kind.NUMBER : kind;
-        written.note(conversions.note(name, found.name().toLowerCase(Locale.ROOT) + "s", row -> places.apply(row).toString()));
+        written.note(conversions.note(name, found.name().toLowerCase(Locale.ROOT), row -> places.apply(row).toString()));
         return Column.owning(name, found, figures.all());
     }
 }

@@ -31,7 +31,7 @@ final class LastRow {
             return table.rows(IntStream.range(0, last).toArray());
         }
         return table.noting(new Note("the last row is the sum of the rows above, and would be counted twice; drop it with 'total-row: drop', or keep it with"
-                + " 'total-row: keep'", List.of(table.rowPlace(last).toString())));
+                + " 'total-row: keep'", List.of(table.rowPlace(last).toString()), true));
     }
 
     /** Every figure is the sum above, and a word or a blank says so, or a second column of figures. */

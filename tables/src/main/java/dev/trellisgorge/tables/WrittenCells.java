@@ -110,7 +110,7 @@ final class WrittenCells {
             if (given.isPresent() || isPromising(reader, cells)) {
                 Outcome outcome = read(reader, cells);
                 if (outcome.oddCount == 0 && (given.isPresent() || outcome.readCount > 0)) {
-                    note(outcome.conversions.note(cells.name(), reader.several(), row -> cells.places().apply(row).toString()));
+                    note(outcome.conversions.note(cells.name(), reader.one(), row -> cells.places().apply(row).toString()));
                     return reader.column(cells.name(), outcome.figures);
                 }
                 if (near.isEmpty() || outcome.oddCount < near.get().oddCount) {
@@ -142,7 +142,7 @@ final class WrittenCells {
         if (outcome.oddCount > rows.size()) {
             rows.add("and " + (outcome.oddCount - rows.size()) + " more");
         }
-        return new Note("'" + name + "' is read as texts, as most of its cells are " + reader.several() + " and not all", rows);
+        return new Note("'" + name + "' is read as texts, as most of its cells are " + reader.one() + "s and not all", rows);
     }
 
     /** The ways to read a column, in the order in which they are tried. */

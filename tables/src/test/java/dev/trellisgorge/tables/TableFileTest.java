@@ -13,6 +13,8 @@ import java.nio.charset.Charset;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
 import org.testng.annotations.AfterMethod;
@@ -161,5 +163,22 @@ public class TableFileTest {
     public void fileThatHoldsMoreThanTheLimitsIsRefused(Limits limits, String name, String text, String message) {
         Path file = file(name, text, StandardCharsets.UTF_8);
         assertThatThrownBy(() -> TableFile.read("t", file, Layout.FOUND.within(limits))).isInstanceOf(BadInput.class).hasMessageContaining(message);
+    }
+
+    @DataProvider
+    Object[][] longFiles() {
+        return new Object[][] {{"long.csv", "station,mwh\n" + "Weir,520.25\n".repeat(400_000)}, {"long.ndjson", "{\"station\": \"Weir\", \"mwh\": 5.25}\n".repeat(150_000)}};
+    }
+
+    @Test(dataProvider = "longFiles")
+    public void longReadingTellsHowFarItIs(String name, String text) {
+        List<Double> shares = new ArrayList<>();
+        Path file = folder.file(name, text);
+        TableFile.read("t", file, Layout.FOUND, (shown, share) -> {
+            assertThat(shown).isEqualTo(file.toString());
+            shares.add(share);
+        });
+        assertThat(shares).hasSizeGreaterThan(3).isSorted().allMatch(share -> share > 0 && share <= 1);
+        assertThat(shares.get(shares.size() - 1)).isGreaterThan(0.7);
     }
 }

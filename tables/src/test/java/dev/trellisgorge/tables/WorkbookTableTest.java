@@ -241,7 +241,7 @@ public class WorkbookTableTest {
         Table table = TableFile.read("t", file, Layout.FOUND.range("B3:G6"));
         assertThat(written(table)).isEqualTo("station:text=Weir,Leat in April:number=5,1 in May:number=1006,2 out April:number=7,3 out May:number=8,. remark:text=text,.");
         assertThat(table.notes()).extracting(Object::toString).containsExactly("2 cells of 'in May' are not plainly written as numbers: '1,006' is read as 1006 (" + file
-                + ", cell D5), '2' is read as 2 (" + file + ", cell D6)", "1 cell of 'out May' is not plainly written as numbers: 'n/a' is read as missing (" + file + ", cell F6)");
+                + ", cell D5), '2' is read as 2 (" + file + ", cell D6)", "1 cell of 'out May' is not plainly written as a number: 'n/a' is read as missing (" + file + ", cell F6)");
         assertThat(written(TableFile.read("t", file, Layout.FOUND.range("B:D").headerRow(9)))).isEqualTo("month:text=April goal:number=5 goal 2:number=6");
         assertThat(written(TableFile.read("t", file, Layout.FOUND.range("$B$9:$C$10")))).isEqualTo("month:text=April goal:number=5");
         assertThat(TableFile.read("t", file).columnNames()).as("found").containsExactly("station", "in April", "in May", "out April", "out May", "remark");

@@ -1,0 +1,111 @@
+package dev.trellisgorge.cli;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import org.testng.annotations.AfterMethod;
+import org.testng.annotations.BeforeMethod;
+import org.testng.annotations.Test;
+
+/** Tables as people keep them: read by what the brief says of them, and everything that was read otherwise is told. */
+public class RawTablesTest {
+    private static final String FLOWS = """
+            Flow at the stations;;;;
+            As of 1 April 2031;;;;
+
+            Station;Gauge;Day;MWh;Share
+            Weir;007;31.01.2031;1.234,50;12,5%
+            Weir;007;28.02.2031;(70,00);-
+            Leat;012;31. M\u00E4rz 2031;\u20AC 80;5 %
+            Total;;;1.244,50;
+            """;
+    private static final String BRIEF = """
+            brief: 1
+            data:
+              flows: {file: flows.csv, header-row: 4, locale: de-DE, dates: [dd.MM.yyyy, d. MMMM yyyy], kinds: {MWh: number, Day: date}, total-row: drop}
+              gauges: gauges.json
+            shape:
+              - join: {table: gauges, on: {Gauge: gauge}}
+              - period: {of: Day, unit: month, as: month}
+              - derive: {flow: MWh * factor}
+            charts:
+              monthly: {pattern: columns, category: month, value: flow}
+            """;
+
+    private Desk desk;
+
+    @BeforeMethod
+    void sit() {
+        desk = new Desk().with("flows.csv", FLOWS).with("b.yaml", BRIEF)
+                .with("gauges.json", "[{\"gauge\": \"007\", \"factor\": \"1,000\"}, {\"gauge\": \"012\", \"factor\": 10}, {\"gauge\": \"099\", \"factor\": 1}]");
+    }
+
+    @AfterMethod
+    void leave() {
+        desk.close();
+    }
+
+    @Test
+    public void checkTellsEveryCellThatWasReadOtherwiseThanItStandsAlsoOfJoinedTables() {
+        assertThat(desk.type("series", "DESK/b.yaml")).isEqualTo(new Desk.Answer(0, "month      value\n2031-01  1234500\n2031-02   -70000\n2031-03      800\n", ""));
+        assertThat(desk.type("check", "DESK/b.yaml")).isEqualTo(new Desk.Answer(0, """
+                monthly (3 rows)
+                  holds  on 3 of 3 rows: value = flow
+                  note   3 cells of 'Day' are not plainly written as dates: '31.01.2031' is read as 2031-01-31 (DESK/flows.csv:5), \
+                '28.02.2031' is read as 2031-02-28 (DESK/flows.csv:6), '31. M\u00E4rz 2031' is read as 2031-03-31 (DESK/flows.csv:7)
+                  note   4 cells of 'MWh' are not plainly written as numbers: '1.234,50' is read as 1234.5 (DESK/flows.csv:5), \
+                '(70,00)' is read as -70 (DESK/flows.csv:6), '\u20AC 80' is read as 80 (DESK/flows.csv:7), '1.244,50' is read as 1244.5 (DESK/flows.csv:8)
+                  note   3 cells of 'Share' are not plainly written as numbers: '12,5%' is read as 0.125 (DESK/flows.csv:5), \
+                '-' is read as missing (DESK/flows.csv:6), '5 %' is read as 0.05 (DESK/flows.csv:7)
+                  note   1 cell of 'factor' is not plainly written as a number: '1,000' is read as 1000 (DESK/gauges.json:1)
+                  note   in 'gauges' and on no row here: 099
+                """, ""));
+    }
+
+    @Test
+    public void totalAtTheEndIsNeverCountedInSilence() {
+        String told = "the last row is the sum of the rows above, and would be counted twice; drop it with 'total-row: drop', or keep it with 'total-row: keep'";
+        desk.with("b.yaml", BRIEF.replace(", total-row: drop", ""));
+        assertThat(desk.type("draw", "DESK/b.yaml").err()).isEqualTo("gorge: DESK/flows.csv:8, column 'month': the category is missing; every row needs one; " + told + "\n");
+        desk.with("t.csv", "station,mwh\nWeir,3\nLeat,4\nTotal,7\n").with("t.yaml", """
+                brief: 1
+                data: {t: t.csv, u: t.csv}
+                shape: [{join: {table: u, on: station, rename: {mwh: again}}}]
+                charts:
+                  c: {pattern: columns, category: station, value: mwh}
+                """);
+        for (String command : new String[] {"series", "draw"}) {
+            assertThat(desk.type(command, "DESK/t.yaml").err()).isEqualTo("gorge: note: " + told + ": DESK/t.csv:4\n");
+        }
+        assertThat(desk.type("check", "DESK/t.yaml")).matches(answer -> answer.err().isEmpty() && answer.out().contains("  note   " + told + ": DESK/t.csv:4\n"));
+        desk.with("t.yaml", "brief: 1\ndata: {t: {file: t.csv, total-row: keep}}\ncharts:\n  c: {pattern: columns, category: station, value: mwh}\n");
+        assertThat(desk.type("series", "DESK/t.yaml").err()).isEmpty();
+    }
+
+    @Test
+    public void totalThatIsNoFigureOfTheChartIsNotTold() {
+        desk.with("t.csv", "item,kind,day,ml\nOpening,start,Mon,3\nRain,change,Mon,4\nLow,change,Mon,-1\nClosing,total,,6\n");
+        for (String chart : new String[] {"pattern: waterfall, category: item, value: ml, kind: kind", "pattern: waterfall, category: item, value: ml, starts: [Opening], totals: [Closing]",
+            "pattern: diverging, category: item, value: ml, slice: {day: Mon}"}) {
+            desk.with("t.yaml", "brief: 1\ndata: {t: t.csv}\ncharts:\n  c: {" + chart + "}\n");
+            assertThat(desk.type("series", "DESK/t.yaml").err()).as(chart).isEmpty();
+            assertThat(desk.type("check", "DESK/t.yaml").out()).as(chart).contains("holds").doesNotContain("counted twice");
+        }
+        desk.with("t.yaml", "brief: 1\ndata: {t: t.csv}\nshape: [{total: {by: kind, sum: ml}}]\ncharts:\n  c: {pattern: diverging, category: kind, value: ml}\n");
+        assertThat(desk.type("series", "DESK/t.yaml").err()).as("a bar of its own").contains("counted twice");
+    }
+
+    @Test
+    public void stepThatLeavesNoRowIsToldAndOneOnTheWayIsNot() {
+        desk.with("b.yaml", BRIEF.replace("charts:", "  - keep: flow > 1e9\ncharts:"));
+        assertThat(desk.type("check", "DESK/b.yaml").err()).isEqualTo("gorge: DESK/b.yaml:9:5: no row is left of the 3 before this step\n");
+        desk.with("b.yaml", BRIEF.replace("charts:", "  - keep: flow > 1e9\n  - total: {count: flow}\n  - derive: {month: \"'none'\"}\ncharts:"));
+        assertThat(desk.type("series", "DESK/b.yaml").out()).isEqualTo("month  value\nnone       0\n");
+    }
+
+    @Test
+    public void briefInJsonMayNameItsSchema() {
+        desk.with("b.json", "{\"$schema\": \"brief.schema.json\", \"brief\": 1, \"data\": {\"t\": \"t.csv\"}, \"charts\": {\"c\": {\"pattern\": \"columns\", \"category\": \"a\", \"value\": \"v\"}}}")
+                .with("t.csv", "a,v\nx,1\n");
+        assertThat(desk.type("series", "DESK/b.json")).isEqualTo(new Desk.Answer(0, "a  value\nx      1\n", ""));
+    }
+}
