@@ -173,7 +173,7 @@ final class Mapping {
 
     /** A list of mappings; what is none is reported. */
     List<Mapping> mappings(String key) {
-        return items(key).stream().flatMap(node -> open(file, node, key, problems).stream()).toList();
+        return items(key).stream().flatMap(node -> open(file, node, "each of " + key, problems).stream()).toList();
     }
 
     /** A list of numbers; what is none is reported, and then it is as if the list were not complete. */

@@ -138,6 +138,9 @@ final class ShapeReader {
             List<Step> steps = new ArrayList<>();
             Table so = table;
             for (Mapping each : step.mapping(name).stream().toList()) {
+                if (each.keyList().isEmpty()) {
+                    step.refuse(name, "names no column");
+                }
                 for (String column : each.keys()) {
                     Table there = so;
                     Optional<Derive> derive = each.text(column).flatMap(text -> over(there).read(text))
@@ -172,6 +175,9 @@ final class ShapeReader {
                     right &= expressions.column(both).isPresent() & over(other.get()).column(both).isPresent();
                     on.put(both.value(), both.value());
                 }
+            }
+            if (right && on.isEmpty() && (keys.isMapping("on") || keys.isList("on"))) {
+                keys.refuse("on", "names no key");
             }
             Join.Way way = keys.choice("way", Join.Way.class).orElse(Join.Way.LEFT);
             boolean many = keys.truth("many");
@@ -211,6 +217,10 @@ final class ShapeReader {
             }
             List<Total.Figure> named = figures.stream().map(figure -> twice.contains(figure.column())
                     ? new Total.Figure(figure.column(), figure.fold(), figure.column() + " " + figure.fold()) : figure).toList();
+            if (right && by.get().isEmpty() && named.isEmpty()) {
+                step.refuse(name, "names no column, neither in 'by' nor to make a total of");
+                return Optional.empty();
+            }
             return right ? Optional.of(new Total(by.get(), named)) : Optional.empty();
         }
 

@@ -169,9 +169,7 @@ public class RawTableMistakesTest {
             {"SUM(mwh)",
                 "DESK/b.yaml:5:51: there is no function 'SUM' here. Known here: 'COALESCE', 'NULLIF', 'ABS', 'LEAST', 'GREATEST', 'FLOOR', 'ROUND', 'EXTRACT'. Rows are "
                     + "totalled by a 'total' step."},
-            {"station + 1",
-                "DESK/march.csv:2, column 'station': 'Weir' is text, and a figure must be a number\ngorge: DESK/march.csv:3, column 'station': 'Leat' is text, and a "
-                    + "figure must be a number"},
+            {"station + 1", "DESK/march.csv: 'station' is a text, not a number (in: (station + 1))"},
             {":gaol", "DESK/b.yaml:5:51: there is no setting ':gaol'. Did you mean 'goal'?"},
             {"CASE WHEN month > DATE '2031-13-01' THEN 1 END", "DESK/b.yaml:5:51: '2031-13-01' is no date; write DATE '2031-03-01'"},
             {"CASE WHEN mwh = NULL THEN 1 END", "DESK/b.yaml:5:51: '\"mwh\" = NULL' is never true, as nothing equals a missing cell; write IS NULL or IS NOT NULL"},

@@ -134,10 +134,23 @@ public final class HelperTable {
         return evaluator().evaluate(name, formula);
     }
 
+    /**
+     * What a formula's cells are, without computing them; empty where it is always absent.
+     *
+     * @throws BadInput where its sides don't go together
+     */
+    public Optional<Kind> kind(Formula formula) {
+        return formula.match(new KindOf(scope()));
+    }
+
     private Evaluator evaluator() {
+        return new Evaluator(scope());
+    }
+
+    private Scope scope() {
         Map<String, Column> cells = new LinkedHashMap<>();
         columns.forEach((key, column) -> cells.put(key, column.cells()));
-        return new Evaluator(new Scope(inputs, cells, settings, kept));
+        return new Scope(inputs, cells, settings, kept);
     }
 
     /** Whether a condition is true on some row. */

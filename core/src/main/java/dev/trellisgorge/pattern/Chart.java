@@ -215,6 +215,7 @@ public final class Chart {
         checkSeries(problems);
         InputCheck check = new InputCheck(rows, settings, problems);
         check.figures(figures());
+        ranking.ifPresent(order -> check.rank(order.by()));
         check.figuresOrDates(pattern.figuresOrDates());
         check.category(category);
         problems.throwIfAny();
@@ -258,7 +259,6 @@ public final class Chart {
     private Map<String, Formula> figures() {
         Map<String, Formula> figures = new LinkedHashMap<>(pattern.figures());
         pattern.classifier().ifPresent(rule -> figures.putAll(rule.figures()));
-        ranking.ifPresent(order -> figures.put("rank", order.by()));
         return figures;
     }
 

@@ -39,12 +39,41 @@ final class InputCheck {
 
     /** Each must be a number on every row, or missing. */
     void figures(Map<String, Formula> figures) {
-        columns(figures).forEach(this::checkFigures);
+        of(Set.of(Kind.NUMBER), figures);
     }
 
     /** The same, or a date. */
     void figuresOrDates(Map<String, Formula> figures) {
-        columns(figures).stream().filter(column -> column.kind() != Kind.DATE).forEach(this::checkFigures);
+        of(Set.of(Kind.NUMBER, Kind.DATE), figures);
+    }
+
+    /** What rows are sorted by may be of any kind. */
+    void rank(Formula key) {
+        of(Set.of(Kind.values()), Map.of("rank", key));
+    }
+
+    private void of(Set<Kind> kinds, Map<String, Formula> figures) {
+        columns(figures).stream().filter(column -> column.kind() == Kind.NUMBER).forEach(column -> odd.report(row -> Double.isInfinite(column.number(row)),
+                Optional.of(column.name()), row -> "the figure is too large to be a number (infinite)"));
+        new LinkedHashSet<>(figures.values()).stream().filter(this::isKnown).forEach(figure -> checkKind(figure, kinds));
+    }
+
+    private boolean isKnown(Formula figure) {
+        return Inputs.columnsOf(figure).stream().allMatch(name -> table.find(name).isPresent()) && Inputs.settingsOf(figure).stream().allMatch(name -> settings.find(name).isPresent());
+    }
+
+    private void checkKind(Formula figure, Set<Kind> kinds) {
+        if (figure instanceof Formula.Input input && table.column(input.column()).kind() == Kind.TEXT && !kinds.contains(Kind.TEXT)) {
+            odd.reportNoNumbers(table.column(input.column()));
+            return;
+        }
+        problems.attempt(() -> HelperTable.over(table, settings, Optional.empty()).kind(figure)).flatMap(kind -> kind).filter(kind -> !kinds.contains(kind)).ifPresent(kind -> {
+            if (figure instanceof Formula.Input input) {
+                problems.add(table.place().within("column '" + input.column() + "'"), "holds " + kind.phrase() + " a row, and a figure must be a number");
+            } else {
+                problems.add(table.place(), figure + " is " + kind.phrase() + ", and a figure must be a number");
+            }
+        });
     }
 
     /** The columns that formulas read; what is unknown is reported. */
@@ -120,17 +149,5 @@ final class InputCheck {
                                 + "Keep one with 'slice', or total the rows first.");
             }
         });
-    }
-
-    private void checkFigures(Column column) {
-        if (column.kind() == Kind.TEXT) {
-            odd.reportNoNumbers(column);
-        } else if (column.kind() != Kind.NUMBER) {
-            problems.add(table.place().within("column '" + column.name() + "'"),
-                    "holds " + column.kind().phrase() + " a row, and a figure must be a number");
-        } else {
-            odd.report(row -> Double.isInfinite(column.number(row)), Optional.of(column.name()),
-                    row -> "the figure is too large to be a number (infinite)");
-        }
     }
 }

@@ -6,6 +6,7 @@ import dev.trellisgorge.formula.HelperTable;
 import dev.trellisgorge.formula.Settings;
 import dev.trellisgorge.problem.Note;
 import dev.trellisgorge.table.Column;
+import dev.trellisgorge.table.Kind;
 
 import dev.trellisgorge.table.RowOrder;
 import dev.trellisgorge.table.Table;
@@ -60,10 +61,8 @@ public record Ranking(Formula by, Order order, OptionalInt top, Optional<String>
 
     /** @param category the column that names the rows; without one, the others can't be totalled and are dropped */
     Ranked apply(Table table, Settings settings, Optional<String> category) {
-        double[] keys = new double[table.rowCount()];
-        Column key = HelperTable.over(table, settings, category).evaluate("rank by", by);
-        key.read(0, keys.length, keys, 0);
-        int[] rows = order == Order.TABLE ? IntStream.range(0, keys.length).toArray() : RowOrder.of(keys, order == Order.DESCENDING);
+        Column keys = HelperTable.over(table, settings, category).evaluate("rank by", by);
+        int[] rows = order == Order.TABLE ? IntStream.range(0, keys.size()).toArray() : RowOrder.of(keys, order == Order.DESCENDING);
         int kept = Math.min(top.orElse(rows.length), rows.length);
         int[] first = Arrays.copyOf(rows, kept);
         int[] others = Arrays.copyOfRange(rows, kept, rows.length);
@@ -76,11 +75,15 @@ public record Ranking(Formula by, Order order, OptionalInt top, Optional<String>
         return new Ranked(totalled ? table.withTotalLast(first, others, category.get(), rest.get()) : table.rows(first), List.of(note));
     }
 
-    private String sentence(double[] keys, int[] others) {
-        double all = Arrays.stream(keys).filter(key -> !Double.isNaN(key)).sum();
-        double left = IntStream.of(others).mapToDouble(row -> keys[row]).filter(key -> !Double.isNaN(key)).sum();
-        String share = all == 0 || by instanceof Formula.Row ? "" : ", " + new Format("0.#%").write(left / all) + " of all " + by;
+    private String sentence(Column keys, int[] others) {
+        boolean sized = keys.kind() == Kind.NUMBER && !(by instanceof Formula.Row);
+        double all = sized ? sum(keys, IntStream.range(0, keys.size())) : 0;
+        String share = all == 0 ? "" : ", " + new Format("0.#%").write(sum(keys, IntStream.of(others)) / all) + " of all " + by;
         String rows = others.length + (others.length == 1 ? " row" : " rows");
         return rest.map(name -> rows + " totalled in '" + name + "'").orElse(rows + " left out") + share;
+    }
+
+    private static double sum(Column keys, IntStream rows) {
+        return rows.mapToDouble(keys::number).filter(key -> !Double.isNaN(key)).sum();
     }
 }

@@ -99,7 +99,7 @@ public record Join(Table other, Map<String, String> on, Way way, boolean many) i
         for (Column column : other.columns()) {
             if (!on.containsValue(column.name())) {
                 if (table.find(column.name()).isPresent()) {
-                    throw new BadInput(table.place(), "both tables have a column '" + column.name() + "'; rename one before the join");
+                    throw new BadInput(table.place(), "both tables have a column '" + column.name() + "'; rename one of them, which the join's 'rename' does for the other table");
                 }
                 columns.add(column.at(rowsThere));
             }

@@ -40,15 +40,29 @@ public record RowProblems(Table table, Problems problems) {
         return column.map(name -> place.within("column '" + name + "'")).orElse(place);
     }
 
-    /** The cells of a column of texts that are no numbers, each of which keeps it from being one of numbers. */
+    /**
+     * The cells of a column of texts that are no numbers, each of which keeps it from being one of numbers; they may be on rows
+     * that were left out since.
+     */
     public void reportNoNumbers(Column texts) {
-        report(row -> texts.isPresent(row) && !isNumber(texts, row), Optional.of(texts.name()), row -> "'" + texts.written(row) + "' is text, and a figure must be a number");
+        Table all = odd(table, texts).findAny().isPresent() ? table : table.whole();
+        Column cells = all.find(texts.name()).orElse(texts);
+        if (cells.kind() == Kind.TEXT && odd(all, cells).findAny().isPresent()) {
+            new RowProblems(all, problems).report(row -> cells.isPresent(row) && !isNumber(cells, row), Optional.of(cells.name()),
+                    row -> "'" + cells.written(row) + "' is text, and a figure must be a number");
+        } else {
+            problems.add(within(table.place(), Optional.of(texts.name())), "holds texts, and a figure must be a number");
+        }
+    }
+
+    private static IntStream odd(Table table, Column texts) {
+        return IntStream.range(0, table.rowCount()).filter(row -> texts.isPresent(row) && !isNumber(texts, row));
     }
 
     /**
      * Where a column is used as numbers and holds texts, of which some are numbers.
      *
-     * @throws BadInput with the place of each of the others; not where all of them are, or none
+     * @throws BadInput with the place of each of the others; not where none is a number
      */
     public static void refuseFewTexts(Table table, Column texts) {
         if (texts.kind() == Kind.TEXT && IntStream.range(0, texts.size()).anyMatch(row -> isNumber(texts, row))) {

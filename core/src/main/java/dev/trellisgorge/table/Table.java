@@ -42,6 +42,9 @@ public final class Table {
                 throw new IllegalArgumentException("table '" + name + "': column '" + column.name() + "' has "
                         + column.size() + " rows, the first column has " + rowCount);
             }
+            if (column.name().isBlank()) {
+                throw new BadInput(Place.of("table '" + name + "'"), "a column has no name");
+            }
             if (this.columns.put(column.name(), column) != null) {
                 throw new BadInput(Place.of("table '" + name + "'"), "two columns are named '" + column.name() + "'");
             }
@@ -54,7 +57,7 @@ public final class Table {
 
     /**
      * @throws IllegalArgumentException where the columns differ in length
-     * @throws BadInput                 where two columns share a name
+     * @throws BadInput                 where two columns share a name, or one has none
      */
     public static Table of(String name, Column... columns) {
         return of(name, Source.MEMORY, List.of(columns));

@@ -1,6 +1,9 @@
 package dev.trellisgorge.pattern;
 
+import static dev.trellisgorge.formula.Formulas.choose;
 import static dev.trellisgorge.formula.Formulas.column;
+import static dev.trellisgorge.formula.Formulas.number;
+import static dev.trellisgorge.formula.Formulas.words;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
@@ -8,12 +11,15 @@ import dev.trellisgorge.audit.Audit;
 import dev.trellisgorge.chart.Color;
 import dev.trellisgorge.chart.PlainChart;
 import dev.trellisgorge.chart.Series;
+import dev.trellisgorge.formula.Formula;
 import dev.trellisgorge.formula.Settings;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Numbers;
 import dev.trellisgorge.table.Table;
+import java.time.LocalDate;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Random;
 import java.util.stream.IntStream;
@@ -113,6 +119,24 @@ public class ColumnsTest {
                         "table 'flawed', row 2, column 'mwh': 'about 3' is text, and a figure must be a number",
                         "table 'flawed', row 2, column 'other': the figure is too large to be a number (infinite)",
                         "table 'flawed': table 'flawed' has no column 'gaol'. Known here: 'station', 'mwh', 'other'."));
+    }
+
+    @Test
+    public void figureMayReadTextsAndDatesAndMustComeToANumber() {
+        Table table = Table.of("t", Column.texts("station", "Weir", "Leat"), Column.numbers("mwh", 5, 7), Column.dates("day", LocalDate.of(2031, 3, 1), null),
+                Column.texts("typed", "1", "x"));
+        Formula weir = column("station").equalTo(words("Weir"));
+        PlainChart chart = Chart.of("station", Columns.of(choose(weir, column("mwh"), number(1)))).over(table, Settings.NONE);
+        assertThat(chart.data().column("value").cells().number(0)).isEqualTo(5);
+        assertThat(chart.data().column("value").cells().number(1)).isEqualTo(1);
+        Map<Formula, String> refused = Map.of(weir, "table 't': station = 'Weir' is true or false, and a figure must be a number",
+                column("day"), "table 't', column 'day': holds a date a row, and a figure must be a number",
+                column("station").plus(number(1)), "table 't': 'station' is a text, not a number (in: (station + 1))",
+                column("typed").plus(number(1)), "table 't', row 2, column 'typed': 'x' is text, and a figure must be a number");
+        refused.forEach((figure, message) -> assertThatThrownBy(() -> Chart.of("station", Columns.of(figure)).over(table, Settings.NONE)).isInstanceOf(BadInput.class)
+                .hasMessage(message));
+        assertThatThrownBy(() -> Chart.of("station", Columns.of("typed")).slice("station", "Weir").over(table, Settings.NONE)).as("on a row that was left out")
+                .hasMessage("table 't', row 2, column 'typed': 'x' is text, and a figure must be a number");
     }
 
     /** The oracle: for each row, the naive way. */

@@ -1,6 +1,7 @@
 package dev.trellisgorge.pattern;
 
 import static dev.trellisgorge.formula.Formulas.column;
+import static dev.trellisgorge.formula.Formulas.number;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import dev.trellisgorge.chart.PlainChart;
@@ -8,6 +9,7 @@ import dev.trellisgorge.formula.Settings;
 import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.RowOrder;
 import dev.trellisgorge.table.Table;
+import java.time.LocalDate;
 import java.util.Comparator;
 import java.util.Random;
 import java.util.stream.IntStream;
@@ -37,6 +39,17 @@ public class RankingTest {
     @Test(dataProvider = "rankings")
     public void rowsAreOrderedAndCut(Ranking ranking, String expected) {
         assertThat(rows(ranked(ranking))).isEqualTo(expected);
+    }
+
+    @Test
+    public void textsDatesAndConditionsOrderRowsToo() {
+        Table table = Table.of("t", Column.texts("s", "B", "C", "A"), Column.numbers("v", 1, 2, 3), Column.dates("d", LocalDate.of(2031, 3, 2), null, LocalDate.of(2031, 3, 1)));
+        Ranking byName = Ranking.by(column("s")).order(Ranking.Order.ASCENDING).top(2);
+        PlainChart chart = Chart.of("s", Columns.of("v")).rank(byName).over(table, Settings.NONE);
+        assertThat(rows(chart)).isEqualTo("A B");
+        assertThat(Rows.notes(chart)).contains("1 row left out: C");
+        assertThat(rows(Chart.of("s", Columns.of("v")).rank(Ranking.by(column("d"))).over(table, Settings.NONE))).isEqualTo("B A C");
+        assertThat(rows(Chart.of("s", Columns.of("v")).rank(Ranking.by(column("v").above(number(1)))).over(table, Settings.NONE))).isEqualTo("C A B");
     }
 
     @Test

@@ -69,7 +69,7 @@ final class OpenDocumentTable {
         } catch (ZipException e) {
             throw new BadInput(place, "is no spreadsheet that can be read: it is no ZIP archive (" + e.getMessage() + ")");
         } catch (XMLStreamException e) {
-            throw new BadInput(place, "is no spreadsheet that can be read: " + String.valueOf(e.getMessage()).lines().findFirst().orElse(""));
+            throw new BadInput(place, "is no spreadsheet that can be read: " + WorkbookTable.reason(e));
         } catch (IOException e) {
             throw source.unreadable(e);
         }

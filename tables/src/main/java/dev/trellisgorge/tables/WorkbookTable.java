@@ -3,6 +3,7 @@ package dev.trellisgorge.tables;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Nearest;
 import dev.trellisgorge.problem.Place;
+import dev.trellisgorge.table.Numbers;
 import dev.trellisgorge.table.Table;
 import java.io.IOException;
 import java.io.InputStream;
@@ -57,13 +58,20 @@ final class WorkbookTable {
             try (InputStream sheet = sheet(reader, layout.sheet(), source)) {
                 XMLReader xml = XMLHelper.newXMLReader(); // reads nothing from elsewhere
                 xml.setContentHandler(new Cells(reader.getStylesTable(), new ReadOnlySharedStringsTable(archive), is1904(reader), rows));
+                xml.setErrorHandler(new DefaultHandler()); // throws, and prints nothing
                 xml.parse(new InputSource(sheet));
             }
             return rows.table(name);
         } catch (IOException | OpenXML4JException | SAXException | ParserConfigurationException | POIXMLException | OpenXML4JRuntimeException
                 | IllegalArgumentException | IndexOutOfBoundsException | DateTimeException e) {
-            throw new BadInput(place, "is no workbook that can be read: " + String.valueOf(e.getMessage()).lines().findFirst().orElse(""));
+            throw new BadInput(place, "is no workbook that can be read: " + reason(e));
         }
+    }
+
+    /** What a library says, without the name that it has for it. */
+    static String reason(Exception e) {
+        List<String> lines = String.valueOf(e.getMessage()).lines().map(line -> line.replaceFirst("^([\\w.]+Exception[;:]|Message:) ", "")).toList();
+        return lines.isEmpty() ? "" : lines.get(lines.get(0).startsWith("ParseError") ? lines.size() - 1 : 0);
     }
 
     private static boolean is1904(XSSFReader reader) throws IOException, OpenXML4JException {
@@ -160,12 +168,31 @@ final class WorkbookTable {
                 return Optional.empty();
             }
             return switch (type) {
-                case "s" -> text(texts.getItemAt(Integer.parseInt(written)).getString());
+                case "s" -> text(shared(Integer.parseInt(written)));
                 case "str", "inlineStr" -> text(written);
                 case "b" -> Optional.of(written.equals("1"));
                 case "d" -> Optional.of(LocalDate.parse(written.substring(0, 10)));
-                default -> Optional.of(isDate() ? DateUtil.getLocalDateTime(Double.parseDouble(written), from1904).toLocalDate() : (Object) Double.valueOf(written));
+                default -> Optional.of(isDate() ? date(Double.parseDouble(written)) : (Object) Double.valueOf(written));
             };
+        }
+
+        /** Texts stand in a part of their own, by their number. */
+        private String shared(int number) {
+            if (number < 0 || number >= texts.getUniqueCount()) {
+                throw new IllegalArgumentException("cell " + name() + " refers to a text that is not there");
+            }
+            return texts.getItemAt(number).getString();
+        }
+
+        private LocalDate date(double days) {
+            if (!DateUtil.isValidExcelDate(days)) {
+                throw new IllegalArgumentException("cell " + name() + " is a date by its format and holds " + Numbers.shortest(days) + ", which is none");
+            }
+            return DateUtil.getLocalDateTime(days, from1904).toLocalDate();
+        }
+
+        private String name() {
+            return CellReference.convertNumToColString(column) + line;
         }
 
         private static Optional<Object> text(String text) {
@@ -173,7 +200,7 @@ final class WorkbookTable {
         }
 
         private boolean isDate() {
-            if (style == null) {
+            if (style == null || styles == null) {
                 return false;
             }
             XSSFCellStyle looks = styles.getStyleAt(Integer.parseInt(style));

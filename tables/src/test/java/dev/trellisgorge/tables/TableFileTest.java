@@ -15,6 +15,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Locale;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
 import org.testng.annotations.AfterMethod;
@@ -49,7 +50,7 @@ public class TableFileTest {
 
     /** {@code station:text=Weir,.} for each column. */
     private static String written(Table table) {
-        return table.columns().stream().map(column -> column.name() + ":" + column.kind().name().toLowerCase(java.util.Locale.ROOT) + "=" + cells(column))
+        return table.columns().stream().map(column -> column.name() + ":" + column.kind().name().toLowerCase(Locale.ROOT) + "=" + cells(column))
                 .collect(Collectors.joining(" "));
     }
 

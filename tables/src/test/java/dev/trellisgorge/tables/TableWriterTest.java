@@ -13,6 +13,7 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.LocalDate;
+import java.util.Arrays;
 import java.util.Map;
 import java.util.Random;
 import org.testng.annotations.Test;
@@ -52,7 +53,7 @@ public class TableWriterTest {
         double[] figures = random.longs(5_000).mapToDouble(Double::longBitsToDouble).map(d -> Double.isFinite(d) ? d : Double.NaN).toArray();
         Column written = Column.numbers("figure", figures);
         String[] names = new String[figures.length];
-        java.util.Arrays.setAll(names, i -> "r" + i);
+        Arrays.setAll(names, i -> "r" + i);
         Path file = Files.createTempFile("gorge", ".csv");
         try {
             Files.writeString(file, csv(Table.of("t", Column.texts("name", names), written)));

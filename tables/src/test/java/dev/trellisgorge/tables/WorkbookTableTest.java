@@ -14,11 +14,15 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.LocalDate;
+import java.util.Collections;
+import java.util.LinkedHashMap;
 import java.util.Locale;
 import java.util.Map;
+import java.util.function.UnaryOperator;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
 import java.util.zip.ZipEntry;
+import java.util.zip.ZipFile;
 import java.util.zip.ZipOutputStream;
 import org.apache.poi.ss.usermodel.Cell;
 import org.apache.poi.ss.usermodel.CellStyle;
@@ -195,19 +199,41 @@ public class WorkbookTableTest {
         assertThatThrownBy(() -> written(TableFile.read("t", file))).isInstanceOf(BadInput.class).hasMessageNotContaining("secret\n");
     }
 
-    @Test
-    public void archiveThatUnpacksToFarMoreThanItHoldsIsRefused() throws IOException {
-        Map<String, byte[]> parts = new java.util.LinkedHashMap<>();
-        try (java.util.zip.ZipFile zip = new java.util.zip.ZipFile(workbook().toFile())) {
-            for (var entry : java.util.Collections.list(zip.entries())) {
+    /** What a workbook is made of, by the names of its parts. */
+    private static Map<String, byte[]> parts(Path workbook) throws IOException {
+        Map<String, byte[]> parts = new LinkedHashMap<>();
+        try (ZipFile zip = new ZipFile(workbook.toFile())) {
+            for (ZipEntry entry : Collections.list(zip.entries())) {
                 parts.put(entry.getName(), zip.getInputStream(entry).readAllBytes());
             }
         }
-        String sheet = new String(parts.get("xl/worksheets/sheet1.xml"), StandardCharsets.UTF_8);
-        parts.put("xl/worksheets/sheet1.xml", sheet.replace("<sheetData>", "<sheetData>" + " ".repeat(20_000_000)).getBytes(StandardCharsets.UTF_8));
-        Path bomb = archive("bomb.xlsx", parts);
+        return parts;
+    }
+
+    private Path changed(String part, UnaryOperator<String> change) throws IOException {
+        Map<String, byte[]> parts = parts(workbook());
+        parts.computeIfPresent(part, (name, bytes) -> change.apply(new String(bytes, StandardCharsets.UTF_8)).getBytes(StandardCharsets.UTF_8));
+        return archive("changed.xlsx", parts);
+    }
+
+    @Test
+    public void archiveThatUnpacksToFarMoreThanItHoldsIsRefused() throws IOException {
+        Path bomb = changed("xl/worksheets/sheet1.xml", sheet -> sheet.replace("<sheetData>", "<sheetData>" + " ".repeat(20_000_000)));
         assertThat(Files.size(bomb)).isLessThan(100_000);
         assertThatThrownBy(() -> TableFile.read("t", bomb)).isInstanceOf(BadInput.class).hasMessageStartingWith(bomb + ": is no workbook that can be read: ");
+    }
+
+    @Test
+    public void damagedWorkbookIsToldWithTheCell() throws IOException {
+        Layout stations = Layout.FOUND.sheet("Stations");
+        Path negative = changed("xl/worksheets/sheet2.xml", sheet -> sheet.replaceFirst("<v>3[0-9]{4}([.0-9]*)</v>", "<v>-5</v>"));
+        assertThatThrownBy(() -> TableFile.read("t", negative, stations)).isInstanceOf(BadInput.class)
+                .hasMessage(negative + ": is no workbook that can be read: cell C4 is a date by its format and holds -5, which is none");
+        Path texts = changed("xl/sharedStrings.xml", strings -> strings.replaceAll("<si>.*</si>", ""));
+        assertThatThrownBy(() -> TableFile.read("t", texts, stations)).isInstanceOf(BadInput.class)
+                .hasMessage(texts + ": is no workbook that can be read: cell B1 refers to a text that is not there");
+        Path torn = changed("xl/worksheets/sheet2.xml", sheet -> sheet.substring(0, sheet.length() / 2));
+        assertThatThrownBy(() -> TableFile.read("t", torn, stations)).isInstanceOf(BadInput.class).hasMessageStartingWith(torn + ": is no workbook that can be read: ");
     }
 
     /** Flows of two months under one merged cell each, a title over all, and a second table to the right. */

@@ -12,7 +12,9 @@ import java.nio.charset.StandardCharsets;
 import java.time.format.DateTimeFormatter;
 import java.util.Arrays;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
+import java.util.stream.IntStream;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
 
@@ -118,7 +120,7 @@ public class WrittenCellsTest {
     public void columnThatMostlyHoldsFiguresIsTextsAndToldOf(String cells, String note) {
         Table table = read(Layout.FOUND, ("mwh\n" + cells).split("\n"));
         assertThat(table.column("mwh").kind()).isEqualTo(Kind.TEXT);
-        assertThat(String.join("\n", java.util.stream.IntStream.range(0, table.rowCount()).mapToObj(table.column("mwh")::written).toList())).isEqualTo(cells);
+        assertThat(String.join("\n", IntStream.range(0, table.rowCount()).mapToObj(table.column("mwh")::written).toList())).isEqualTo(cells);
         assertThat(table.notes()).extracting(Object::toString).isEqualTo(note == null ? List.of() : List.of(note));
     }
 
@@ -138,7 +140,7 @@ public class WrittenCellsTest {
         assertThatThrownBy(() -> read(said.kinds(Map.of("mhw", Kind.NUMBER)), header, "5,,,")).isInstanceOf(BadInput.class)
                 .hasMessage("standard input:1: has no column 'mhw', whose kind is said. Did you mean 'mwh'?");
         String[] many = new String[9];
-        java.util.Arrays.fill(many, "x,,,");
+        Arrays.fill(many, "x,,,");
         many[0] = header;
         assertThatThrownBy(() -> read(said, many)).hasMessageEndingWith("standard input, column 'mwh': the same on 3 more rows");
     }
@@ -151,12 +153,12 @@ public class WrittenCellsTest {
 
     @Test(dataProvider = "periods")
     public void datesAndPeriodsInAPatternAreWrittenAsTheStandardDoes(String pattern, String cells, String expected) {
-        Layout layout = Layout.FOUND.dates(DateTimeFormatter.ofPattern("uuuu|MM|dd"), DateTimeFormatter.ofPattern(pattern, java.util.Locale.ENGLISH)
+        Layout layout = Layout.FOUND.dates(DateTimeFormatter.ofPattern("uuuu|MM|dd"), DateTimeFormatter.ofPattern(pattern, Locale.ENGLISH)
                 .withResolverStyle(java.time.format.ResolverStyle.STRICT));
         Table table = read(layout, ("when,x\n" + cells.replace(",", ",1\n") + ",1").split("\n"));
         Column column = table.column("when");
         assertThat(column.kind()).isEqualTo(pattern.startsWith("dd") ? Kind.DATE : Kind.TEXT);
-        assertThat(String.join(",", java.util.stream.IntStream.range(0, table.rowCount()).mapToObj(row -> column.isPresent(row) ? column.written(row) : ".").toList())).isEqualTo(expected);
+        assertThat(String.join(",", IntStream.range(0, table.rowCount()).mapToObj(row -> column.isPresent(row) ? column.written(row) : ".").toList())).isEqualTo(expected);
         assertThat(table.notes()).hasSize(1);
     }
 
