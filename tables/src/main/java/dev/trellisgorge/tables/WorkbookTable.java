@@ -178,10 +178,11 @@ final class WorkbookTable {
 
         /** Texts stand in a part of their own, by their number. */
         private String shared(int number) {
-            if (number < 0 || number >= texts.getUniqueCount()) {
-                throw new IllegalArgumentException("cell " + name() + " refers to a text that is not there");
+            try {
+                return texts.getItemAt(number).getString();
+            } catch (IllegalStateException | IndexOutOfBoundsException e) { // its own count of them may be wrong
+                throw new IllegalArgumentException("cell " + name() + " refers to a text that is not there", e);
             }
-            return texts.getItemAt(number).getString();
         }
 
         private LocalDate date(double days) {
