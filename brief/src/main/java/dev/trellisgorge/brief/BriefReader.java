@@ -8,6 +8,7 @@ import dev.trellisgorge.problem.Nearest;
 import dev.trellisgorge.problem.Place;
 import dev.trellisgorge.problem.Problems;
 import dev.trellisgorge.table.Table;
+import dev.trellisgorge.tables.FileKind;
 import dev.trellisgorge.tables.Layout;
 import dev.trellisgorge.tables.Login;
 import dev.trellisgorge.tables.Progress;
@@ -183,8 +184,8 @@ final class BriefReader {
     }
 
     private Optional<Table> table(String table, Text text, Layout layout) {
-        if (text.value().equals(TableFile.STANDARD_INPUT)) {
-            return read(table, Path.of(TableFile.STANDARD_INPUT), layout);
+        if (text.value().equals(FileKind.STANDARD_INPUT)) {
+            return read(table, Path.of(FileKind.STANDARD_INPUT), layout);
         }
         Path source = file.resolveSibling(text.value());
         if (!Files.exists(source)) {
@@ -196,7 +197,7 @@ final class BriefReader {
     }
 
     private Optional<Table> read(String table, Path source, Layout layout) {
-        if (source.toString().equals(TableFile.STANDARD_INPUT)) {
+        if (source.toString().equals(FileKind.STANDARD_INPUT)) {
             return problems.attempt(() -> TableFile.read(table, System.in, layout, progress));
         }
         inputs.add(source);

@@ -18,14 +18,14 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalDouble;
 import java.util.OptionalInt;
+import java.util.stream.Stream;
 
 /** Reads how a data file is laid out. */
 final class LayoutReader {
     private static final List<String> OF_TEXTS = List.of("delimiter", "charset", "header-row");
     private static final List<String> OF_SHEETS = List.of("sheet", "range", "header-row", "header-rows");
     private static final List<String> OF_CELLS = List.of("kinds", "locale", "decimal", "dates", "missing", "total-row");
-    private static final List<String> ALL = List.of("file", "delimiter", "charset", "sheet", "range", "header-row", "header-rows", "kinds", "locale", "decimal", "dates",
-            "missing", "total-row");
+    private static final List<String> ALL = Stream.of(List.of("file"), OF_TEXTS, OF_SHEETS, OF_CELLS).flatMap(List::stream).distinct().toList();
 
     private final Mapping keys;
     private final Problems problems;

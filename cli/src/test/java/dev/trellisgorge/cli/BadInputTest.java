@@ -6,27 +6,13 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
-import org.testng.annotations.AfterMethod;
-import org.testng.annotations.BeforeMethod;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
 
 /** What {@code gorge} says to each mistake: one clear message, exit 2, no file. */
-public class BadInputTest {
+public class BadInputTest extends AtDesk {
     private static final String DATA = "station,mwh\nWeir,520\nLeat,400\n";
     private static final String BRIEF = "brief: 1\ndata: {march: march.csv}\ncharts:\n  c: {pattern: columns, category: station, value: mwh}\n";
-
-    private Desk desk;
-
-    @BeforeMethod
-    void sit() {
-        desk = new Desk();
-    }
-
-    @AfterMethod
-    void leave() {
-        desk.close();
-    }
 
     @DataProvider
     Object[][] mistakes() {

@@ -2,13 +2,11 @@ package dev.trellisgorge.cli;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import org.testng.annotations.AfterMethod;
-import org.testng.annotations.BeforeMethod;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
 
 /** The reference tables of the patterns and rules, cell for cell, typed as a user types them. */
-public class CatalogueTest {
+public class CatalogueTest extends AtDesk {
     private static final String STATIONS = "category,value\nNorth Sluice,520\nHeron Weir,400\nMill Race,150\nAlder Gate,200\nStone Leat,\nFern Pool,0\n";
     private static final String TARGETS = "category,value,target\nNorth Sluice,520,450\nHeron Weir,400,400\nMill Race,150,380\nAlder Gate,-20,100\n";
     private static final String DAYS = "category,value\nMon,400\nTue,200\nWed,500\nThu,0\n";
@@ -16,18 +14,6 @@ public class CatalogueTest {
     private static final String BALANCE = "category,kind,value\nOpening,start,30\nRain,change,20\nRelease,change,-70\nSeepage,change,-5\nInflow,change,65\n"
             + "Closing,total,40\n";
     private static final String LEVELS = "category,from,to\nA,1,3\nB,-2,2\nC,-5,-1\nD,,1\n";
-
-    private Desk desk;
-
-    @BeforeMethod
-    void sit() {
-        desk = new Desk();
-    }
-
-    @AfterMethod
-    void leave() {
-        desk.close();
-    }
 
     @DataProvider
     Object[][] tables() {

@@ -2,21 +2,13 @@ package dev.trellisgorge.cli;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import org.testng.annotations.AfterMethod;
 import org.testng.annotations.BeforeMethod;
 import org.testng.annotations.Test;
 
-public class ExplainTest {
-    private Desk desk;
-
+public class ExplainTest extends AtDesk {
     @BeforeMethod
-    void sit() {
-        desk = new Desk().withDemo();
-    }
-
-    @AfterMethod
-    void leave() {
-        desk.close();
+    void prepare() {
+        desk.withDemo();
     }
 
     private String explained(String brief, String chart, String row) {

@@ -7,24 +7,10 @@ import java.nio.file.Files;
 import java.util.List;
 import java.util.Map;
 import java.util.OptionalInt;
-import org.testng.annotations.AfterMethod;
-import org.testng.annotations.BeforeMethod;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
 
-public class GorgeTest {
-    private Desk desk;
-
-    @BeforeMethod
-    void sit() {
-        desk = new Desk();
-    }
-
-    @AfterMethod
-    void leave() {
-        desk.close();
-    }
-
+public class GorgeTest extends AtDesk {
     @Test
     public void demoWritesEveryFileThatItNames() throws IOException {
         Desk.Answer answer = desk.type("demo", "DESK/demo");

@@ -7,24 +7,10 @@ import dev.trellisgorge.pattern.Patterns;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import org.testng.annotations.AfterMethod;
-import org.testng.annotations.BeforeMethod;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
 
-public class PatternsAndStartTest {
-    private Desk desk;
-
-    @BeforeMethod
-    void sit() {
-        desk = new Desk();
-    }
-
-    @AfterMethod
-    void leave() {
-        desk.close();
-    }
-
+public class PatternsAndStartTest extends AtDesk {
     @DataProvider
     Object[][] patterns() {
         return Patterns.names().stream().map(name -> new Object[] {name}).toArray(Object[][]::new);

@@ -8,29 +8,15 @@ import java.nio.file.Files;
 import java.util.List;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
-import org.testng.annotations.AfterMethod;
-import org.testng.annotations.BeforeMethod;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
 
 /** What {@code gorge} says to mistakes in raw tables, steps, expressions and the brief's own text: where, what, and what would be right. */
-public class RawTableMistakesTest {
+public class RawTableMistakesTest extends AtDesk {
     private static final String DATA = "station,month,mwh\nWeir,2031-03-01,520\nLeat,2031-03-01,400\n";
     private static final String METERS = "station,meter,since\nWeir,M1,2029\nWeir,M2,2030\n";
     private static final String CHARTS = "charts:\n  c: {pattern: columns, category: station, value: mwh}\n";
     private static final Pattern FILE = Pattern.compile("march\\.\\w+");
-
-    private Desk desk;
-
-    @BeforeMethod
-    void sit() {
-        desk = new Desk();
-    }
-
-    @AfterMethod
-    void leave() {
-        desk.close();
-    }
 
     /** What is said is all that is said, or how it starts where an explanation of what is taken follows. */
     private void assertRefused(String brief, String message) {

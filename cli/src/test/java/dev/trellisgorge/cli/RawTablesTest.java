@@ -2,12 +2,11 @@ package dev.trellisgorge.cli;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import org.testng.annotations.AfterMethod;
 import org.testng.annotations.BeforeMethod;
 import org.testng.annotations.Test;
 
 /** Tables as people keep them: read by what the brief says of them, and everything that was read otherwise is told. */
-public class RawTablesTest {
+public class RawTablesTest extends AtDesk {
     private static final String FLOWS = """
             Flow at the stations;;;;
             As of 1 April 2031;;;;
@@ -31,17 +30,10 @@ public class RawTablesTest {
               monthly: {pattern: columns, category: month, value: flow}
             """;
 
-    private Desk desk;
-
     @BeforeMethod
-    void sit() {
-        desk = new Desk().with("flows.csv", FLOWS).with("b.yaml", BRIEF)
+    void prepare() {
+        desk.with("flows.csv", FLOWS).with("b.yaml", BRIEF)
                 .with("gauges.json", "[{\"gauge\": \"007\", \"factor\": \"1,000\"}, {\"gauge\": \"012\", \"factor\": 10}, {\"gauge\": \"099\", \"factor\": 1}]");
-    }
-
-    @AfterMethod
-    void leave() {
-        desk.close();
     }
 
     @Test

@@ -2,25 +2,17 @@ package dev.trellisgorge.cli;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import org.testng.annotations.AfterMethod;
 import org.testng.annotations.BeforeMethod;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
 
-public class SeriesTest {
+public class SeriesTest extends AtDesk {
     private static final String DATA = "category,value,goal\nNorth Sluice,520,500\nHeron Weir,400,500\nMill Race,150,\nAlder Gate,200,100\n"
             + "Stone Leat,,100\nFern Pool,0,0\nLow Lock,-70,-70\n";
 
-    private Desk desk;
-
     @BeforeMethod
-    void sit() {
-        desk = new Desk().with("stations.csv", DATA);
-    }
-
-    @AfterMethod
-    void leave() {
-        desk.close();
+    void prepare() {
+        desk.with("stations.csv", DATA);
     }
 
     private void brief(String at, String ties) {

@@ -10,23 +10,15 @@ import java.nio.file.Files;
 import java.util.ArrayList;
 import java.util.Iterator;
 import java.util.List;
-import org.testng.annotations.AfterMethod;
 import org.testng.annotations.BeforeMethod;
 import org.testng.annotations.Test;
 import picocli.CommandLine;
 
-public class WatchTest {
-    private Desk desk;
-
+public class WatchTest extends AtDesk {
     @BeforeMethod
-    void sit() {
-        desk = new Desk().with("march.csv", "station,mwh\nWeir,520\nLeat,400\n")
+    void prepare() {
+        desk.with("march.csv", "station,mwh\nWeir,520\nLeat,400\n")
                 .with("b.yaml", "brief: 1\ndata: {march: march.csv}\ncharts:\n  march: {pattern: columns, category: station, value: mwh}\n");
-    }
-
-    @AfterMethod
-    void leave() {
-        desk.close();
     }
 
     private String picture() {

@@ -8,6 +8,9 @@ public enum FileKind {
     /** Standard input: text or JSON, as its first sign says. */
     ANY("standard input");
 
+    /** The name that stands for standard input. */
+    public static final String STANDARD_INPUT = "-";
+
     private final String phrase;
 
     FileKind(String phrase) {
@@ -16,7 +19,7 @@ public enum FileKind {
 
     /** {@code .json}, {@code .ndjson} and {@code .jsonl} are JSON, {@code .xlsx} and {@code .ods} workbooks, {@code -} is any, all else text. */
     public static FileKind of(String file) {
-        return file.equals(TableFile.STANDARD_INPUT) ? ANY : switch (ending(file)) {
+        return file.equals(STANDARD_INPUT) ? ANY : switch (ending(file)) {
             case "json", "ndjson", "jsonl" -> JSON;
             case "xlsx", "ods" -> SHEET;
             default -> TEXT;

@@ -11,9 +11,6 @@ import java.nio.file.StandardCopyOption;
 
 /** Reads a table from a file of any kind that is known: the ending says which. */
 public final class TableFile {
-    /** The name that stands for standard input. */
-    public static final String STANDARD_INPUT = "-";
-
     private TableFile() {
     }
 
