@@ -53,7 +53,7 @@ public class ExamplesTest {
         return new Object[][] {
             {(Program) TargetBars::main, "Mill Race 150 (met); Alder Gate 200 (met)", List.of("generation.csv")},
             {(Program) WaterBalance::main, "Turbine release (70) (fall); Seepage (5) (fall)", List.of("storage.csv")},
-            {(Program) FlowTornado::main, "Mill Reach 81 (left), 40 (right); Long Meadow 31 (left), 29 (right); Upper Gorge", List.of("flow.csv", "flow-before.csv")}};
+            {(Program) FlowTornado::main, "Mill Reach (50) 81 (Upstream), 40 (Downstream); Long Meadow (24) 31 (Upstream)", List.of("flow.csv", "flow-before.csv")}};
     }
 
     @Test(dataProvider = "programs")
