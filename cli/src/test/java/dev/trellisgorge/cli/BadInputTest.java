@@ -24,7 +24,7 @@ public class BadInputTest extends AtDesk {
             {"duplicate header", BRIEF, "station,station\nWeir,520\n", "DESK/march.csv:1: columns 1 and 2 are both named 'station'"},
             {"duplicate category", BRIEF, DATA + "Weir,3\n", "DESK/march.csv:2, column 'station': 'Weir' stands on 2 rows (again at "
                     + "DESK/march.csv:4); a chart takes one row a category. Keep one with 'slice', or total the rows first."},
-            {"text in a figure column", BRIEF, DATA + "Pool,about 4\n", "DESK/march.csv:4, column 'mwh': 'about 4' is text, and a figure must be a number"},
+            {"text in a figure column", BRIEF, DATA + "Pool,about 4\n", "DESK/march.csv:4, column 'mwh': 'about 4' is no number"},
             {"dates as figures", BRIEF, "station,mwh\nWeir,2031-03-01\n", "DESK/march.csv, column 'mwh': holds a date a row, and a figure must be a number"},
             {"missing category", BRIEF, DATA + ",12\n", "DESK/march.csv:4, column 'station': the category is missing; every row needs one"},
             {"infinite figure", BRIEF, DATA + "Pool,1e999\n", "DESK/march.csv:4, column 'mwh': the figure is too large to be a number (infinite)"},

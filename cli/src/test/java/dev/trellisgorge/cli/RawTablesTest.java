@@ -87,6 +87,22 @@ public class RawTablesTest extends AtDesk {
     }
 
     @Test
+    public void oneOddCellAmongFiguresIsNamedAndNotTheFiguresRoundIt() {
+        desk.with("t.csv", "sep=;\nstation;mwh\nWeir;1,5\nLeat;about 4\nPool;1.002,5\nMill;2,5\n");
+        String start = "brief: 1\ndata: {t: t.csv}\n";
+        String end = "charts:\n  c: {pattern: columns, category: station, value: mwh}\n";
+        String odd = "DESK/t.csv:4, column 'mwh': 'about 4' is no number\n";
+        for (String brief : new String[] {start + end, start + end.replace("mwh", "mwh, slice: {station: Weir}")}) {
+            assertThat(desk.with("t.yaml", brief).type("series", "DESK/t.yaml").err()).isEqualTo("gorge: " + odd);
+        }
+        for (String step : new String[] {"total: {by: station, sum: mwh}", "derive: {twice: mwh * 2}", "keep: mwh > 1"}) {
+            assertThat(desk.with("t.yaml", start + "shape:\n  - " + step + "\n" + end).type("series", "DESK/t.yaml").err()).isEqualTo("gorge: DESK/t.yaml:4:5: " + odd);
+        }
+        desk.with("t.yaml", start + "shape:\n  - choose: [station, mwh]\n" + end.replace("value: mwh", "value: 1, labels: {show: mwh}"));
+        assertThat(desk.type("check", "DESK/t.yaml").out()).contains("note   'mwh' is read as texts, as most of its cells are numbers and not all: 'about 4' is no number (DESK/t.csv:4)");
+    }
+
+    @Test
     public void stepThatLeavesNoRowIsToldAndOneOnTheWayIsNot() {
         desk.with("b.yaml", BRIEF.replace("charts:", "  - keep: flow > 1e9\ncharts:"));
         assertThat(desk.type("check", "DESK/b.yaml").err()).isEqualTo("gorge: DESK/b.yaml:9:5: no row is left of the 3 before this step\n");

@@ -1,7 +1,9 @@
 package dev.trellisgorge.table;
 
 import dev.trellisgorge.problem.BadInput;
+import dev.trellisgorge.problem.Note;
 import dev.trellisgorge.problem.Place;
+import dev.trellisgorge.problem.Problem;
 import dev.trellisgorge.problem.Problems;
 import java.util.List;
 import java.util.Optional;
@@ -42,9 +44,14 @@ public record RowProblems(Table table, Problems problems) {
 
     /**
      * The cells of a column of texts that are no numbers, each of which keeps it from being one of numbers; they may be on rows
-     * that were left out since.
+     * that were left out since. Numbers that are written otherwise are none of them, where the reader of the table has told which are.
      */
     public void reportNoNumbers(Column texts) {
+        List<Problem> told = told(table, texts);
+        if (!told.isEmpty()) {
+            told.forEach(cell -> problems.add(cell.place(), cell.message()));
+            return;
+        }
         Table all = odd(table, texts).findAny().isPresent() ? table : table.whole();
         Column cells = all.find(texts.name()).orElse(texts);
         if (cells.kind() == Kind.TEXT && odd(all, cells).findAny().isPresent()) {
@@ -53,6 +60,11 @@ public record RowProblems(Table table, Problems problems) {
         } else {
             problems.add(within(table.place(), Optional.of(texts.name())), "holds texts, and a figure must be a number");
         }
+    }
+
+    private static List<Problem> told(Table table, Column texts) {
+        return table.notes().stream().flatMap(note -> note.noFigures().stream()).filter(note -> note.column().equals(texts.name())).findFirst()
+                .map(Note.NoFigures::cells).orElse(List.of());
     }
 
     private static IntStream odd(Table table, Column texts) {
@@ -65,7 +77,7 @@ public record RowProblems(Table table, Problems problems) {
      * @throws BadInput with the place of each of the others; not where none is a number
      */
     public static void refuseFewTexts(Table table, Column texts) {
-        if (texts.kind() == Kind.TEXT && IntStream.range(0, texts.size()).anyMatch(row -> isNumber(texts, row))) {
+        if (texts.kind() == Kind.TEXT && (!told(table, texts).isEmpty() || IntStream.range(0, texts.size()).anyMatch(row -> isNumber(texts, row)))) {
             Problems problems = new Problems();
             new RowProblems(table, problems).reportNoNumbers(texts);
             problems.throwIfAny();

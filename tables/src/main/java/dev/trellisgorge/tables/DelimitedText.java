@@ -31,7 +31,8 @@ import java.util.regex.Pattern;
 
 /**
  * Reads delimited text (RFC 4180): UTF-8, or what a byte-order mark or the layout says, a header row, and comma, semicolon,
- * tab or bar, found from the first records. An empty or blank cell is missing. Empty lines are passed over.
+ * tab or bar, found from the first records, or the sign that a first line such as {@code sep=;} says. An empty or blank cell is
+ * missing. Empty lines are passed over.
  *
  * <p>A column is of one kind: numbers, ISO dates, or {@code true}/{@code false} where every cell that is there is
  * one; else text. Cells that are numbers or dates as people write them are read as such, and the table's notes tell which
@@ -43,6 +44,8 @@ public final class DelimitedText {
     private static final int LISTED = 5;
     private static final Pattern STARTING_LINE = Pattern.compile("(?i)record starting at line (\\d+)");
     private static final String MARK = "\uFEFF";
+    /** A first line that some spreadsheet programs write and heed. */
+    private static final Pattern DELIMITER_LINE = Pattern.compile(MARK + "?(?i:sep)=([^\\p{L}\\p{N}\"])\\r?\\n");
 
     private DelimitedText() {
     }
@@ -66,10 +69,14 @@ public final class DelimitedText {
         }
     }
 
-    private static Table read(String name, InputFile source, Layout layout, Charset charset) throws IOException {
+    private static Table read(String name, InputFile source, Layout given, Charset charset) throws IOException {
         Place place = source.place();
         try {
-            char delimiter = layout.delimiter().isPresent() ? layout.delimiter().get() : Delimiter.of(below(sample(source.path(), charset), layout.headerRow().orElse(1)));
+            String sample = sample(source.path(), charset);
+            Matcher said = DELIMITER_LINE.matcher(sample);
+            boolean saysDelimiter = said.lookingAt() && given.delimiter().isEmpty() && given.headerRow().isEmpty();
+            Layout layout = saysDelimiter ? given.delimiter(said.group(1).charAt(0)).headerRow(2) : given;
+            char delimiter = layout.delimiter().orElseGet(() -> Delimiter.of(below(sample, layout.headerRow().orElse(1))));
             Set<Integer> texts = new HashSet<>();
             Optional<Table> table = Optional.empty();
             while (table.isEmpty()) {
@@ -79,7 +86,7 @@ public final class DelimitedText {
             }
             return table.get();
         } catch (CsvParseException e) {
-            throw malformed(place, e.getMessage(), layout.limits());
+            throw malformed(place, e.getMessage(), given.limits());
         } catch (CharacterCodingException e) {
             throw odd(source, charset);
         } catch (UncheckedIOException e) {

@@ -30,8 +30,8 @@ final class LastRow {
         if (what == Layout.TotalRow.DROP) {
             return table.rows(IntStream.range(0, last).toArray());
         }
-        return table.noting(new Note("the last row is the sum of the rows above, and would be counted twice; drop it with 'total-row: drop', or keep it with"
-                + " 'total-row: keep'", List.of(table.rowPlace(last).toString()), true));
+        return table.noting(Note.urgent("the last row is the sum of the rows above, and would be counted twice; drop it with 'total-row: drop', or keep it with"
+                + " 'total-row: keep'", List.of(table.rowPlace(last).toString())));
     }
 
     /** Every figure is the sum above, and a word or a blank says so, or a second column of figures. */

@@ -120,29 +120,31 @@ final class WrittenCells {
             }
         }
         if (near.isPresent() && given.isPresent()) {
-            throw refused(near.get(), cells);
+            throw new BadInput(odd(near.get(), cells));
         }
         if (near.isPresent() && near.get().readCount > near.get().oddCount) {
-            notes.add(left(near.get(), nearest.orElseThrow(), cells.name()));
+            notes.add(left(near.get(), nearest.orElseThrow(), cells));
         }
         return Column.texts(cells.name(), cells.texts());
     }
 
-    private static BadInput refused(Outcome outcome, Cells cells) {
+    /** The cells that are not of the kind, each with its place. */
+    private static List<Problem> odd(Outcome outcome, Cells cells) {
         List<Problem> problems = new ArrayList<>(outcome.odd);
         if (outcome.oddCount > problems.size()) {
             problems.add(new Problem(Place.inFile(cells.places().apply(0).file()).within("column '" + cells.name() + "'"),
                     "the same on " + (outcome.oddCount - problems.size()) + " more rows"));
         }
-        return new BadInput(problems);
+        return problems;
     }
 
-    private static Note left(Outcome outcome, CellReader reader, String name) {
+    private static Note left(Outcome outcome, CellReader reader, Cells cells) {
         List<String> rows = new ArrayList<>(outcome.oddCells);
         if (outcome.oddCount > rows.size()) {
             rows.add("and " + (outcome.oddCount - rows.size()) + " more");
         }
-        return new Note("'" + name + "' is read as texts, as most of its cells are " + reader.one() + "s and not all", rows);
+        return new Note("'" + cells.name() + "' is read as texts, as most of its cells are " + reader.one() + "s and not all", rows, false,
+                reader.kind() == Kind.NUMBER ? Optional.of(new Note.NoFigures(cells.name(), odd(outcome, cells))) : Optional.empty());
     }
 
     /** The ways to read a column, in the order in which they are tried. */
