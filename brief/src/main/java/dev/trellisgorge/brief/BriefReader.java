@@ -61,8 +61,8 @@ final class BriefReader {
                 .map(m -> m.allowing(List.of("brief", "data", "charts"), List.of("brief", "data", "settings", "shape", "charts", "board", "$schema")));
         root.ifPresent(this::version);
         Settings settings = overridden(root.flatMap(m -> m.mapping("settings")).map(this::settings).orElse(Settings.NONE));
-        Map<String, Table> tables = givenTable.map(table -> Map.of(table.name(), table)).or(() -> root.flatMap(m -> m.mapping("data")).map(this::tables))
-                .orElse(Map.of());
+        Map<String, Table> tables = givenTable.map(table -> Map.of(table.name(), table)).or(() -> root.flatMap(m -> m.mapping("data"))
+                .map(data -> shaped(tables(data), data, settings))).orElse(Map.of());
         ShapeReader shapes = new ShapeReader(tables, settings, problems);
         Optional<Table> raw = tables.values().stream().findFirst();
         Optional<Table> table = raw.flatMap(first -> root.flatMap(m -> shapes.shaped(first, m, "shape")));
@@ -141,6 +141,21 @@ final class BriefReader {
         return all ? tables : Map.of();
     }
 
+    /** Each table after the steps of its own, which join the others as they were read; none at all where a step is wrong, which is reported. */
+    private Map<String, Table> shaped(Map<String, Table> read, Mapping data, Settings settings) {
+        ShapeReader shapes = new ShapeReader(read, settings, problems);
+        Map<String, Table> tables = new LinkedHashMap<>();
+        for (Map.Entry<String, Table> each : read.entrySet()) {
+            Optional<Mapping> keys = data.isMapping(each.getKey()) ? data.mapping(each.getKey()) : Optional.empty();
+            Optional<Table> table = keys.isEmpty() ? Optional.of(each.getValue()) : shapes.shaped(each.getValue(), keys.get(), "shape");
+            if (table.isEmpty()) {
+                return Map.of();
+            }
+            tables.put(each.getKey(), table.get());
+        }
+        return tables;
+    }
+
     /** A file that stands in for the one in the brief and is laid out like it; named from where the user stands, not from the brief. */
     private Optional<Table> given(String table, Mapping data) {
         Optional<Mapping> laidOut = data.isMapping(table) ? data.mapping(table).filter(keys -> keys.has("file")) : Optional.empty();
@@ -161,7 +176,7 @@ final class BriefReader {
     }
 
     private Optional<Table> query(String table, Mapping keys) {
-        keys.allowing(List.of("jdbc", "query"), List.of("jdbc", "query", "user", "password-variable"));
+        keys.allowing(List.of("jdbc", "query"), List.of("jdbc", "query", "user", "password-variable", "shape"));
         Optional<Text> url = keys.text("jdbc");
         Optional<Text> query = keys.text("query");
         Optional<String> password = keys.text("password-variable").map(Text::value).flatMap(variable -> {

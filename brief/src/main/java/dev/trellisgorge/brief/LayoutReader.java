@@ -37,7 +37,7 @@ final class LayoutReader {
 
     /** What is wrong is reported, and then left to be found. */
     Layout read() {
-        keys.allowing(List.of("file"), ALL);
+        keys.allowing(List.of("file"), Mapping.both(ALL, List.of("shape")));
         keys.text("file").ifPresent(file -> refuseOthers(FileKind.of(file.value())));
         Layout layout = Layout.FOUND;
         Optional<Character> delimiter = sign("delimiter", "must be one sign, such as ';'");

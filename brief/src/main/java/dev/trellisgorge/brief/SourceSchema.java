@@ -6,6 +6,7 @@ import static dev.trellisgorge.brief.SchemaKeys.byName;
 import static dev.trellisgorge.brief.SchemaKeys.choice;
 import static dev.trellisgorge.brief.SchemaKeys.described;
 import static dev.trellisgorge.brief.SchemaKeys.either;
+import static dev.trellisgorge.brief.SchemaKeys.ref;
 import static dev.trellisgorge.brief.SchemaKeys.schema;
 import static dev.trellisgorge.brief.SchemaKeys.titled;
 import static dev.trellisgorge.brief.SchemaKeys.whole;
@@ -18,6 +19,8 @@ import java.util.Map;
 /** The schema of the raw tables. */
 final class SourceSchema {
     private static final Map<String, Object> SIGN = schema("type", "string", "minLength", 1, "maxLength", 1);
+
+    private static final String OWN_STEPS = "Steps that this table goes through before all else, as to be totalled before it is joined; they join the other tables as those are read.";
 
     private SourceSchema() {
     }
@@ -44,6 +47,7 @@ final class SourceSchema {
                 .optional("dates", ONE_OR_SEVERAL, "How dates are written beside ISO 8601: dd.MM.yyyy. A pattern of months, quarters or years alone (MM/yyyy, QQQ yyyy) gives 2031-03, 2031-Q1.")
                 .optional("missing", ONE_OR_SEVERAL, "What stands for a missing cell in columns of numbers, dates and truths, beside a blank; - and n/a where it is not given.")
                 .optional("total-row", choice((Object[]) Layout.TotalRow.values()), "A last row that is the total of the rows above: told (as where it is not given), keep, or drop.")
+                .optional("shape", ref("shape"), OWN_STEPS)
                 .mapping(), "Cells are numbers, dates, true or false, or text. Figures as people write them are read as such (1,234.5, € 12, 25%, (70), 70-), and check tells which. "
                 + "A key that says nothing of such a file is an error."));
     }
@@ -53,6 +57,7 @@ final class SourceSchema {
                 .required("jdbc", TEXT, "The URL of the database; its driver is on the class path.")
                 .required("query", TEXT, "The query, in the database's SQL.")
                 .optional("user", TEXT, "Who logs in, where the database asks.")
-                .optional("password-variable", TEXT, "The environment variable that holds the password.").mapping(), "What a query gives, by any JDBC driver."));
+                .optional("password-variable", TEXT, "The environment variable that holds the password.")
+                .optional("shape", ref("shape"), OWN_STEPS).mapping(), "What a query gives, by any JDBC driver."));
     }
 }

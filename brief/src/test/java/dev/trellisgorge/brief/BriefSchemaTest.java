@@ -77,7 +77,7 @@ public class BriefSchemaTest {
 
     @DataProvider
     Object[][] sources() {
-        return Stream.of("t.csv", "{file: t.csv, delimiter: ';', charset: UTF-8, header-row: 2, total-row: drop}",
+        return Stream.of("t.csv", "{file: t.csv, delimiter: ';', charset: UTF-8, header-row: 2, total-row: drop, shape: [{top: 3}]}",
                 "{file: t.xlsx, sheet: April, range: 'B3:F9', header-row: 3, header-rows: 2}", "{file: t.csv, kinds: {a: text, b: number, d: date, ok: truth}}",
                 "{file: t.csv, locale: de-DE, decimal: ',', dates: dd.MM.yyyy, missing: none}", "{file: t.csv, dates: [dd.MM.yyyy, MM/yyyy], missing: [none, '?']}",
                 "{jdbc: 'jdbc:h2:mem:x', query: SELECT 1, user: u, password-variable: P}").map(source -> new Object[] {source}).toArray(Object[][]::new);

@@ -63,6 +63,8 @@ public class RawTableMistakesTest extends AtDesk {
             {"march.json", "[{\"station\": \"Weir\", \"mwh\": [5]}]", "DESK/march.json:1:29: 'mwh' holds an array, and a cell holds one value; take it apart first"},
             {"march.json", "[{\"station\": \"Weir\",\n \"mwh\": 5, \"mwh\": 6}]", "DESK/march.json:2:17: the key 'mwh' stands here a second time"},
             {"march.json", "[{\"station\": \"Weir\", \"mwh\": 5}", "DESK/march.json:1:31: is no JSON: Unexpected end-of-input: expected close marker for Array"},
+            {"{file: march.json, kinds: {mwh: date}}", "[{\"station\": \"Weir\", \"mwh\": 5}]", "DESK/march.json, column 'mwh': holds a number a row, and is said to hold a date"},
+            {"{file: march.json, kinds: {mwh: number}}", "[{\"station\": \"Weir\", \"mwh\": \"about 4\"}]", "DESK/march.json:1, column 'mwh': 'about 4' is no number"},
             {"march.json", "5", "DESK/march.json:1:1: a table is an array of objects, an object of arrays, or an object a line"},
             {"march.json", "{\"station\": [\"Weir\", \"Leat\"], \"mwh\": [5]}", "DESK/march.json:1:40: 'mwh' has 1 cell, and 'station' 2"},
             {"march.ndjson", "{\"station\": \"Weir\", \"mwh\": 5}\nLeat 6\n",
@@ -115,7 +117,7 @@ public class RawTableMistakesTest extends AtDesk {
                     + "you mean 'station'?"},
             {"join: {table: meters, on: station}",
                 "DESK/b.yaml:5:5: DESK/march.csv:2: 'Weir' stands on 2 rows of 'meters' (DESK/meters.csv:2 and DESK/meters.csv:3), so the join would double this row. "
-                    + "Total that table first, or ask for it with 'many'."},
+                    + "Total that table first, by a 'shape' of its own, or ask for it with 'many'."},
             {"join: {table: meters, on: {mwh: meter}, many: true}", "DESK/b.yaml:5:5: DESK/march.csv: the key 'mwh' is a number here, and 'meter' of 'meters' a text"},
             {"period: {of: station, unit: month}", "DESK/b.yaml:5:5: DESK/march.csv: there is a column 'month' already; give the period another name"},
             {"period: {of: month, unit: fortnight}", "DESK/b.yaml:5:31: 'unit' can't be 'fortnight'. Known here: 'day', 'week', 'month', 'quarter', 'year'."},

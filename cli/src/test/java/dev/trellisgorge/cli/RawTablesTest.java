@@ -87,6 +87,29 @@ public class RawTablesTest extends AtDesk {
     }
 
     @Test
+    public void tableMayHaveStepsOfItsOwnBeforeItIsJoined() {
+        String brief = """
+                brief: 1
+                data:
+                  stations: stations.csv
+                  days: {file: days.csv, shape: [{keep: mwh > 0}, {join: {table: stations, on: station}}, {derive: {share: mwh / goal}}, {total: {by: station, sum: share}}]}
+                shape: [{join: {table: days, on: station}}]
+                charts:
+                  c: {pattern: columns, category: station, value: share}
+                """;
+        desk.with("stations.csv", "station,goal\nWeir,10\nLeat,5\nPool,4\n").with("days.csv", "station,mwh\nWeir,5\nLeat,2\nWeir,10\nLeat,-3\n").with("t.yaml", brief)
+                .with("april.csv", "station,mwh\nPool,4\nPool,2\n");
+        assertThat(desk.type("series", "DESK/t.yaml").out()).isEqualTo("station  value\nWeir       1.5\nLeat       0.4\nPool\n");
+        assertThat(desk.type("check", "DESK/t.yaml").out()).contains("no row of 'days' for the station: Pool");
+        assertThat(desk.type("series", "DESK/t.yaml", "--data", "days=DESK/april.csv").out()).as("next month has the same steps").contains("Pool       1.5\n");
+        desk.with("t.yaml", brief.replace("mwh > 0", "mhw > 0"));
+        assertThat(desk.type("series", "DESK/t.yaml")).isEqualTo(new Desk.Answer(2, "", "gorge: DESK/t.yaml:4:41: table 'days' has no column 'mhw'. Did you mean 'mwh'? "
+                + "A text stands in single quotes.\n"));
+        desk.with("t.yaml", brief.replace("mwh > 0", "mwh > 99"));
+        assertThat(desk.type("series", "DESK/t.yaml").err()).isEqualTo("gorge: DESK/t.yaml:4:34: no row is left of the 4 before this step\n");
+    }
+
+    @Test
     public void oneOddCellAmongFiguresIsNamedAndNotTheFiguresRoundIt() {
         desk.with("t.csv", "sep=;\nstation;mwh\nWeir;1,5\nLeat;about 4\nPool;1.002,5\nMill;2,5\n");
         String start = "brief: 1\ndata: {t: t.csv}\n";

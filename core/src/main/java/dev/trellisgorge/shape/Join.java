@@ -76,7 +76,7 @@ public record Join(Table other, Map<String, String> on, Way way, boolean many) i
             if (found.size() > 1 && !many) {
                 throw new BadInput(table.rowPlace(row), "'" + Keys.written(here, row) + "' stands on " + found.size() + " rows of '" + other.name() + "' ("
                         + other.rowPlace(found.get(0)) + " and " + other.rowPlace(found.get(1))
-                        + "), so the join would double this row. Total that table first, or ask for it with 'many'.");
+                        + "), so the join would double this row. Total that table first, by a 'shape' of its own, or ask for it with 'many'.");
             }
             used.add(key);
             if (found.isEmpty() && way == Way.LEFT) {

@@ -1,5 +1,6 @@
 package dev.trellisgorge.tables;
 
+import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Place;
 import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Kind;
@@ -69,6 +70,9 @@ final class JsonColumn {
     Column column(String name, Layout layout, WrittenCells written, IntFunction<Place> places) {
         Optional<Kind> given = layout.kind(name);
         Kind found = kind == null ? given.filter(wanted -> wanted != Kind.TEXT).orElse(Kind.NUMBER) : kind;
+        if (found != Kind.TEXT && given.filter(wanted -> wanted != found).isPresent()) {
+            throw new BadInput(Place.inFile(places.apply(0).file()).within("column '" + name + "'"), "holds " + found.phrase() + " a row, and is said to hold " + given.get().phrase());
+        }
         if (found != Kind.TEXT) {
             return Column.owning(name, found, figures.all());
         }
