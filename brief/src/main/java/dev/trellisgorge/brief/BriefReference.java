@@ -3,7 +3,6 @@ package dev.trellisgorge.brief;
 import java.io.PrintStream;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
-import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
@@ -13,6 +12,7 @@ import java.util.stream.Collectors;
 /** The reference of all keys of a brief in Markdown, written from {@link BriefSchema}, so that the two say the same. */
 public final class BriefReference {
     private static final String DEFINITION = "#/$defs/";
+    private static final Set<String> IN_MOST = Set.of("category", "classify");
 
     private final Map<String, Object> root = BriefSchema.root();
     private final PrintStream out;
@@ -87,13 +87,18 @@ public final class BriefReference {
         return keys.size() == 1 ? keys.keySet().iterator().next() : "";
     }
 
-    /** The keys that all of them have. */
+    /** The keys that all of the patterns have, and the two that most have, which say of which they are not. */
     private static Map<String, Object> common(List<Map<String, Object>> ways) {
-        Map<String, Object> common = new LinkedHashMap<>(mapping(ways.get(0), "properties"));
-        Set<String> inMost = new LinkedHashSet<>(List.of("category", "classify"));
-        common.keySet().removeIf(key -> !inMost.contains(key) && !ways.stream().allMatch(way -> mapping(way, "properties").containsKey(key)));
-        common.put("pattern", SchemaKeys.described(SchemaKeys.schema("enum", ways.stream().map(way -> schema(mapping(way, "properties").get("pattern")).get("const")).toList()),
-                "What the chart shows, and by which arithmetic."));
+        Map<String, Object> common = new LinkedHashMap<>();
+        mapping(ways.get(0), "properties").forEach((key, takes) -> {
+            List<String> without = ways.stream().filter(way -> !mapping(way, "properties").containsKey(key)).map(way -> "`" + way.get("title") + "`").toList();
+            if (without.isEmpty()) {
+                common.put(key, takes);
+            } else if (IN_MOST.contains(key)) {
+                common.put(key, SchemaKeys.described(schema(takes), schema(takes).get("description") + " Not of " + String.join(", ", without) + "."));
+            }
+        });
+        common.put("pattern", SchemaKeys.described(SchemaKeys.schema("enum", ways.stream().map(way -> way.get("title")).toList()), "What the chart shows, and by which arithmetic."));
         return common;
     }
 

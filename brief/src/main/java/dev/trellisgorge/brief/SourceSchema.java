@@ -34,7 +34,7 @@ final class SourceSchema {
     private static Map<String, Object> file() {
         return titled("A file and its layout", described(new SchemaKeys()
                 .required("file", schema("type", "string"), "The file, as it is named from the brief's folder; - is standard input.")
-                .optional("delimiter", SIGN, "What divides the cells of a text. Comma, semicolon, tab and bar are found.")
+                .optional("delimiter", SIGN, "What divides the cells of a text. Comma, semicolon, tab and bar are found, and a first line such as sep=; is heeded.")
                 .optional("charset", TEXT, "Of a text: UTF-8, UTF-16, ISO-8859-1, windows-1252 … A byte-order mark is heeded; UTF-8 else.")
                 .optional("sheet", TEXT, "Of a workbook; the first where it is not given.")
                 .optional("range", TEXT, "The cells of a sheet that the table stands on, its header first: B3:F40, or whole columns, B:F.")

@@ -26,8 +26,8 @@ record InputFile(Path path, String shown, Progress progress) {
 
     /** Its bytes, from the first one. */
     InputStream open() throws IOException {
-        InputStream in = Files.newInputStream(path);
-        return watched(in, Files.size(path));
+        long length = Files.size(path); // first, as where this fails nothing is to be closed
+        return watched(Files.newInputStream(path), length);
     }
 
     /** The bytes of a part of the file that is packed in it, as it were the whole of it. */

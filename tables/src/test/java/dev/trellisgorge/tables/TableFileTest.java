@@ -115,6 +115,7 @@ public class TableFileTest {
 
     @Test
     public void layoutSaysWhatCantBeFound() {
+        assertThat(written(TableFile.read("t", folder.file("said.csv", "sep=,\na;b\n1;2\n"), Layout.FOUND.delimiter(';')))).isEqualTo("a:number=1 b:number=2");
         Path titled = file("a.csv", "Generation, made by hand\n\nstation;mwh\nWeir;520\n", StandardCharsets.UTF_8);
         Table below = TableFile.read("t", titled, Layout.FOUND.headerRow(3));
         assertThat(written(below)).isEqualTo("station:text=Weir mwh:number=520");
