@@ -1,8 +1,8 @@
 package dev.trellisgorge.bench;
 
-import dev.trellisgorge.chart.Engines;
-import dev.trellisgorge.chart.Page;
-import dev.trellisgorge.chart.PlainChart;
+import dev.trellisgorge.engine.Engines;
+import dev.trellisgorge.engine.Page;
+import dev.trellisgorge.plan.PlainChart;
 import dev.trellisgorge.chart.Series;
 import dev.trellisgorge.chart.Size;
 import dev.trellisgorge.formula.Settings;

@@ -1,42 +1,63 @@
 package dev.trellisgorge.brief;
 
-import dev.trellisgorge.chart.Page;
-import dev.trellisgorge.chart.PlainChart;
-import dev.trellisgorge.chart.Tile;
+import dev.trellisgorge.engine.Page;
+import dev.trellisgorge.engine.Tile;
 import dev.trellisgorge.formula.Settings;
 import dev.trellisgorge.pattern.Chart;
+import dev.trellisgorge.tables.Progress;
+import dev.trellisgorge.plan.PlainChart;
+import dev.trellisgorge.plan.Plan;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Nearest;
 import dev.trellisgorge.problem.Place;
 import dev.trellisgorge.problem.Problems;
+import dev.trellisgorge.shape.Executor;
+import dev.trellisgorge.shape.Pipeline;
 import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Table;
-import dev.trellisgorge.tables.Progress;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.Collection;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
 
 /**
- * A brief that was read, with its table. Immutable.
- *
- * @param file     the brief, as the user named it
- * @param inputs   every file that was read: the brief and its data
- * @param table    the table that the charts are computed over
- * @param settings the named numbers, in the order they are stated
- * @param charts   at least one, in the order they are stated
- * @param tables   the table of each chart that has steps of its own, by its name; all others have {@code table}
- * @param board    what stands together on one page, where the brief says so
+ * A brief that was read: its raw tables, and as data the steps and charts that it asks for. What several charts have in common is
+ * computed once. Immutable and thread-safe.
  */
-public record Brief(Path file, List<Path> inputs, Table table, Settings settings, List<Chart> charts, Map<String, Table> tables,
-        Optional<Board> board) {
+public final class Brief {
+    private final Path file;
+    private final List<Path> inputs;
+    private final Settings settings;
+    private final Pipeline pipeline;
+    private final List<Chart> charts;
+    private final Map<String, Pipeline> own;
+    private final Optional<Board> board;
+    private final Executor executor;
 
     /**
-     * Reads a brief (YAML, or the same structure as JSON) and the data it names, relative to its own folder.
+     * @param pipeline the table that the charts are computed over
+     * @param own      the table of each chart that has steps of its own, by its name
+     */
+    Brief(Path file, List<Path> inputs, Settings settings, Pipeline pipeline, List<Chart> charts, Map<String, Pipeline> own, Optional<Board> board, Executor executor) {
+        this.file = file;
+        this.inputs = List.copyOf(inputs);
+        this.settings = settings;
+        this.pipeline = pipeline;
+        this.charts = List.copyOf(charts);
+        this.own = Map.copyOf(own);
+        this.board = board;
+        this.executor = executor;
+    }
+
+    /**
+     * Reads a brief (YAML, or the same structure as JSON) and the raw tables it names, relative to its own folder. Nothing is
+     * computed.
      *
      * @throws BadInput with every mistake in one go, each with file, line and column
      */
@@ -46,12 +67,46 @@ public record Brief(Path file, List<Path> inputs, Table table, Settings settings
 
     /** The same with some settings and data files changed. Errors also where the brief has no such setting or table. */
     public static Brief read(Path file, Overrides overrides, Progress progress) {
-        return new BriefReader(file, overrides, progress).read();
+        return new BriefReader(Objects.requireNonNull(file, "file"), overrides, progress).read();
     }
 
     /** The brief and its data files, as far as that can be told, whatever is wrong with them. */
     public static List<Path> inputsOf(Path file, Overrides overrides) {
         return new BriefReader(file, overrides, Progress.NONE).files();
+    }
+
+    /** The brief, as the user named it. */
+    public Path file() {
+        return file;
+    }
+
+    /** Every file that was read: the brief and its data. */
+    public List<Path> inputs() {
+        return inputs;
+    }
+
+    /** The named numbers, in the order they are stated. */
+    public Settings settings() {
+        return settings;
+    }
+
+    /** At least one, in the order they are stated. */
+    public List<Chart> charts() {
+        return charts;
+    }
+
+    /** What stands together on one page, where the brief says so. */
+    public Optional<Board> board() {
+        return board;
+    }
+
+    /**
+     * The table that the charts are computed over, those with steps of their own aside; computed when it is asked for.
+     *
+     * @throws BadInput where a step can't be taken, or leaves no row
+     */
+    public Table table() {
+        return executor.run(pipeline);
     }
 
     /**
@@ -60,12 +115,12 @@ public record Brief(Path file, List<Path> inputs, Table table, Settings settings
      * @throws BadInput where the table has no such column
      */
     public Map<String, Brief> each(String column) {
-        Column cells = table.column(column);
+        Column cells = table().column(column);
         Map<String, Brief> parts = new LinkedHashMap<>();
         for (int row = 0; row < cells.size(); row++) {
             if (cells.isPresent(row)) {
-                parts.computeIfAbsent(cells.written(row), value -> new Brief(file, inputs, table, settings,
-                        charts.stream().map(chart -> chart.slice(column, value)).toList(), tables, board.map(whole -> whole.sliced(column, value))));
+                parts.computeIfAbsent(cells.written(row), value -> new Brief(file, inputs, settings, pipeline,
+                        charts.stream().map(chart -> chart.slice(column, value)).toList(), own, board.map(whole -> whole.sliced(column, value)), executor));
             }
         }
         return parts;
@@ -87,14 +142,31 @@ public record Brief(Path file, List<Path> inputs, Table table, Settings settings
     }
 
     /**
-     * Computes charts over the table.
+     * What charts will compute, without a cell.
      *
      * @throws BadInput with the mistakes of all of them in one go
      */
-    public List<PlainChart> compute(List<Chart> some) {
+    public List<Plan> plans(Collection<Chart> some) {
+        Problems problems = new Problems();
+        List<Plan> plans = new ArrayList<>();
+        some.forEach(chart -> problems.attempt(() -> plan(chart)).ifPresent(plans::add));
+        problems.throwIfAny();
+        return plans;
+    }
+
+    private Plan plan(Chart chart) {
+        return chart.plan(own.getOrDefault(chart.name(), pipeline), executor.known());
+    }
+
+    /**
+     * Computes charts over their tables.
+     *
+     * @throws BadInput with the mistakes of all of them in one go
+     */
+    public List<PlainChart> compute(Collection<Chart> some) {
         Problems problems = new Problems();
         List<PlainChart> computed = new ArrayList<>();
-        some.forEach(chart -> problems.attempt(() -> chart.over(tables.getOrDefault(chart.name(), table), settings)).ifPresent(computed::add));
+        some.forEach(chart -> problems.attempt(() -> plan(chart).over(executor)).ifPresent(computed::add));
         problems.throwIfAny();
         return computed;
     }
@@ -121,7 +193,7 @@ public record Brief(Path file, List<Path> inputs, Table table, Settings settings
             if (tile instanceof Board.ChartTile named) {
                 computed.stream().filter(chart -> chart.name().equals(named.chart())).map(Tile::of).forEach(tiles::add);
             } else if (tile instanceof Board.FigureTile big) {
-                problems.attempt(() -> big.figure().over(table, settings)).ifPresent(tiles::add);
+                problems.attempt(() -> big.figure().over(pipeline, executor)).map(Tile.OfFigure::new).ifPresent(tiles::add);
             }
         }
         problems.throwIfAny();

@@ -3,15 +3,17 @@ package dev.trellisgorge.brief;
 import dev.trellisgorge.brief.Mapping.Text;
 import dev.trellisgorge.formula.Settings;
 import dev.trellisgorge.pattern.Chart;
+import dev.trellisgorge.tables.Progress;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Nearest;
 import dev.trellisgorge.problem.Place;
 import dev.trellisgorge.problem.Problems;
+import dev.trellisgorge.shape.Executor;
+import dev.trellisgorge.shape.Pipeline;
 import dev.trellisgorge.table.Table;
 import dev.trellisgorge.tables.FileKind;
 import dev.trellisgorge.tables.Layout;
 import dev.trellisgorge.tables.Login;
-import dev.trellisgorge.tables.Progress;
 import dev.trellisgorge.tables.QueryTable;
 import dev.trellisgorge.tables.TableFile;
 import java.nio.file.Files;
@@ -23,7 +25,7 @@ import java.util.Map;
 import java.util.Optional;
 import org.snakeyaml.engine.v2.nodes.Node;
 
-/** Reads one brief: its keys, then its table, then its charts, and all their mistakes. */
+/** Reads one brief: its keys, then its raw tables, then the steps and charts as data, and all their mistakes. */
 final class BriefReader {
     private static final String SETTING_NAME = "[A-Za-z_][A-Za-z0-9_]*";
     private static final String CHART_NAME = "[\\p{L}\\p{N}_][\\p{L}\\p{N} _.-]*";
@@ -61,22 +63,23 @@ final class BriefReader {
                 .map(m -> m.allowing(List.of("brief", "data", "charts"), List.of("brief", "data", "settings", "shape", "charts", "board", "$schema")));
         root.ifPresent(this::version);
         Settings settings = overridden(root.flatMap(m -> m.mapping("settings")).map(this::settings).orElse(Settings.NONE));
-        Map<String, Table> tables = givenTable.map(table -> Map.of(table.name(), table)).or(() -> root.flatMap(m -> m.mapping("data"))
-                .map(data -> shaped(tables(data), data, settings))).orElse(Map.of());
-        ShapeReader shapes = new ShapeReader(tables, settings, problems);
-        Optional<Table> raw = tables.values().stream().findFirst();
-        Optional<Table> table = raw.flatMap(first -> root.flatMap(m -> shapes.shaped(first, m, "shape")));
-        Expressions expressions = new Expressions(table, settings, problems);
+        Map<String, Table> tables = givenTable.map(table -> Map.of(table.name(), table)).or(() -> root.flatMap(m -> m.mapping("data")).map(this::tables)).orElse(Map.of());
+        Executor executor = new Executor(tables, settings);
+        Map<String, Pipeline> named = root.flatMap(m -> givenTable.isPresent() ? Optional.empty() : m.mapping("data"))
+                .map(data -> shaped(tables, data, executor)).orElseGet(() -> raw(tables));
+        ShapeReader shapes = new ShapeReader(named, executor, problems);
+        Optional<Pipeline> pipeline = named.values().stream().findFirst().flatMap(first -> root.flatMap(m -> shapes.shaped(first, m, "shape")));
+        Expressions expressions = new Expressions(pipeline.map(steps -> steps.schema(executor.known())), settings, problems);
         Optional<Mapping> chartKeys = root.flatMap(m -> m.mapping("charts"));
-        Map<String, Table> own = new LinkedHashMap<>();
-        List<Chart> charts = chartKeys.map(m -> charts(m, expressions, shapes, own)).orElse(List.of());
+        Map<String, Pipeline> own = new LinkedHashMap<>();
+        List<Chart> charts = chartKeys.map(m -> charts(m, expressions, shapes, pipeline, own)).orElse(List.of());
         Optional<Board> board = root.flatMap(m -> m.mapping("board"))
                 .map(m -> new BoardReader(m, chartKeys.map(Mapping::keyList).orElse(List.of()), expressions, problems).read());
         if (board.isPresent() && chartKeys.isPresent() && chartKeys.get().has(Board.NAME)) {
             problems.add(chartKeys.get().keyPlace(Board.NAME), "'" + Board.NAME + "' is what the board's page is called by; give the chart another name");
         }
         problems.throwIfAny();
-        return new Brief(file, inputs, table.orElseThrow(), settings, charts, own, board);
+        return new Brief(file, inputs, settings, pipeline.orElseThrow(), charts, own, board, executor);
     }
 
     /** The brief and its data files, as far as that can be told, whatever is wrong with them. */
@@ -115,13 +118,13 @@ final class BriefReader {
     }
 
     /** What a chart's expressions read: the brief's table, or what the chart's own steps make of it. */
-    private Expressions own(String chart, Mapping keys, Expressions expressions, ShapeReader shapes, Map<String, Table> own) {
-        if (!keys.has("shape") || expressions.table().isEmpty()) {
+    private Expressions own(String chart, Mapping keys, Expressions expressions, ShapeReader shapes, Optional<Pipeline> pipeline, Map<String, Pipeline> own) {
+        if (!keys.has("shape") || pipeline.isEmpty()) {
             return expressions;
         }
-        Optional<Table> shaped = shapes.shaped(expressions.table().get(), keys, "shape");
-        shaped.ifPresent(table -> own.put(chart, table));
-        return new Expressions(shaped, expressions.settings(), problems);
+        Optional<Pipeline> shaped = shapes.shaped(pipeline.get(), keys, "shape");
+        shaped.ifPresent(steps -> own.put(chart, steps));
+        return new Expressions(shaped.map(shapes::schema), expressions.settings(), problems);
     }
 
     /** The tables in their order; none at all where one can't be read, which is reported. */
@@ -141,19 +144,25 @@ final class BriefReader {
         return all ? tables : Map.of();
     }
 
-    /** Each table after the steps of its own, which join the others as they were read; none at all where a step is wrong, which is reported. */
-    private Map<String, Table> shaped(Map<String, Table> read, Mapping data, Settings settings) {
-        ShapeReader shapes = new ShapeReader(read, settings, problems);
-        Map<String, Table> tables = new LinkedHashMap<>();
-        for (Map.Entry<String, Table> each : read.entrySet()) {
-            Optional<Mapping> keys = data.isMapping(each.getKey()) ? data.mapping(each.getKey()) : Optional.empty();
-            Optional<Table> table = keys.isEmpty() ? Optional.of(each.getValue()) : shapes.shaped(each.getValue(), keys.get(), "shape");
-            if (table.isEmpty()) {
+    private static Map<String, Pipeline> raw(Map<String, Table> tables) {
+        Map<String, Pipeline> raw = new LinkedHashMap<>();
+        tables.keySet().forEach(name -> raw.put(name, Pipeline.of(name)));
+        return raw;
+    }
+
+    /** Each table with the steps of its own, which join the others as they were read; none at all where a step is wrong, which is reported. */
+    private Map<String, Pipeline> shaped(Map<String, Table> read, Mapping data, Executor executor) {
+        ShapeReader shapes = new ShapeReader(raw(read), executor, problems);
+        Map<String, Pipeline> named = new LinkedHashMap<>();
+        for (String name : read.keySet()) {
+            Optional<Mapping> keys = data.isMapping(name) ? data.mapping(name) : Optional.empty();
+            Optional<Pipeline> steps = keys.isEmpty() ? Optional.of(Pipeline.of(name)) : shapes.shaped(Pipeline.of(name), keys.get(), "shape");
+            if (steps.isEmpty()) {
                 return Map.of();
             }
-            tables.put(each.getKey(), table.get());
+            named.put(name, steps.get());
         }
-        return tables;
+        return named;
     }
 
     /** A file that stands in for the one in the brief and is laid out like it; named from where the user stands, not from the brief. */
@@ -230,15 +239,15 @@ final class BriefReader {
         return settings;
     }
 
-    /** @param own takes the table of each chart that has a shape of its own */
-    private List<Chart> charts(Mapping mapping, Expressions expressions, ShapeReader shapes, Map<String, Table> own) {
+    /** @param own takes the steps of each chart that has a shape of its own */
+    private List<Chart> charts(Mapping mapping, Expressions expressions, ShapeReader shapes, Optional<Pipeline> pipeline, Map<String, Pipeline> own) {
         List<Chart> charts = new ArrayList<>();
         for (String key : mapping.keys()) {
             if (!key.matches(CHART_NAME)) {
                 problems.add(mapping.keyPlace(key), "'" + key + "' can't name a chart; files and sheets are called by it,"
                         + " so use letters, digits, blanks, and _ . -");
             }
-            mapping.mapping(key).flatMap(m -> new ChartReader(m, own(key, m, expressions, shapes, own), problems).read())
+            mapping.mapping(key).flatMap(m -> new ChartReader(m, own(key, m, expressions, shapes, pipeline, own), problems).read())
                     .ifPresent(chart -> charts.add(chart.named(key)));
         }
         if (!mapping.keys().iterator().hasNext()) {

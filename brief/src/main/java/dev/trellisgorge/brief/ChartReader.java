@@ -6,6 +6,7 @@ import dev.trellisgorge.chart.Format;
 import dev.trellisgorge.chart.Label;
 import dev.trellisgorge.chart.Orientation;
 import dev.trellisgorge.formula.Formula;
+import dev.trellisgorge.formula.Formulas;
 import dev.trellisgorge.pattern.Chart;
 import dev.trellisgorge.pattern.Labels;
 import dev.trellisgorge.pattern.Pattern;
@@ -14,6 +15,7 @@ import dev.trellisgorge.pattern.Patterns;
 import dev.trellisgorge.pattern.Ranking;
 import dev.trellisgorge.problem.Nearest;
 import dev.trellisgorge.problem.Problems;
+import dev.trellisgorge.shape.Rank.Way;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
@@ -109,7 +111,7 @@ final class ChartReader {
 
     private Optional<Ranking> ranking(Mapping mapping) {
         mapping.allowing(List.of(), List.of("by", "order", "top", "rest"));
-        Ranking.Order order = mapping.choice("order", Ranking.Order.class).orElse(Ranking.Order.DESCENDING);
+        Way order = mapping.choice("order", Way.class).orElse(Way.DESCENDING);
         OptionalDouble top = mapping.number("top");
         if (top.isPresent() && !(top.getAsDouble() >= 1 && top.getAsDouble() == Math.rint(top.getAsDouble()) && top.getAsDouble() < Integer.MAX_VALUE)) {
             mapping.refuse("top", "must be a whole number from 1 up");
@@ -118,11 +120,11 @@ final class ChartReader {
         if (mapping.has("rest") && top.isEmpty()) {
             mapping.refuse("rest", "names what 'top' leaves over, and there is no 'top'");
         }
-        if (!mapping.has("by") && order != Ranking.Order.TABLE) {
+        if (!mapping.has("by") && order != Way.TABLE) {
             mapping.allowing(List.of("by"), mapping.keyList());
             return Optional.empty();
         }
-        Formula by = mapping.text("by").flatMap(expressions::read).orElse(new Formula.Row());
+        Formula by = mapping.text("by").flatMap(expressions::read).orElse(Formulas.rowNumber());
         OptionalInt rows = top.isPresent() ? OptionalInt.of((int) top.getAsDouble()) : OptionalInt.empty();
         return Optional.of(new Ranking(by, order, rows, mapping.text("rest").map(Text::value)));
     }

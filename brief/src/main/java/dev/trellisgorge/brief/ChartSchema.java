@@ -3,6 +3,7 @@ package dev.trellisgorge.brief;
 import static dev.trellisgorge.brief.SchemaKeys.EXPRESSION;
 import static dev.trellisgorge.brief.SchemaKeys.NAMES;
 import static dev.trellisgorge.brief.SchemaKeys.NUMBER;
+import static dev.trellisgorge.brief.SchemaKeys.ONE_OR_SEVERAL;
 import static dev.trellisgorge.brief.SchemaKeys.TEXT;
 import static dev.trellisgorge.brief.SchemaKeys.TEXTS_BY_NAME;
 import static dev.trellisgorge.brief.SchemaKeys.TRUTH;
@@ -65,6 +66,7 @@ final class ChartSchema {
             case FIGURE, EXPRESSION -> key.name().equals("against") ? either(EXPRESSION,
                     new SchemaKeys().required("previous", choice("row", "period"), "The row before, or the calendar period before.").mapping()) : EXPRESSION;
             case COLUMN, TEXT, CHOICE -> TEXT;
+            case CHOICES -> ONE_OR_SEVERAL;
             case NUMBER -> NUMBER;
             case NAMES -> NAMES;
             case MAPPING -> schema("type", "object");

@@ -5,10 +5,10 @@ import dev.trellisgorge.formula.Formula;
 import dev.trellisgorge.formula.Formulas;
 import dev.trellisgorge.formula.Settings;
 import dev.trellisgorge.problem.Problems;
-import dev.trellisgorge.table.Column;
+import dev.trellisgorge.table.Field;
 import dev.trellisgorge.table.Kind;
 import dev.trellisgorge.table.Numbers;
-import dev.trellisgorge.table.Table;
+import dev.trellisgorge.table.Schema;
 import java.util.Optional;
 import java.util.OptionalDouble;
 import java.util.regex.Pattern;
@@ -17,11 +17,11 @@ import java.util.regex.Pattern;
  * Turns the text of an expression into a formula: text that is exactly a column's name is that column; all else is an ISO SQL
  * value expression ({@link SqlExpression}).
  *
- * @param table    the shaped table, or empty where it could not be read; then any column is taken
+ * @param table    the columns of the shaped table, or empty where it could not be read; then any column is taken
  * @param settings the brief's settings
  * @param problems where mistakes go
  */
-record Expressions(Optional<Table> table, Settings settings, Problems problems) {
+record Expressions(Optional<Schema> table, Settings settings, Problems problems) {
     private static final Pattern SETTING = Pattern.compile(":[A-Za-z_][A-Za-z0-9_]*");
     private static final Pattern QUOTED = Pattern.compile("\"(?:[^\"]|\"\")+\"");
     private static final Pattern WORDS = Pattern.compile("[\\p{L}\\p{N}_. ]+");
@@ -73,7 +73,7 @@ record Expressions(Optional<Table> table, Settings settings, Problems problems) 
 
             @Override
             public Optional<Kind> kind(String column) {
-                return table.flatMap(t -> t.find(column)).map(Column::kind);
+                return table.flatMap(t -> t.find(column)).map(Field::kind);
             }
 
             @Override

@@ -1,9 +1,13 @@
 package dev.trellisgorge.brief;
 
+import dev.trellisgorge.formula.Settings;
 import dev.trellisgorge.pattern.Key;
 import dev.trellisgorge.pattern.Key.Takes;
 import dev.trellisgorge.pattern.PatternType;
 import dev.trellisgorge.problem.BadInput;
+import dev.trellisgorge.shape.Executor;
+import dev.trellisgorge.shape.Pipeline;
+import dev.trellisgorge.shape.Slice;
 import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Kind;
 import dev.trellisgorge.table.Numbers;
@@ -133,12 +137,16 @@ public final class FirstBrief {
         for (Column column : table.columns()) {
             Optional<String> last = last(column);
             if (!column.name().equals(category) && column.kind() != Kind.NUMBER && last.isPresent()
-                    && once(table.slice(column.name(), last.get()), category)) {
+                    && once(sliced(table, column.name(), last.get()), category)) {
                 return Map.of(column.name(), last.get());
             }
         }
         throw new BadInput(table.place(), "names in '" + category + "' stand on several rows, and no other column's last value has each once; "
                 + "total the rows first");
+    }
+
+    private static Table sliced(Table rows, String column, String value) {
+        return Executor.over(rows, Settings.NONE).run(Pipeline.of(rows.name()).then(new Slice(column, value)));
     }
 
     private Map<String, String> oneRow() {
@@ -147,7 +155,7 @@ public final class FirstBrief {
         for (Column column : table.columns()) {
             if (left.rowCount() > 1 && column.kind() != Kind.NUMBER && column.isPresent(0)) {
                 slice.put(column.name(), column.written(0));
-                left = left.slice(column.name(), column.written(0));
+                left = sliced(left, column.name(), column.written(0));
             }
         }
         if (left.rowCount() > 1) {

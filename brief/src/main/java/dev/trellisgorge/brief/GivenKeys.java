@@ -2,6 +2,7 @@ package dev.trellisgorge.brief;
 
 import dev.trellisgorge.brief.Mapping.Text;
 import dev.trellisgorge.formula.Formula;
+import dev.trellisgorge.formula.Formulas;
 import dev.trellisgorge.pattern.Given;
 import java.util.List;
 import java.util.Optional;
@@ -27,7 +28,7 @@ record GivenKeys(Mapping given, Expressions expressions) implements Given {
 
     @Override
     public Formula figure(String key) {
-        return expression(key).orElse(new Formula.Absent());
+        return expression(key).orElse(Formulas.absent());
     }
 
     @Override
@@ -53,6 +54,11 @@ record GivenKeys(Mapping given, Expressions expressions) implements Given {
     @Override
     public <E extends Enum<E>> Optional<E> choice(String key, Class<E> choices) {
         return given.choice(key, choices);
+    }
+
+    @Override
+    public <E extends Enum<E>> List<E> choices(String key, Class<E> choices) {
+        return given.choices(key, choices);
     }
 
     @Override

@@ -223,15 +223,26 @@ final class Mapping {
 
     /** One of an enum's constants, in lower case. */
     <E extends Enum<E>> Optional<E> choice(String key, Class<E> choices) {
-        return text(key).flatMap(text -> {
-            List<E> known = List.of(choices.getEnumConstants());
-            Optional<E> chosen = known.stream().filter(c -> word(c).equals(text.value())).findFirst();
-            if (chosen.isEmpty()) {
-                problems.add(text.place(), "'" + key + "' can't be '" + text.value() + "'. "
-                        + Nearest.hint(text.value(), known.stream().map(Mapping::word).toList()));
-            }
-            return chosen;
-        });
+        return text(key).flatMap(text -> choice(key, text, choices));
+    }
+
+    /** One constant or a list of them; those that are none are reported. */
+    <E extends Enum<E>> List<E> choices(String key, Class<E> choices) {
+        List<Text> texts = isList(key) ? texts(key) : text(key).stream().toList();
+        if (isList(key) && isEmpty(key)) {
+            refuse(key, "names nothing");
+        }
+        return texts.stream().flatMap(text -> choice(key, text, choices).stream()).toList();
+    }
+
+    private <E extends Enum<E>> Optional<E> choice(String key, Text text, Class<E> choices) {
+        List<E> known = List.of(choices.getEnumConstants());
+        Optional<E> chosen = known.stream().filter(c -> word(c).equals(text.value())).findFirst();
+        if (chosen.isEmpty()) {
+            problems.add(text.place(), "'" + key + "' can't be '" + text.value() + "'. "
+                    + Nearest.hint(text.value(), known.stream().map(Mapping::word).toList()));
+        }
+        return chosen;
     }
 
     private static String word(Enum<?> constant) {

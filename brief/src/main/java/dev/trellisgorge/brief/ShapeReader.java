@@ -1,17 +1,16 @@
 package dev.trellisgorge.brief;
 
 import dev.trellisgorge.brief.Mapping.Text;
-import dev.trellisgorge.formula.Settings;
-import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Nearest;
-import dev.trellisgorge.problem.Problem;
 import dev.trellisgorge.problem.Problems;
 import dev.trellisgorge.shape.Choose;
 import dev.trellisgorge.shape.Derive;
+import dev.trellisgorge.shape.Executor;
 import dev.trellisgorge.shape.Join;
 import dev.trellisgorge.shape.Keep;
 import dev.trellisgorge.shape.Order;
 import dev.trellisgorge.shape.PeriodOf;
+import dev.trellisgorge.shape.Pipeline;
 import dev.trellisgorge.shape.Pivot;
 import dev.trellisgorge.shape.Previous;
 import dev.trellisgorge.shape.Rename;
@@ -20,7 +19,7 @@ import dev.trellisgorge.shape.Top;
 import dev.trellisgorge.shape.Total;
 import dev.trellisgorge.shape.Unpivot;
 import dev.trellisgorge.table.CalendarUnit;
-import dev.trellisgorge.table.Table;
+import dev.trellisgorge.table.Schema;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.LinkedHashMap;
@@ -32,83 +31,71 @@ import java.util.OptionalDouble;
 import java.util.Set;
 import java.util.TreeSet;
 
-/** Reads the steps of a shape and takes them one by one, as each is read over the columns that the ones before have left. */
+/** Reads the steps of a shape one by one, each over the columns that the ones before leave. Nothing is computed. */
 final class ShapeReader {
     private static final List<String> STEPS = List.of("keep", "derive", "join", "total", "period", "previous", "pivot", "unpivot", "order", "top",
             "rename", "choose");
 
-    private final Map<String, Table> tables;
-    private final Settings settings;
+    private final Map<String, Pipeline> tables;
+    private final Executor executor;
     private final Problems problems;
 
-    /** @param tables the raw tables, by the names that joins use */
-    ShapeReader(Map<String, Table> tables, Settings settings, Problems problems) {
+    /**
+     * @param tables   the tables that joins may name, with their own steps
+     * @param executor asked for the columns of the raw tables; it computes nothing here, unless a pivot does not say its columns
+     */
+    ShapeReader(Map<String, Pipeline> tables, Executor executor, Problems problems) {
         this.tables = tables;
-        this.settings = settings;
+        this.executor = executor;
         this.problems = problems;
     }
 
-    /**
-     * The table after all steps of {@code key}; empty where one is wrong, or no row is left, which is reported: what comes after is
-     * not looked at.
-     */
-    Optional<Table> shaped(Table table, Mapping keys, String key) {
-        Optional<Table> shaped = Optional.of(table);
-        Optional<Problem> emptied = Optional.empty();
+    Schema schema(Pipeline pipeline) {
+        return pipeline.schema(executor.known());
+    }
+
+    /** The steps of {@code key}, after those before; empty where one is wrong, which is reported: what comes after is not looked at. */
+    Optional<Pipeline> shaped(Pipeline before, Mapping keys, String key) {
+        Optional<Pipeline> shaped = Optional.of(before);
         for (Mapping step : keys.mappings(key)) {
-            Optional<Table> before = shaped;
-            shaped = shaped.flatMap(rows -> after(rows, step));
-            if (shaped.isPresent() && shaped.get().rowCount() == 0 && before.get().rowCount() > 0) {
-                emptied = Optional.of(new Problem(step.place(), "no row is left of the " + before.get().rowCount() + " before this step"));
-            }
-        }
-        if (shaped.isPresent() && shaped.get().rowCount() == 0 && emptied.isPresent()) {
-            problems.add(emptied.get().place(), emptied.get().message());
-            return Optional.empty();
+            shaped = shaped.flatMap(pipeline -> after(pipeline, step));
         }
         return shaped;
     }
 
-    private Optional<Table> after(Table table, Mapping step) {
+    private Optional<Pipeline> after(Pipeline before, Mapping step) {
         List<String> named = step.keyList();
         if (named.size() != 1 || !STEPS.contains(named.get(0))) {
             problems.add(step.place(), named.size() == 1 ? "there is no step '" + named.get(0) + "'. " + Nearest.hint(named.get(0), STEPS)
                     : "a step is one of " + String.join(", ", STEPS) + ", and has its one key");
             return Optional.empty();
         }
-        String name = named.get(0);
-        List<Step> steps = new Reading(table, step, name).steps();
-        Optional<Table> shaped = steps.isEmpty() ? Optional.empty() : Optional.of(table);
+        List<Step> steps = new Reading(before, step, named.get(0)).steps();
+        Optional<Pipeline> after = steps.isEmpty() ? Optional.empty() : Optional.of(before);
         for (Step each : steps) {
-            shaped = shaped.flatMap(before -> taken(each, before, step));
+            after = after.flatMap(pipeline -> with(pipeline, each, step));
         }
-        return shaped;
+        return after;
     }
 
-    /** What goes wrong is told with the place of the step, and the rows that it went wrong on. */
-    private Optional<Table> taken(Step step, Table before, Mapping place) {
-        try {
-            return Optional.of(step.apply(before, settings));
-        } catch (BadInput e) {
-            for (Problem problem : e.problems()) {
-                problems.add(place.place(), problem.toString());
-            }
-            return Optional.empty();
-        }
+    /** The steps and one more; empty where it does not fit the columns, which is reported at its place. */
+    private Optional<Pipeline> with(Pipeline before, Step step, Mapping place) {
+        Pipeline after = before.then(step, place.place());
+        return problems.attempt(() -> schema(after)).map(fits -> after);
     }
 
     /** One step over the columns that are there. */
     private final class Reading {
-        private final Table table;
+        private final Pipeline before;
         private final Mapping step;
         private final String name;
         private final Expressions expressions;
 
-        Reading(Table table, Mapping step, String name) {
-            this.table = table;
+        Reading(Pipeline before, Mapping step, String name) {
+            this.before = before;
             this.step = step;
             this.name = name;
-            this.expressions = over(table);
+            this.expressions = over(before);
         }
 
         /** Empty where something is wrong, which is reported. */
@@ -136,16 +123,16 @@ final class ShapeReader {
         /** Each may read the ones before it, so the columns grow on the way. */
         private List<Step> derived() {
             List<Step> steps = new ArrayList<>();
-            Table so = table;
+            Pipeline so = before;
             for (Mapping each : step.mapping(name).stream().toList()) {
                 if (each.keyList().isEmpty()) {
                     step.refuse(name, "names no column");
                 }
                 for (String column : each.keys()) {
-                    Table there = so;
+                    Pipeline there = so;
                     Optional<Derive> derive = each.text(column).flatMap(text -> over(there).read(text))
                             .map(formula -> new Derive(column, formula));
-                    Optional<Table> after = derive.flatMap(made -> taken(made, there, step));
+                    Optional<Pipeline> after = derive.flatMap(made -> with(there, made, step));
                     if (after.isEmpty()) {
                         return List.of();
                     }
@@ -158,8 +145,8 @@ final class ShapeReader {
 
         private Optional<Join> join(Mapping keys) {
             keys.allowing(List.of("table", "on"), List.of("table", "on", "way", "many", "rename"));
-            Optional<Table> other = keys.text("table").flatMap(this::named).flatMap(named -> !keys.has("rename") ? Optional.of(named)
-                    : keys.mapping("rename").flatMap(names -> rename(names, over(named))).flatMap(step -> taken(step, named, keys)));
+            Optional<Pipeline> other = keys.text("table").flatMap(this::named).flatMap(named -> !keys.has("rename") ? Optional.of(named)
+                    : keys.mapping("rename").flatMap(names -> rename(names, over(named))).flatMap(renamed -> with(named, renamed, keys)));
             Map<String, String> on = new LinkedHashMap<>();
             boolean right = other.isPresent() && keys.has("on");
             if (right && keys.isMapping("on")) {
@@ -184,15 +171,15 @@ final class ShapeReader {
             return right && !on.isEmpty() ? Optional.of(new Join(other.get(), on, way, many)) : Optional.empty();
         }
 
-        private Optional<Table> named(Text name) {
+        private Optional<Pipeline> named(Text name) {
             if (!tables.containsKey(name.value())) {
                 problems.add(name.place(), "there is no table '" + name.value() + "' in 'data'. " + Nearest.hint(name.value(), tables.keySet()));
             }
             return Optional.ofNullable(tables.get(name.value()));
         }
 
-        private Expressions over(Table other) {
-            return new Expressions(Optional.of(other), settings, problems);
+        private Expressions over(Pipeline other) {
+            return new Expressions(Optional.of(schema(other)), executor.settings(), problems);
         }
 
         private Optional<Total> total(Mapping keys) {
@@ -242,15 +229,27 @@ final class ShapeReader {
             Optional<String> period = keys.text("period").flatMap(expressions::column);
             Optional<List<String>> by = keys.has("by") ? columns(keys, "by") : Optional.of(List.of());
             return of.isPresent() && by.isPresent() && period.isPresent() == keys.has("period")
-                    ? Optional.of(new Previous(of.get(), keys.text("as").map(Text::value).orElse("previous " + of.get()), period, by.get())) : Optional.empty();
+                    ? Optional.of(new Previous(of.get(), keys.text("as").map(Text::value).orElse("previous " + of.get()), period, Optional.empty(), by.get())) : Optional.empty();
         }
 
         private Optional<Pivot> pivot(Mapping keys) {
-            keys.allowing(List.of("by", "names", "values"), List.of("by", "names", "values"));
+            keys.allowing(List.of("by", "names", "values"), List.of("by", "names", "values", "columns"));
             Optional<List<String>> by = columns(keys, "by");
             Optional<String> names = keys.text("names").flatMap(expressions::column);
             Optional<String> values = keys.text("values").flatMap(expressions::column);
-            return by.isPresent() && names.isPresent() && values.isPresent() ? Optional.of(new Pivot(by.get(), names.get(), values.get())) : Optional.empty();
+            if (by.isEmpty() || names.isEmpty() || values.isEmpty()) {
+                return Optional.empty();
+            }
+            return pivoted(keys, names.get()).map(columns -> new Pivot(by.get(), names.get(), values.get(), columns));
+        }
+
+        /** The columns that a pivot makes: as they are stated, or else the names that the rows so far hold. */
+        private Optional<List<String>> pivoted(Mapping keys, String names) {
+            if (keys.has("columns")) {
+                List<Text> stated = keys.isList("columns") ? keys.texts("columns") : keys.text("columns").stream().toList();
+                return stated.isEmpty() ? Optional.empty() : Optional.of(stated.stream().map(Text::value).distinct().toList());
+            }
+            return problems.attempt(() -> Pivot.namesIn(executor.run(before), names));
         }
 
         private Optional<Unpivot> unpivot(Mapping keys) {

@@ -1,21 +1,29 @@
 package dev.trellisgorge.brief;
 
+import static dev.trellisgorge.formula.Formulas.abs;
 import static dev.trellisgorge.formula.Formulas.choose;
+import static dev.trellisgorge.formula.Formulas.coalesce;
+import static dev.trellisgorge.formula.Formulas.concat;
 import static dev.trellisgorge.formula.Formulas.floor;
 import static dev.trellisgorge.formula.Formulas.greatest;
 import static dev.trellisgorge.formula.Formulas.least;
-import static dev.trellisgorge.formula.Formulas.magnitude;
 import static dev.trellisgorge.formula.Formulas.missing;
+import static dev.trellisgorge.formula.Formulas.negate;
 import static dev.trellisgorge.formula.Formulas.not;
 import static dev.trellisgorge.formula.Formulas.number;
 import static dev.trellisgorge.formula.Formulas.present;
 import static dev.trellisgorge.formula.Formulas.round;
-import static dev.trellisgorge.formula.Formulas.words;
+import static dev.trellisgorge.formula.Formulas.setting;
+import static dev.trellisgorge.formula.Formulas.truth;
 
+import dev.trellisgorge.formula.Calendar;
+import dev.trellisgorge.formula.Choice;
+import dev.trellisgorge.formula.Condition;
 import dev.trellisgorge.formula.Formula;
 import dev.trellisgorge.formula.Formulas;
+import dev.trellisgorge.formula.Leaf;
+import dev.trellisgorge.formula.Textual;
 import dev.trellisgorge.problem.Nearest;
-import dev.trellisgorge.table.CalendarUnit;
 import dev.trellisgorge.table.Kind;
 import java.time.LocalDate;
 import java.time.format.DateTimeParseException;
@@ -23,7 +31,6 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
-import java.util.function.BinaryOperator;
 import net.sf.jsqlparser.expression.BinaryExpression;
 import net.sf.jsqlparser.expression.BooleanValue;
 import net.sf.jsqlparser.expression.CaseExpression;
@@ -84,6 +91,7 @@ final class SqlExpression {
             + " AND, OR, NOT, IS NULL, IN, BETWEEN, CASE, COALESCE, NULLIF, ABS, LEAST, GREATEST, FLOOR, ROUND and EXTRACT.";
     private static final List<String> FUNCTIONS = List.of("COALESCE", "NULLIF", "ABS", "LEAST", "GREATEST", "FLOOR", "ROUND", "EXTRACT");
     private static final int MOST_NESTED = 200;
+    private static final int MOST_DIGITS = 15;
 
     private final Names names;
     private int depth;
@@ -162,28 +170,28 @@ final class SqlExpression {
         } else if (e instanceof Division) {
             return left.over(right);
         } else if (e instanceof Concat) {
-            return new Formula.Joined(asText(left), asText(right));
+            return concat(asText(left), asText(right));
         } else if (e instanceof AndExpression) {
             return left.and(right);
         } else if (e instanceof OrExpression) {
             return left.or(right);
         }
-        return new Formula.Comparison(relation(e), left, right);
+        return new Condition.Comparison(relation(e), left, right);
     }
 
-    private static Formula.Relation relation(Expression e) throws NotTaken {
+    private static Condition.Relation relation(Expression e) throws NotTaken {
         if (e instanceof EqualsTo) {
-            return Formula.Relation.EQUAL;
+            return Condition.Relation.EQUAL;
         } else if (e instanceof NotEqualsTo) {
-            return Formula.Relation.UNEQUAL;
+            return Condition.Relation.UNEQUAL;
         } else if (e instanceof GreaterThan) {
-            return Formula.Relation.ABOVE;
+            return Condition.Relation.ABOVE;
         } else if (e instanceof GreaterThanEquals) {
-            return Formula.Relation.AT_LEAST;
+            return Condition.Relation.AT_LEAST;
         } else if (e instanceof MinorThan) {
-            return Formula.Relation.BELOW;
+            return Condition.Relation.BELOW;
         } else if (e instanceof MinorThanEquals) {
-            return Formula.Relation.AT_MOST;
+            return Condition.Relation.AT_MOST;
         }
         throw notTaken(e);
     }
@@ -199,10 +207,10 @@ final class SqlExpression {
             return number(Double.parseDouble(value.getStringValue()));
         } else if (e instanceof DoubleValue value) {
             return number(value.getValue());
-        } else if (e instanceof StringValue text) {
-            return words(text.getNotExcapedValue());
-        } else if (e instanceof BooleanValue truth) {
-            return truth.getValue() ? Formulas.always() : Formulas.never();
+        } else if (e instanceof StringValue stated) {
+            return Formulas.text(stated.getNotExcapedValue());
+        } else if (e instanceof BooleanValue stated) {
+            return truth(stated.getValue());
         } else if (e instanceof NullValue) {
             return Formulas.absent();
         } else if (e instanceof JdbcNamedParameter setting) {
@@ -224,8 +232,8 @@ final class SqlExpression {
             Formula of = formula(isNull.getLeftExpression());
             return isNull.isNot() ? present(of) : missing(of);
         } else if (e instanceof IsBooleanExpression is) {
-            Formula truth = choose(formula(is.getLeftExpression()), number(1), number(0));
-            return is.isTrue() ? truth.equalTo(number(is.isNot() ? 0 : 1)) : isFalse(is);
+            Formula of = formula(is.getLeftExpression());
+            return choose(is.isTrue() ? of : not(of), truth(!is.isNot()), truth(is.isNot()));
         } else if (e instanceof InExpression in) {
             return in(in);
         } else if (e instanceof Between between) {
@@ -240,11 +248,6 @@ final class SqlExpression {
             return function(function);
         }
         throw notTaken(e);
-    }
-
-    private Formula isFalse(IsBooleanExpression is) throws NotTaken {
-        Formula untrue = choose(not(formula(is.getLeftExpression())), number(1), number(0));
-        return untrue.equalTo(number(is.isNot() ? 0 : 1));
     }
 
     private Formula column(Column column) throws NotTaken {
@@ -264,14 +267,14 @@ final class SqlExpression {
         if (signed.getSign() == '+') {
             return of;
         }
-        return of instanceof Formula.Constant constant ? number(-constant.value()) : number(0).minus(of);
+        return of instanceof Leaf.Literal stated && stated.kind() == Kind.NUMBER ? number(-stated.figure()) : negate(of);
     }
 
     private static Formula day(DateTimeLiteralExpression literal) throws NotTaken {
         String value = literal.getValue().replaceAll("^'|'$", "");
         try {
             if (literal.getType() == DateTimeLiteralExpression.DateTime.DATE) {
-                return new Formula.Day(LocalDate.parse(value));
+                return Formulas.date(LocalDate.parse(value));
             }
         } catch (DateTimeParseException e) {
             throw new NotTaken("'" + value + "' is no date; write DATE '2031-03-01'");
@@ -279,54 +282,37 @@ final class SqlExpression {
         throw notTaken(literal);
     }
 
-    private Formula in(InExpression in) throws NotTaken {
-        if (!(in.getRightExpression() instanceof ExpressionList<?> list) || list.isEmpty()) {
-            throw notTaken(in);
+    private Formula in(InExpression given) throws NotTaken {
+        if (!(given.getRightExpression() instanceof ExpressionList<?> list) || list.isEmpty()) {
+            throw notTaken(given);
         }
-        Formula of = formula(in.getLeftExpression());
-        Formula any = null;
+        List<Formula> among = new ArrayList<>();
         for (Expression each : list) {
-            Formula same = of.equalTo(formula(each));
-            any = any == null ? same : any.or(same);
+            among.add(formula(each));
         }
-        return in.isNot() ? not(any) : any;
+        Formula in = new Condition.In(formula(given.getLeftExpression()), among);
+        return given.isNot() ? not(in) : in;
     }
 
     private Formula cases(CaseExpression cases) throws NotTaken {
-        Formula otherwise = cases.getElseExpression() == null ? Formulas.absent() : formula(cases.getElseExpression());
-        List<WhenClause> clauses = cases.getWhenClauses();
-        for (int i = clauses.size() - 1; i >= 0; i--) {
-            Formula when = formula(clauses.get(i).getWhenExpression());
-            Formula condition = cases.getSwitchExpression() == null ? when : formula(cases.getSwitchExpression()).equalTo(when);
-            otherwise = choose(condition, formula(clauses.get(i).getThenExpression()), otherwise);
+        List<Choice.When> whens = new ArrayList<>();
+        Formula switched = cases.getSwitchExpression() == null ? null : formula(cases.getSwitchExpression());
+        for (WhenClause clause : cases.getWhenClauses()) {
+            Formula when = formula(clause.getWhenExpression());
+            whens.add(new Choice.When(switched == null ? when : switched.equalTo(when), formula(clause.getThenExpression())));
         }
-        return otherwise;
+        return new Choice.Case(whens, cases.getElseExpression() == null ? Formulas.absent() : formula(cases.getElseExpression()));
     }
 
     private Formula extracted(ExtractExpression extract) throws NotTaken {
         Formula of = formula(extract.getExpression());
-        Formula month = new Formula.Period(of, CalendarUnit.MONTH);
         return switch (extract.getName().toUpperCase(Locale.ROOT)) {
-            case "YEAR" -> new Formula.Period(of, CalendarUnit.YEAR);
-            case "QUARTER" -> within(new Formula.Period(of, CalendarUnit.QUARTER), 4);
-            case "MONTH" -> within(month, 12);
-            case "DAY" -> new Formula.Period(of, CalendarUnit.DAY).minus(firstDay(month)).plus(number(1));
+            case "YEAR" -> new Calendar.CalendarField(of, Calendar.Part.YEAR);
+            case "QUARTER" -> new Calendar.CalendarField(of, Calendar.Part.QUARTER);
+            case "MONTH" -> new Calendar.CalendarField(of, Calendar.Part.MONTH);
+            case "DAY" -> new Calendar.CalendarField(of, Calendar.Part.DAY);
             default -> throw new NotTaken("EXTRACT takes YEAR, QUARTER, MONTH or DAY, not " + extract.getName());
         };
-    }
-
-    /** Periods are numbered on; the place of one within its year counts from 1. */
-    private static Formula within(Formula period, int aYear) {
-        return period.minus(number(aYear).times(floor(period.over(number(aYear))))).plus(number(1));
-    }
-
-    /** The day number of a month's first day, by the proleptic Gregorian calendar with years that start in March. */
-    private static Formula firstDay(Formula month) {
-        Formula fromMarch = month.minus(number(2));
-        Formula year = floor(fromMarch.over(number(12)));
-        Formula ofYear = fromMarch.minus(number(12).times(year));
-        return number(365).times(year).plus(floor(year.over(number(4)))).minus(floor(year.over(number(100)))).plus(floor(year.over(number(400))))
-                .plus(floor(number(153).times(ofYear).plus(number(2)).over(number(5)))).minus(number(719_468));
     }
 
     private Formula function(Function function) throws NotTaken {
@@ -338,11 +324,11 @@ final class SqlExpression {
             }
         }
         return switch (name) {
-            case "ABS" -> magnitude(one(name, given));
+            case "ABS" -> abs(one(name, given));
             case "FLOOR" -> floor(one(name, given));
-            case "LEAST" -> folded(name, given, Formulas::least);
-            case "GREATEST" -> folded(name, given, Formulas::greatest);
-            case "COALESCE" -> folded(name, given, (a, b) -> choose(present(a), a, b));
+            case "LEAST" -> least(some(name, given));
+            case "GREATEST" -> greatest(some(name, given));
+            case "COALESCE" -> coalesce(some(name, given));
             case "NULLIF" -> nullIf(given);
             case "ROUND" -> rounded(given);
             default -> throw new NotTaken("there is no function '" + function.getName() + "' here. "
@@ -361,45 +347,43 @@ final class SqlExpression {
         return given.get(0);
     }
 
-    /** From the last to the first, as COALESCE looks at the first one first. */
-    private static Formula folded(String name, List<Formula> given, BinaryOperator<Formula> fold) throws NotTaken {
+    private static Formula[] some(String name, List<Formula> given) throws NotTaken {
         if (given.isEmpty()) {
             throw new NotTaken(name + " takes one value or more");
         }
-        Formula result = given.get(given.size() - 1);
-        for (int i = given.size() - 2; i >= 0; i--) {
-            result = fold.apply(given.get(i), result);
-        }
-        return result;
+        return given.toArray(Formula[]::new);
     }
 
     private static Formula nullIf(List<Formula> given) throws NotTaken {
         if (given.size() != 2) {
             throw new NotTaken("NULLIF takes two values, not " + given.size());
         }
-        return choose(given.get(0).equalTo(given.get(1)), Formulas.absent(), given.get(0));
+        return new Choice.NullIf(given.get(0), given.get(1));
     }
 
     private static Formula rounded(List<Formula> given) throws NotTaken {
-        boolean whole = given.size() == 1;
-        if (!whole && (given.size() != 2 || !(given.get(1) instanceof Formula.Constant c) || c.value() != Math.rint(c.value()) || Math.abs(c.value()) > 15)) {
+        if (given.size() == 1) {
+            return round(given.get(0));
+        }
+        if (given.size() != 2 || !(given.get(1) instanceof Leaf.Literal digits) || digits.kind() != Kind.NUMBER || digits.figure() != Math.rint(digits.figure())
+                || Math.abs(digits.figure()) > MOST_DIGITS) {
             throw new NotTaken("ROUND takes a value, and after it a number of decimals or nothing");
         }
-        Formula of = given.get(0);
-        double scale = whole ? 1 : Math.pow(10, ((Formula.Constant) given.get(1)).value());
-        Formula size = whole ? round(magnitude(of)) : round(magnitude(of).times(number(scale))).over(number(scale));
-        return choose(of.below(number(0)), number(0).minus(size), size);
+        return round(given.get(0), (int) digits.figure());
     }
 
+    /** A text as it is, all else written as one; a text that is written stays as it is. */
     private Formula asText(Formula formula) {
-        return isText(formula) ? formula : new Formula.Written(formula);
+        return isText(formula) ? formula : Formulas.written(formula);
     }
 
     private boolean isText(Formula formula) {
-        if (formula instanceof Formula.Input input) {
-            return names.kind(input.column()).orElse(Kind.TEXT) == Kind.TEXT;
+        if (formula instanceof Leaf.Column column) {
+            return names.kind(column.name()).orElse(Kind.TEXT) == Kind.TEXT;
         }
-        return formula instanceof Formula.Words || formula instanceof Formula.Joined || formula instanceof Formula.Written || formula instanceof Formula.Absent
-                || formula instanceof Formula.Choose chosen && isText(chosen.then()) && isText(chosen.otherwise());
+        return formula instanceof Leaf.Literal stated && stated.kind() == Kind.TEXT || formula instanceof Textual || formula instanceof Leaf.Absent
+                || formula instanceof Choice.Case chosen && chosen.whens().stream().allMatch(when -> isText(when.result())) && isText(chosen.otherwise())
+                || formula instanceof Choice.Coalesce first && first.of().stream().allMatch(this::isText)
+                || formula instanceof Choice.NullIf either && isText(either.left());
     }
 }

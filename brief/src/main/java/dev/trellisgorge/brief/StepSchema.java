@@ -8,7 +8,6 @@ import static dev.trellisgorge.brief.SchemaKeys.TEXTS_BY_NAME;
 import static dev.trellisgorge.brief.SchemaKeys.TRUTH;
 import static dev.trellisgorge.brief.SchemaKeys.byName;
 import static dev.trellisgorge.brief.SchemaKeys.choice;
-import static dev.trellisgorge.brief.SchemaKeys.described;
 import static dev.trellisgorge.brief.SchemaKeys.either;
 import static dev.trellisgorge.brief.SchemaKeys.schema;
 import static dev.trellisgorge.brief.SchemaKeys.titled;
@@ -89,7 +88,8 @@ final class StepSchema {
         step("derive", byName(EXPRESSION), "Adds columns by their names; each may read the ones before it.");
         step("pivot", new SchemaKeys().required("by", ONE_OR_SEVERAL, "The key columns, which stay.")
                 .required("names", TEXT, "The column whose cells become the new columns' names.")
-                .required("values", TEXT, "The column whose cells they hold.").mapping(), "Turns rows to columns: one row a key, one column a name.");
+                .required("values", TEXT, "The column whose cells they hold.")
+                .optional("columns", NAMES, "The names that get a column, in that order, so that the columns are known before the table is read; every name that stands there where it is not given.").mapping(), "Turns rows to columns: one row a key, one column a name.");
         step("unpivot", new SchemaKeys().required("columns", ONE_OR_SEVERAL, "The columns to turn.")
                 .optional("names", TEXT, "The new column of their names; name where it is not given.")
                 .optional("values", TEXT, "The new column of their cells; value where it is not given.").mapping(), "Turns columns to rows: one row for each of them.");

@@ -4,9 +4,9 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import dev.trellisgorge.chart.Orientation;
-import dev.trellisgorge.chart.Page;
-import dev.trellisgorge.chart.PlainChart;
-import dev.trellisgorge.chart.Tile;
+import dev.trellisgorge.engine.Page;
+import dev.trellisgorge.plan.PlainChart;
+import dev.trellisgorge.engine.Tile;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.test.Folder;
 import java.util.List;

@@ -13,7 +13,7 @@ record AuditText(PrintStream out) {
         out.println(audit.chart().name() + " (" + rows(audit.chart().data().rowCount()) + ")");
         for (Proof proof : audit.proofs()) {
             out.println("  " + (proof.holds() ? "holds" : "FAILS") + "  " + (proof.rows() == 0 ? "on no row" : "on " + proof.rowsHeld() + " of " + rows(proof.rows()))
-                    + ": " + proof.identity().statement());
+                    + ": " + proof.statement());
             proof.failures().stream().limit(LISTED).forEach(this::print);
             if (proof.failures().size() > LISTED) {
                 out.println("         and " + rows(proof.failures().size() - LISTED) + " more");

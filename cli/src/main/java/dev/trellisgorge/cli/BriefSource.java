@@ -2,7 +2,7 @@ package dev.trellisgorge.cli;
 
 import dev.trellisgorge.brief.Brief;
 import dev.trellisgorge.brief.Overrides;
-import dev.trellisgorge.chart.PlainChart;
+import dev.trellisgorge.plan.PlainChart;
 import dev.trellisgorge.pattern.Chart;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Note;
@@ -46,7 +46,7 @@ final class BriefSource {
 
     /** Says what a reader must know who does not ask for all notes. */
     void warn(Collection<PlainChart> charts) {
-        charts.stream().flatMap(chart -> chart.data().notes().stream()).filter(Note::urgent).distinct().forEach(note -> streams.err().println("gorge: note: " + note));
+        charts.stream().flatMap(chart -> chart.notes().stream()).filter(Note::urgent).distinct().forEach(note -> streams.err().println("gorge: note: " + note));
     }
 
     /** The files that {@link #read} looks at, also where it fails. */

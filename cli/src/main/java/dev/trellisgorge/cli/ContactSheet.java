@@ -1,7 +1,7 @@
 package dev.trellisgorge.cli;
 
-import dev.trellisgorge.chart.Page;
-import dev.trellisgorge.chart.PlainChart;
+import dev.trellisgorge.engine.Page;
+import dev.trellisgorge.plan.PlainChart;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.stream.Collectors;

@@ -2,9 +2,9 @@ package dev.trellisgorge.cli;
 
 import dev.trellisgorge.audit.Audit;
 import dev.trellisgorge.brief.Brief;
-import dev.trellisgorge.chart.Engines;
-import dev.trellisgorge.chart.Page;
-import dev.trellisgorge.chart.PlainChart;
+import dev.trellisgorge.engine.Engines;
+import dev.trellisgorge.engine.Page;
+import dev.trellisgorge.plan.PlainChart;
 import dev.trellisgorge.chart.Size;
 import dev.trellisgorge.engine.text.Palette;
 import dev.trellisgorge.engine.text.TextEngine;

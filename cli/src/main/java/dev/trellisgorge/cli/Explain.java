@@ -2,7 +2,7 @@ package dev.trellisgorge.cli;
 
 import dev.trellisgorge.audit.Explanation;
 import dev.trellisgorge.brief.Brief;
-import dev.trellisgorge.chart.PlainChart;
+import dev.trellisgorge.plan.PlainChart;
 import java.util.List;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Model.OptionSpec;

@@ -1,7 +1,7 @@
 package dev.trellisgorge.cli;
 
 import dev.trellisgorge.brief.Brief;
-import dev.trellisgorge.chart.PlainChart;
+import dev.trellisgorge.plan.PlainChart;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Place;
 import dev.trellisgorge.table.Table;

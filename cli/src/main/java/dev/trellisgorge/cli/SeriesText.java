@@ -1,6 +1,6 @@
 package dev.trellisgorge.cli;
 
-import dev.trellisgorge.chart.PlainChart;
+import dev.trellisgorge.plan.PlainChart;
 import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.DisplayWidth;
 import dev.trellisgorge.table.Kind;
@@ -15,7 +15,7 @@ record SeriesText(PrintStream out) {
         if (headed) {
             out.println(chart.name());
         }
-        Table table = chart.printed();
+        Table table = chart.data().shown();
         List<Column> columns = table.columns();
         int[] widths = columns.stream().mapToInt(SeriesText::width).toArray();
         StringBuilder line = new StringBuilder();

@@ -2,7 +2,7 @@ package dev.trellisgorge.cli;
 
 import dev.trellisgorge.brief.BriefSchema;
 import dev.trellisgorge.brief.FirstBrief;
-import dev.trellisgorge.chart.Writing;
+import dev.trellisgorge.engine.Writing;
 import dev.trellisgorge.pattern.PatternType;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Place;

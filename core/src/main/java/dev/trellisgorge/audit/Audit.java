@@ -2,12 +2,14 @@ package dev.trellisgorge.audit;
 
 import dev.trellisgorge.chart.Color;
 import dev.trellisgorge.chart.ColorVision;
-import dev.trellisgorge.chart.PlainChart;
 import dev.trellisgorge.chart.Role;
 import dev.trellisgorge.chart.Series;
-import dev.trellisgorge.formula.HelperTable;
-import dev.trellisgorge.formula.Identity;
-import dev.trellisgorge.formula.Watch;
+import dev.trellisgorge.formula.Formula;
+import dev.trellisgorge.plan.Cells;
+import dev.trellisgorge.plan.Identity;
+import dev.trellisgorge.plan.PlainChart;
+import dev.trellisgorge.plan.StepProof;
+import dev.trellisgorge.plan.Watch;
 import dev.trellisgorge.problem.Note;
 import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Numbers;
@@ -29,15 +31,38 @@ import java.util.stream.IntStream;
 public record Audit(PlainChart chart, List<Proof> proofs, List<Note> notes) {
     private static final double LEAST_CONTRAST = 3;
     private static final double LEAST_DIFFERENCE = 10;
+    private static final double CLOSE = 1e-9;
 
     public static Audit of(PlainChart chart) {
-        HelperTable data = chart.data();
-        List<Note> notes = new ArrayList<>(data.notes());
-        data.watches().forEach(watch -> watched(data, watch, notes));
+        Cells data = chart.data();
+        Map<String, Formula> asked = new LinkedHashMap<>();
+        List<Watch> watches = chart.plan().watches();
+        List<Identity> identities = chart.plan().identities();
+        for (int i = 0; i < watches.size(); i++) {
+            asked.put("when " + i, watches.get(i).when());
+            asked.put("figure " + i, watches.get(i).figure());
+        }
+        for (int i = 0; i < identities.size(); i++) {
+            asked.put("where " + i, identities.get(i).where());
+            asked.put("holds " + i, identities.get(i).holds());
+            asked.put("left " + i, identities.get(i).left());
+            asked.put("right " + i, identities.get(i).right());
+        }
+        Map<String, Column> cells = data.evaluate(asked);
+        List<Note> notes = new ArrayList<>(chart.notes());
+        for (int i = 0; i < watches.size(); i++) {
+            watched(data.category(), watches.get(i), cells.get("when " + i), cells.get("figure " + i), notes);
+        }
         similarCategories(data.category(), notes);
-        paleFills(chart, notes);
-        fillsAlike(chart, notes);
-        return new Audit(chart, data.identities().stream().map(identity -> prove(data, identity)).toList(), notes);
+        PlainChart seen = chart.withoutEmptySeries();
+        paleFills(seen, notes);
+        fillsAlike(seen, notes);
+        List<Proof> proofs = new ArrayList<>();
+        for (int i = 0; i < identities.size(); i++) {
+            proofs.add(prove(data.category(), identities.get(i), cells.get("where " + i), cells.get("holds " + i), cells.get("left " + i), cells.get("right " + i)));
+        }
+        chart.stepProofs().forEach(proof -> proofs.add(prove(proof)));
+        return new Audit(chart, proofs, notes);
     }
 
     /** Whether every identity holds on every row. */
@@ -45,24 +70,25 @@ public record Audit(PlainChart chart, List<Proof> proofs, List<Note> notes) {
         return proofs.stream().allMatch(Proof::holds);
     }
 
-    private static Proof prove(HelperTable data, Identity identity) {
-        Column where = data.evaluate("where", identity.where());
-        Column holds = data.evaluate("holds", identity.holds());
-        Column left = data.evaluate("left", identity.left());
-        Column right = data.evaluate("right", identity.right());
-        int[] rows = IntStream.range(0, data.rowCount()).filter(row -> where.number(row) == 1).toArray();
+    private static Proof prove(Column category, Identity identity, Column where, Column holds, Column left, Column right) {
+        int[] rows = IntStream.range(0, category.size()).filter(row -> where.number(row) == 1).toArray();
         List<Proof.Failure> failures = IntStream.of(rows).filter(row -> holds.number(row) != 1)
-                .mapToObj(row -> new Proof.Failure(data.category().written(row), left.number(row), right.number(row)))
-                .toList();
-        return new Proof(identity, rows.length, failures);
+                .mapToObj(row -> new Proof.Failure(category.written(row), left.number(row), right.number(row))).toList();
+        return new Proof(identity.statement(), rows.length, failures);
     }
 
-    private static void watched(HelperTable data, Watch watch, List<Note> notes) {
-        Column when = data.evaluate("when", watch.when());
-        Column figure = data.evaluate("figure", watch.figure());
-        List<String> rows = IntStream.range(0, data.rowCount()).filter(row -> when.number(row) == 1)
-                .mapToObj(row -> data.category().written(row)
-                        + (figure.isPresent(row) ? " (" + Numbers.brief(figure.number(row)) + ")" : ""))
+    /** What steps left as it was: before them and after, within the rounding of figures of that size. */
+    private static Proof prove(StepProof proof) {
+        double largest = proof.before().stream().mapToDouble(Math::abs).filter(figure -> !Double.isNaN(figure)).max().orElse(0);
+        List<Proof.Failure> failures = IntStream.range(0, proof.names().size()).filter(i -> !(Math.abs(proof.after().get(i) - proof.before().get(i)) <= largest * CLOSE)
+                && !(proof.after().get(i).isNaN() && proof.before().get(i).isNaN()))
+                .mapToObj(i -> new Proof.Failure(proof.names().get(i), proof.after().get(i), proof.before().get(i))).toList();
+        return new Proof(proof.statement(), proof.names().size(), failures);
+    }
+
+    private static void watched(Column category, Watch watch, Column when, Column figure, List<Note> notes) {
+        List<String> rows = IntStream.range(0, category.size()).filter(row -> when.number(row) == 1)
+                .mapToObj(row -> category.written(row) + (figure.isPresent(row) ? " (" + Numbers.brief(figure.number(row)) + ")" : ""))
                 .toList();
         if (!rows.isEmpty()) {
             notes.add(new Note(watch.sentence(), rows));

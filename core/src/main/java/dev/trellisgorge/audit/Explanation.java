@@ -3,13 +3,14 @@ package dev.trellisgorge.audit;
 import dev.trellisgorge.chart.BarGroup;
 import dev.trellisgorge.chart.Format;
 import dev.trellisgorge.chart.Label;
-import dev.trellisgorge.chart.PlainChart;
 import dev.trellisgorge.formula.Formula;
 import dev.trellisgorge.formula.Formulas;
-import dev.trellisgorge.formula.HelperColumn;
-import dev.trellisgorge.formula.HelperTable;
-import dev.trellisgorge.formula.Inputs;
-import dev.trellisgorge.formula.Watch;
+import dev.trellisgorge.formula.Leaf;
+import dev.trellisgorge.formula.Reads;
+import dev.trellisgorge.plan.Cells;
+import dev.trellisgorge.plan.Derived;
+import dev.trellisgorge.plan.PlainChart;
+import dev.trellisgorge.plan.Watch;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Nearest;
 import dev.trellisgorge.problem.Place;
@@ -56,7 +57,7 @@ public record Explanation(List<String> lines) {
     /** One row being told. */
     private static final class Telling {
         private final PlainChart chart;
-        private final HelperTable data;
+        private final Cells data;
         private final int row;
         private final Reason reason;
 
@@ -73,30 +74,30 @@ public record Explanation(List<String> lines) {
             lines.add("'" + data.category().written(row) + "' is row " + (row + 1) + " of " + data.rowCount() + " in the chart '" + chart.name() + "'.");
             lines.add(inputs());
             place().ifPresent(lines::add);
-            data.columns().forEach(column -> lines.add(series(column)));
+            chart.plan().series().stream().filter(name -> !data.isEmpty(name) || chart.labels().containsKey(name)).map(chart.plan()::column).forEach(column -> lines.add(series(column)));
             chart.panels().forEach(panel -> panel.bars().forEach(group -> bars(group, lines)));
             labels().ifPresent(lines::add);
-            data.watches().stream().filter(this::isSo).map(watch -> "Note: " + watch.sentence() + ".").forEach(lines::add);
+            chart.plan().watches().stream().filter(this::isSo).map(watch -> "Note: " + watch.sentence() + ".").forEach(lines::add);
             return lines.stream().filter(line -> !line.isEmpty()).toList();
         }
 
         private String inputs() {
             Set<String> columns = new LinkedHashSet<>();
-            data.allColumns().forEach(column -> columns.addAll(Inputs.columnsOf(column.formula())));
-            data.categoryName().ifPresent(columns::remove);
+            chart.plan().columns().forEach(column -> columns.addAll(Reads.columns(column.formula())));
+            chart.plan().category().ifPresent(columns::remove);
             Stream<String> cells = columns.stream().map(name -> name + ": " + (isMissing(Formulas.column(name)) ? "missing" : reason.figure(Formulas.column(name))));
-            Stream<String> settings = data.settingsRead().stream().map(name -> "the setting " + name + ": " + reason.figure(Formulas.setting(name)));
+            Stream<String> settings = chart.plan().settingsRead().stream().map(name -> "the setting " + name + ": " + reason.figure(Formulas.setting(name)));
             String read = Stream.concat(cells, settings).collect(Collectors.joining("; "));
             return read.isEmpty() ? "" : "It reads " + read + ".";
         }
 
         private boolean isMissing(Formula formula) {
-            return !data.evaluate("missing", formula).isPresent(row);
+            return !data.evaluate(formula).isPresent(row);
         }
 
         /** Its place among the figures that the labels show. */
         private Optional<String> place() {
-            List<Column> labels = chart.labels().values().stream().map(label -> data.column(label.column()).cells()).toList();
+            List<Column> labels = chart.labels().values().stream().map(label -> data.column(label.column())).toList();
             Double own = figure(labels, row);
             if (own == null || data.rowCount() < 2) {
                 return Optional.empty();
@@ -121,15 +122,15 @@ public record Explanation(List<String> lines) {
             return null;
         }
 
-        private String series(HelperColumn column) {
+        private String series(Derived column) {
             Reason.Way way = reason.way(column.formula());
-            boolean present = column.cells().isPresent(row);
+            boolean present = data.column(column.name()).isPresent(row);
             String because = way.because().isEmpty() ? "" : ", because " + String.join(", and ", way.because());
             boolean plain = way.result().operands().isEmpty();
             String worked = present && !plain ? " = " + way.result() : "";
-            String missing = !present && way.because().isEmpty() && !(way.result() instanceof Formula.Absent)
+            String missing = !present && way.because().isEmpty() && !(way.result() instanceof Leaf.Absent)
                     ? ", because " + missingPart(way.result()) + " is missing" : "";
-            return "'" + column.name() + "' is " + (present ? reason.written(column.cells(), row) : "absent") + worked + because + missing + ".";
+            return "'" + column.name() + "' is " + (present ? reason.written(data.column(column.name()), row) : "absent") + worked + because + missing + ".";
         }
 
         /** The first thing that a formula reads and that is not there. */
@@ -149,14 +150,14 @@ public record Explanation(List<String> lines) {
         }
 
         private Optional<String> labels() {
-            List<String> texts = chart.labels().entrySet().stream().filter(entry -> data.column(entry.getKey()).cells().isPresent(row))
+            List<String> texts = chart.labels().entrySet().stream().filter(entry -> data.column(entry.getKey()).isPresent(row))
                     .map(entry -> chart.labelText(entry.getKey(), entry.getValue(), row)).filter(text -> !text.isEmpty()).distinct().toList();
             return texts.isEmpty() ? Optional.of("It has no label.") : Optional.of((texts.size() == 1 ? "Its label says " : "Its labels say ")
                     + String.join(" and ", texts) + ".");
         }
 
         private boolean isSo(Watch watch) {
-            return data.evaluate("watch", watch.when()).number(row) == 1;
+            return data.evaluate(watch.when()).number(row) == 1;
         }
     }
 }

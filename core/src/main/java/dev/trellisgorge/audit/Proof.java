@@ -1,25 +1,28 @@
 package dev.trellisgorge.audit;
 
-import dev.trellisgorge.formula.Identity;
 import java.util.List;
 
 /**
- * An identity held against the cells of a chart.
+ * An equation held against the cells of a chart. Immutable.
  *
- * @param identity what must hold
- * @param rows     how many rows it must hold on
- * @param failures the rows where it does not hold, in table order
+ * @param statement what must hold, in words
+ * @param rows      how many rows it must hold on
+ * @param failures  the rows where it does not hold, in table order
  */
-public record Proof(Identity identity, int rows, List<Failure> failures) {
+public record Proof(String statement, int rows, List<Failure> failures) {
 
     /**
-     * One row where the identity does not hold.
+     * One row where it does not hold.
      *
      * @param category the row's name
      * @param left     what the helper cells come to; NaN where they come to nothing
      * @param right    what they must come to; NaN where it is nothing
      */
     public record Failure(String category, double left, double right) {
+    }
+
+    public Proof {
+        failures = List.copyOf(failures);
     }
 
     public int rowsHeld() {

@@ -1,9 +1,12 @@
 package dev.trellisgorge.audit;
 
 import dev.trellisgorge.chart.Format;
+import dev.trellisgorge.formula.Choice;
+import dev.trellisgorge.formula.Condition;
 import dev.trellisgorge.formula.Formula;
-import dev.trellisgorge.formula.Formula.Connective;
-import dev.trellisgorge.formula.HelperTable;
+import dev.trellisgorge.formula.Leaf;
+import dev.trellisgorge.formula.Window;
+import dev.trellisgorge.plan.Cells;
 import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Kind;
 import dev.trellisgorge.table.Numbers;
@@ -18,7 +21,7 @@ import java.util.Optional;
  * @param row    0-based
  * @param format how figures are written, where that loses nothing; else in their shortest form
  */
-record Reason(HelperTable table, int row, Optional<Format> format) {
+record Reason(Cells table, int row, Optional<Format> format) {
 
     /** A formula's way to its cell: the conditions that led there, and the formula that was then worked out. */
     record Way(List<String> because, Formula result) {
@@ -28,41 +31,52 @@ record Reason(HelperTable table, int row, Optional<Format> format) {
     Way way(Formula formula) {
         List<String> because = new ArrayList<>();
         Formula at = formula;
-        while (at instanceof Formula.Choose choice) {
-            boolean holds = isTrue(choice.when());
-            why(choice.when(), holds).ifPresent(because::add);
-            at = holds ? choice.then() : choice.otherwise();
+        while (at instanceof Choice.Case choice) {
+            Formula result = choice.otherwise();
+            for (Choice.When when : choice.whens()) {
+                boolean holds = isTrue(when.condition());
+                why(when.condition(), holds).ifPresent(because::add);
+                if (holds) {
+                    result = when.result();
+                    break;
+                }
+            }
+            at = result;
         }
         return new Way(because.stream().distinct().toList(), at);
     }
 
     /** Why a condition is true, or is not; empty where there is nothing to say. */
     private Optional<String> why(Formula condition, boolean holds) {
-        if (condition instanceof Formula.Comparison c) {
+        if (condition instanceof Condition.Comparison c) {
             return Optional.of(compared(c, holds));
         }
-        if (condition instanceof Formula.Not n) {
+        if (condition instanceof Condition.In in) {
+            return Optional.of(!isKnown(in.of()) ? named(in.of()) + " is missing"
+                    : withFigure(in.of()) + (holds ? " is " : " is not ") + (in.list().size() == 1 ? in.list().get(0) : "one of " + in.list()).toString());
+        }
+        if (condition instanceof Condition.Not n) {
             return why(n.of(), !holds);
         }
-        if (condition instanceof Formula.Present p) {
-            return p.of() instanceof Formula.Constant ? Optional.empty() : Optional.of(p.of() instanceof Formula.Choose
+        if (condition instanceof Condition.Present p) {
+            return p.of() instanceof Leaf.Literal ? Optional.empty() : Optional.of(p.of() instanceof Choice.Case
                     ? joined(way(p.of()).because()) : named(p.of()) + (holds ? " is there" : " is missing"));
         }
-        if (condition instanceof Formula.Logic l) {
-            boolean all = (l.connective() == Connective.AND) == holds;
-            List<Formula> deciding = all ? List.of(l.left(), l.right())
-                    : List.of(isTrue(l.left()) == holds ? l.left() : l.right());
+        if (condition instanceof Condition.Logic l) {
+            boolean all = (l.connective() == Condition.Connective.AND) == holds;
+            List<Formula> deciding = all ? l.of() : l.of().stream().filter(part -> isTrue(part) == holds).limit(1).toList();
             List<String> reasons = deciding.stream().flatMap(part -> why(part, holds).stream()).distinct().toList();
             return reasons.isEmpty() ? Optional.empty() : Optional.of(joined(reasons));
         }
-        return isKnown(condition) ? Optional.of(named(condition) + " is " + holds) : Optional.of(named(condition) + " is missing");
+        return condition instanceof Leaf.Literal ? Optional.empty()
+                : Optional.of(isKnown(condition) ? named(condition) + " is " + holds : named(condition) + " is missing");
     }
 
     private static String joined(List<String> reasons) {
         return String.join(" and ", reasons);
     }
 
-    private String compared(Formula.Comparison c, boolean holds) {
+    private String compared(Condition.Comparison c, boolean holds) {
         for (Formula side : List.of(c.left(), c.right())) {
             if (!isKnown(side)) {
                 return named(side) + " is missing";
@@ -79,20 +93,19 @@ record Reason(HelperTable table, int row, Optional<Format> format) {
         return withFigure(c.left()) + " " + words + " " + withFigure(c.right());
     }
 
-    /** {@code generated_mwh (400)}; a constant is its own figure. */
+    /** {@code generated_mwh (400)}; what is stated is its own figure. */
     String withFigure(Formula formula) {
-        boolean plain = formula instanceof Formula.Constant || formula instanceof Formula.Words || formula instanceof Formula.Day;
-        return plain ? figure(formula) : named(formula) + " (" + figure(formula) + ")";
+        return formula instanceof Leaf.Literal ? figure(formula) : named(formula) + " (" + figure(formula) + ")";
     }
 
     private static String named(Formula formula) {
-        if (formula instanceof Formula.Setting setting) {
+        if (formula instanceof Leaf.Setting setting) {
             return "the setting " + setting.name();
         }
-        if (formula instanceof Formula.Rank rank) {
-            return "the rank of " + named(rank.of()) + (rank.direction() == Formula.Direction.DESCENDING ? " from the largest" : " from the smallest");
+        if (formula instanceof Window.Rank rank) {
+            return "the rank of " + named(rank.of()) + (rank.direction() == Window.Direction.DESCENDING ? " from the largest" : " from the smallest");
         }
-        return formula instanceof Formula.Helper helper ? helper.column() : formula.toString();
+        return formula.title();
     }
 
     /** What a formula comes to on the row, as a reader sees it. */
@@ -122,6 +135,6 @@ record Reason(HelperTable table, int row, Optional<Format> format) {
     }
 
     private Column cells(Formula formula) {
-        return table.evaluate("reason", formula);
+        return table.evaluate(formula);
     }
 }

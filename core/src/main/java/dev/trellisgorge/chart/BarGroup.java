@@ -18,4 +18,12 @@ public record BarGroup(Placing placing, double gap, List<Series> series) {
         STACKED,
         BESIDE
     }
+
+    public BarGroup {
+        series = List.copyOf(series);
+    }
+
+    public BarGroup series(List<Series> others) {
+        return new BarGroup(placing, gap, others);
+    }
 }

@@ -1,10 +1,19 @@
 package dev.trellisgorge.chart;
 
-import dev.trellisgorge.table.Column;
-import java.math.BigDecimal;
-import java.math.RoundingMode;
-import java.text.DecimalFormat;
-import java.text.DecimalFormatSymbols;
+import static dev.trellisgorge.formula.Formulas.abs;
+import static dev.trellisgorge.formula.Formulas.choose;
+import static dev.trellisgorge.formula.Formulas.formatted;
+import static dev.trellisgorge.formula.Formulas.greatest;
+import static dev.trellisgorge.formula.Formulas.max;
+import static dev.trellisgorge.formula.Formulas.number;
+import static dev.trellisgorge.formula.Formulas.only;
+import static dev.trellisgorge.formula.Formulas.orZero;
+import static dev.trellisgorge.formula.Formulas.present;
+import static dev.trellisgorge.formula.Formulas.round;
+
+import dev.trellisgorge.formula.Formula;
+import dev.trellisgorge.formula.Writing;
+import dev.trellisgorge.table.Kind;
 import java.util.List;
 import java.util.Locale;
 
@@ -15,46 +24,68 @@ import java.util.Locale;
 public record Format(String pattern) {
     private static final int MOST_DECIMALS = 2;
     private static final double SMALL = 0.01;
+    private static final double CLOSE = 1e-15;
+
+    /** The plainest pattern that shows the chart's figures. */
+    public static final Format FITTING = new Format("");
 
     /** @throws IllegalArgumentException where the pattern is malformed */
     public Format {
         try {
-            formatter(pattern);
+            Writing.by(Kind.NUMBER, pattern, Locale.ROOT);
         } catch (IllegalArgumentException e) {
             throw new IllegalArgumentException("'" + pattern + "' is no number pattern; write one such as #,##0.0", e);
         }
     }
 
     /**
-     * The plainest pattern that shows the figures: whole numbers as such, others with as many decimals as
-     * they need, two at most; where all are below a hundredth, three digits that count.
+     * The plainest pattern that shows figures with so many decimals.
+     *
+     * @param decimals 0 or more; below 0 for figures that are all below a hundredth, of which three digits count
      */
-    public static Format fitting(List<Column> figures) {
-        int decimals = 0;
-        double largest = 0;
-        for (Column column : figures) {
-            for (int row = 0; row < column.size(); row++) {
-                if (column.isPresent(row) && !Double.isInfinite(column.number(row))) {
-                    decimals = Math.max(decimals, decimals(column.number(row)));
-                    largest = Math.max(largest, Math.abs(column.number(row)));
-                }
-            }
-        }
-        if (largest > 0 && largest < SMALL) {
-            return new Format("0.##E0");
-        }
-        return new Format(decimals == 0 ? "#,##0" : "#,##0." + "0".repeat(decimals));
+    public static Format of(int decimals) {
+        return new Format(decimals < 0 ? "0.##E0" : decimals == 0 ? "#,##0" : "#,##0." + "0".repeat(decimals));
     }
 
-    private static int decimals(double value) {
-        double scaled = Math.abs(value);
-        for (int places = 0; places < MOST_DECIMALS; places++) {
-            if (Math.abs(scaled - Math.rint(scaled)) <= Math.ulp(scaled) * 4) {
-                return places;
-            }
-            scaled *= 10;
+    /** Whether the figures decide. */
+    public boolean isFitting() {
+        return pattern.isEmpty();
+    }
+
+    /**
+     * What decides on the plainest pattern, as a formula over all rows: whole numbers are written as such, others with as many
+     * decimals as they need, two at most; -1 where all are below a hundredth.
+     *
+     * @param figures numbers, or nothing
+     */
+    public static Formula decimals(List<Formula> figures) {
+        Formula most = number(0);
+        Formula largest = number(0);
+        for (Formula figure : figures) {
+            most = greatest(most, orZero(max(only(present(figure), decimals(figure)))));
+            largest = greatest(largest, orZero(max(abs(figure))));
         }
-        return MOST_DECIMALS;
+        return choose(largest.above(number(0)).and(largest.below(number(SMALL))), number(-1), most);
+    }
+
+    private static Formula decimals(Formula figure) {
+        Formula needed = number(MOST_DECIMALS);
+        for (int places = MOST_DECIMALS - 1; places >= 0; places--) {
+            needed = choose(abs(figure.minus(round(figure, places))).atMost(abs(figure).times(number(CLOSE))), number(places), needed);
+        }
+        return needed;
+    }
+
+    /** What is written for a figure, as a formula: by this pattern, or by the one that {@code decimals} says. */
+    public Formula words(Formula figure, Formula decimals) {
+        if (!isFitting()) {
+            return formatted(figure, pattern);
+        }
+        Formula words = formatted(figure, of(MOST_DECIMALS).pattern());
+        for (int places = MOST_DECIMALS - 1; places >= -1; places--) {
+            words = choose(decimals.equalTo(number(places)), formatted(figure, of(places).pattern()), words);
+        }
+        return words;
     }
 
     /**
@@ -62,20 +93,6 @@ public record Format(String pattern) {
      * rounds to zero is written as zero, without a sign.
      */
     public String write(double figure) {
-        if (Double.isNaN(figure)) {
-            return "";
-        }
-        DecimalFormat format = formatter(pattern);
-        if (Double.isInfinite(figure)) {
-            return format.format(figure);
-        }
-        String text = format.format(BigDecimal.valueOf(figure));
-        return figure <= 0 && text.equals(format.format(-0.0)) ? format.format(0) : text;
-    }
-
-    private static DecimalFormat formatter(String pattern) {
-        DecimalFormat format = new DecimalFormat(pattern, DecimalFormatSymbols.getInstance(Locale.ROOT));
-        format.setRoundingMode(RoundingMode.HALF_UP);
-        return format;
+        return Double.isNaN(figure) ? "" : Writing.by(Kind.NUMBER, pattern, Locale.ROOT).apply(figure);
     }
 }

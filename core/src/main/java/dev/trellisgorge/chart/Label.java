@@ -1,14 +1,19 @@
 package dev.trellisgorge.chart;
 
+import java.util.Objects;
+import java.util.Optional;
+
 /**
  * The text beside each bar or point of a series: a true figure, never the length of a helper piece. None is
- * drawn where the series' own cell is absent.
+ * drawn where the series' own cell is absent. Immutable.
  *
- * @param column the helper column whose figures are written
- * @param format how they are written
- * @param at     where they stand
+ * @param column   the computed column whose figures or texts are written
+ * @param words    the computed column of what is written
+ * @param format   how figures are written; {@link Format#FITTING} in a plan whose figures decide
+ * @param decimals the computed column that says which format fits, where that is so
+ * @param at       where they stand
  */
-public record Label(String column, Format format, At at) {
+public record Label(String column, String words, Format format, Optional<String> decimals, At at) {
 
     /** Where a label stands on its bar. */
     public enum At {
@@ -18,5 +23,19 @@ public record Label(String column, Format format, At at) {
         INSIDE,
         /** Within the bar, where it starts. */
         BASE
+    }
+
+    public Label {
+        Objects.requireNonNull(column, "column");
+        Objects.requireNonNull(words, "words");
+    }
+
+    /** The same label with its figures written so. */
+    public Label written(Format other) {
+        return new Label(column, words, other, decimals, at);
+    }
+
+    public Label at(At place) {
+        return new Label(column, words, format, decimals, place);
     }
 }

@@ -1,6 +1,8 @@
 package dev.trellisgorge.chart;
 
 import java.util.List;
+import java.util.function.Predicate;
+import java.util.function.UnaryOperator;
 import java.util.stream.Stream;
 
 /**
@@ -55,6 +57,20 @@ public record Panel(List<Line> lines, List<BarGroup> bars, List<Points> points, 
 
     public Panel valueAxisShown(boolean shown) {
         return new Panel(lines, bars, points, references, scale, share, shown);
+    }
+
+    /** The same with each series changed. */
+    public Panel each(UnaryOperator<Series> change) {
+        return lines(lines.stream().map(line -> new Line(change.apply(line.series()), line.dashed(), line.guide())).toList())
+                .bars(bars.stream().map(group -> group.series(group.series().stream().map(change).toList())).toList())
+                .points(points.stream().map(each -> new Points(change.apply(each.series()), each.shape())).toList());
+    }
+
+    /** The same without some series. */
+    public Panel without(Predicate<Series> gone) {
+        return lines(lines.stream().filter(line -> !gone.test(line.series())).toList())
+                .bars(bars.stream().map(group -> group.series(group.series().stream().filter(gone.negate()).toList())).toList())
+                .points(points.stream().filter(each -> !gone.test(each.series())).toList());
     }
 
     /** Every series, in drawing order. */

@@ -1,6 +1,8 @@
 package dev.trellisgorge.chart;
 
 import java.util.List;
+import java.util.function.Predicate;
+import java.util.function.UnaryOperator;
 
 /**
  * Panels that share the category axis, and so hold the same categories in the same order: one above the other where bars
@@ -22,6 +24,21 @@ public record Panels(List<Panel> panels, boolean categoriesShown) implements Dra
     /** Panels over a category axis with its names. */
     public static Panels of(Panel... panels) {
         return new Panels(List.of(panels), true);
+    }
+
+    /** The same panels over a category axis with or without its names. */
+    public Panels categoriesShown(boolean shown) {
+        return new Panels(panels, shown);
+    }
+
+    @Override
+    public Panels each(UnaryOperator<Series> change) {
+        return new Panels(panels.stream().map(panel -> panel.each(change)).toList(), categoriesShown);
+    }
+
+    @Override
+    public Panels without(Predicate<Series> gone) {
+        return new Panels(panels.stream().map(panel -> panel.without(gone)).toList(), categoriesShown);
     }
 
     @Override

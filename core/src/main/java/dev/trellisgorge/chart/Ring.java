@@ -2,6 +2,8 @@ package dev.trellisgorge.chart;
 
 import java.util.List;
 import java.util.Optional;
+import java.util.function.Predicate;
+import java.util.function.UnaryOperator;
 
 /**
  * A ring of slices, clockwise: each series is one slice, as large as its cell on the one row. A slice without a fill takes
@@ -16,6 +18,17 @@ public record Ring(double hole, double start, List<List<Series>> tracks, Optiona
 
     public Ring {
         tracks = tracks.stream().map(List::copyOf).toList();
+    }
+
+    @Override
+    public Ring each(UnaryOperator<Series> change) {
+        return new Ring(hole, start, tracks.stream().map(track -> track.stream().map(change).toList()).toList(), centre.map(change));
+    }
+
+    /** A ring keeps its slices: one without a size is not seen. */
+    @Override
+    public Ring without(Predicate<Series> gone) {
+        return this;
     }
 
     @Override

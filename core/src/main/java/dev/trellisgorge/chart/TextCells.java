@@ -1,6 +1,8 @@
 package dev.trellisgorge.chart;
 
 import java.util.List;
+import java.util.function.Predicate;
+import java.util.function.UnaryOperator;
 
 /**
  * Texts beside each category: bars made of characters.
@@ -23,6 +25,17 @@ public record TextCells(List<TextColumn> columns) implements Drawing {
 
     public TextCells {
         columns = List.copyOf(columns);
+    }
+
+    @Override
+    public TextCells each(UnaryOperator<Series> change) {
+        return new TextCells(columns.stream().map(column -> new TextColumn(column.series().stream().map(change).toList(), column.flushEnd())).toList());
+    }
+
+    @Override
+    public TextCells without(Predicate<Series> gone) {
+        return new TextCells(columns.stream().map(column -> new TextColumn(column.series().stream().filter(gone.negate()).toList(), column.flushEnd()))
+                .filter(column -> !column.series().isEmpty()).toList());
     }
 
     @Override

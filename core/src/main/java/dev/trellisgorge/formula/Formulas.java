@@ -1,44 +1,55 @@
 package dev.trellisgorge.formula;
 
-import dev.trellisgorge.formula.Formula.Arithmetic;
-import dev.trellisgorge.formula.Formula.Fold;
-import dev.trellisgorge.formula.Formula.Operator;
-import dev.trellisgorge.formula.Formula.Rounding;
+import dev.trellisgorge.formula.Numeric.End;
+import dev.trellisgorge.formula.Window.Fold;
+import dev.trellisgorge.table.Kind;
+import java.time.LocalDate;
+import java.util.Arrays;
+import java.util.List;
+import java.util.Locale;
 
-/** The words that formulas start with; import them statically. */
+/** The words that formulas start with; import them statically. Thread-safe. */
 public final class Formulas {
     private Formulas() {
     }
 
     /** The cell of a column of the shaped table. */
     public static Formula column(String name) {
-        return new Formula.Input(name);
+        return new Leaf.Column(name);
     }
 
-    /** The cell of a helper column that was computed before. */
-    public static Formula helper(String name) {
-        return new Formula.Helper(name);
+    /** The cell of a column that was computed before. */
+    public static Formula computed(String name) {
+        return new Leaf.Computed(name);
     }
 
     public static Formula number(double value) {
-        return new Formula.Constant(value);
+        return new Leaf.Literal(Kind.NUMBER, value + 0.0);
     }
 
-    public static Formula words(String text) {
-        return new Formula.Words(text);
+    public static Formula text(String text) {
+        return new Leaf.Literal(Kind.TEXT, text);
+    }
+
+    public static Formula date(LocalDate date) {
+        return new Leaf.Literal(Kind.DATE, date);
+    }
+
+    public static Formula truth(boolean value) {
+        return new Leaf.Literal(Kind.TRUTH, value);
     }
 
     /** A named number that a reader may change. */
     public static Formula setting(String name) {
-        return new Formula.Setting(name);
+        return new Leaf.Setting(name);
     }
 
     public static Formula absent() {
-        return new Formula.Absent();
+        return new Leaf.Absent();
     }
 
     public static Formula present(Formula of) {
-        return new Formula.Present(of);
+        return new Condition.Present(of);
     }
 
     public static Formula missing(Formula of) {
@@ -46,24 +57,34 @@ public final class Formulas {
     }
 
     public static Formula not(Formula of) {
-        return new Formula.Not(of);
+        return new Condition.Not(of);
     }
 
-    public static Formula magnitude(Formula of) {
-        return new Formula.Magnitude(of);
+    public static Formula abs(Formula of) {
+        return new Numeric.Abs(of);
     }
 
-    public static Formula least(Formula left, Formula right) {
-        return new Arithmetic(Operator.LEAST, left, right);
+    public static Formula negate(Formula of) {
+        return new Numeric.Negate(of);
     }
 
-    public static Formula greatest(Formula left, Formula right) {
-        return new Arithmetic(Operator.GREATEST, left, right);
+    public static Formula least(Formula... of) {
+        return new Numeric.Extreme(End.LEAST, List.of(of));
+    }
+
+    public static Formula greatest(Formula... of) {
+        return new Numeric.Extreme(End.GREATEST, List.of(of));
     }
 
     /** {@code then} where {@code when} is true; {@code otherwise} where it is false or unknown. */
     public static Formula choose(Formula when, Formula then, Formula otherwise) {
-        return new Formula.Choose(when, then, otherwise);
+        Choice.When first = new Choice.When(when, then);
+        if (otherwise instanceof Choice.Case more) {
+            List<Choice.When> whens = new java.util.ArrayList<>(List.of(first));
+            whens.addAll(more.whens());
+            return new Choice.Case(whens, more.otherwise());
+        }
+        return new Choice.Case(List.of(first), otherwise);
     }
 
     /** {@code then} where {@code when} is true, and absent elsewhere: a part masked by a class. */
@@ -71,71 +92,94 @@ public final class Formulas {
         return choose(when, then, absent());
     }
 
+    /** The first of several that is there. */
+    public static Formula coalesce(Formula... of) {
+        return new Choice.Coalesce(Arrays.asList(of));
+    }
+
     /** The value, or zero where it is missing. */
     public static Formula orZero(Formula of) {
-        return choose(present(of), of, number(0));
-    }
-
-    /** The row's number, from 1. */
-    public static Formula row() {
-        return new Formula.Row();
-    }
-
-    public static Formula sum(Formula of) {
-        return new Formula.Whole(Fold.SUM, of);
-    }
-
-    /** The smallest cell of all rows. */
-    public static Formula smallest(Formula of) {
-        return new Formula.Whole(Fold.LEAST, of);
-    }
-
-    /** The largest cell of all rows. */
-    public static Formula largest(Formula of) {
-        return new Formula.Whole(Fold.GREATEST, of);
-    }
-
-    /** How many rows have a cell. */
-    public static Formula count(Formula of) {
-        return new Formula.Whole(Fold.COUNT, of);
-    }
-
-    public static Formula running(Formula of) {
-        return new Formula.Running(of, absent());
-    }
-
-    public static Formula runningFrom(Formula of, Formula restart) {
-        return new Formula.Running(of, restart);
-    }
-
-    public static Formula previous(Formula of) {
-        return new Formula.Previous(of);
-    }
-
-    public static Formula round(Formula of) {
-        return new Formula.Rounded(of, Rounding.HALF_UP);
-    }
-
-    public static Formula floor(Formula of) {
-        return new Formula.Rounded(of, Rounding.DOWN);
-    }
-
-    public static Formula repeat(String text, Formula count) {
-        return new Formula.Repeated(words(text), count);
-    }
-
-    /** True on every row. */
-    public static Formula always() {
-        return present(number(0));
-    }
-
-    /** True on no row. */
-    public static Formula never() {
-        return not(always());
+        return coalesce(of, number(0));
     }
 
     /** One where it is there, else zero. */
     public static Formula oneIfPresent(Formula of) {
         return choose(present(of), number(1), number(0));
+    }
+
+    /** The row's number, from 1. */
+    public static Formula rowNumber() {
+        return new Leaf.RowNumber();
+    }
+
+    public static Formula sum(Formula of) {
+        return new Window.Aggregate(Fold.SUM, of);
+    }
+
+    /** The smallest cell of all rows. */
+    public static Formula min(Formula of) {
+        return new Window.Aggregate(Fold.MIN, of);
+    }
+
+    /** The largest cell of all rows. */
+    public static Formula max(Formula of) {
+        return new Window.Aggregate(Fold.MAX, of);
+    }
+
+    /** How many rows have a cell. */
+    public static Formula count(Formula of) {
+        return new Window.Aggregate(Fold.COUNT, of);
+    }
+
+    /** How many rows there are. */
+    public static Formula rowCount() {
+        return count(number(0));
+    }
+
+    /** The sum of the rows so far. */
+    public static Formula cumulative(Formula of) {
+        return new Window.Cumulative(of, absent());
+    }
+
+    /** The same, begun anew on each row where {@code restart} is true. */
+    public static Formula cumulative(Formula of, Formula restart) {
+        return new Window.Cumulative(of, restart);
+    }
+
+    /** The cell on the row before. */
+    public static Formula lag(Formula of) {
+        return new Window.Lag(of);
+    }
+
+    /** To a whole number, halves away from zero. */
+    public static Formula round(Formula of) {
+        return round(of, 0);
+    }
+
+    /** @param digits after the decimal point; before it where below zero */
+    public static Formula round(Formula of, int digits) {
+        return new Numeric.Round(of, digits);
+    }
+
+    public static Formula floor(Formula of) {
+        return new Numeric.Floor(of);
+    }
+
+    public static Formula repeat(String text, Formula count) {
+        return new Textual.Repeat(text(text), count);
+    }
+
+    public static Formula concat(Formula... of) {
+        return new Textual.Concat(List.of(of));
+    }
+
+    /** A number in its shortest form, an ISO date, a truth as a word; a text as it is. */
+    public static Formula written(Formula of) {
+        return new Textual.Text(of);
+    }
+
+    /** A number or a date by a CLDR pattern, with {@code .} and {@code ,}. */
+    public static Formula formatted(Formula of, String pattern) {
+        return new Textual.Formatted(of, pattern, Locale.ROOT);
     }
 }

@@ -6,9 +6,10 @@ import dev.trellisgorge.problem.Place;
 import java.util.Collections;
 import java.util.LinkedHashMap;
 import java.util.Map;
+import java.util.Objects;
 import java.util.OptionalDouble;
 
-/** Named numbers that a reader may change, in the order they were stated; immutable. */
+/** Named numbers that a reader may change, in the order they were stated; NaN where one has no value. Immutable and thread-safe. */
 public final class Settings {
     public static final Settings NONE = new Settings(Map.of());
 
@@ -25,7 +26,7 @@ public final class Settings {
     /** These settings and one more, or one changed. */
     public Settings with(String name, double value) {
         Map<String, Double> more = new LinkedHashMap<>(values);
-        more.put(name, value);
+        more.put(Objects.requireNonNull(name, "name"), value);
         return new Settings(more);
     }
 

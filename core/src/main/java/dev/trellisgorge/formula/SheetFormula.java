@@ -1,129 +1,130 @@
 package dev.trellisgorge.formula;
 
-import dev.trellisgorge.formula.Formula.Connective;
+import dev.trellisgorge.formula.Condition.Connective;
+import dev.trellisgorge.formula.Condition.Relation;
 import dev.trellisgorge.table.Kind;
 import dev.trellisgorge.table.Numbers;
 import java.util.ArrayList;
-import java.util.Collection;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 import java.util.Set;
+import java.util.stream.Collectors;
 
 /**
- * The back end that writes a formula for one row of a sheet, in the SpreadsheetML formula language
- * (ECMA-376 part 1, 18.17), without the leading {@code =}.
+ * The back end that writes a column of {@link Stages} for one row of a sheet, in the SpreadsheetML formula language
+ * (ECMA-376 part 1, 18.17), without the leading {@code =}. Not thread-safe.
  *
  * <p>Sheets count a blank cell as zero and have no unknown truth, so both are made explicit. An absent cell is
- * {@code NA()}, which charts skip and arithmetic carries on. A condition is written so that it is true only
- * where it is certainly true: every cell that it reads is first required to hold a number (a text, for texts).
+ * {@code NA()}, which charts skip and arithmetic carries on; in a range that others run over it is an empty text, which no
+ * sum or rank counts. A condition is written so that it is true only where it is certainly true: every cell that it reads
+ * is first required to hold what its kind says.
  */
 public final class SheetFormula {
     private static final String ABSENT = "NA()";
 
+    private final Typing typing;
     private final CellNames cells;
 
-    /** What the formula's names are called on the sheet, for one row. */
+    /** What the leaves of a formula are called on the sheet, for one row. */
     public interface CellNames {
         /** The cell of a column of the shaped table: {@code 'Data'!C2}. */
-        String input(String column);
+        String column(String name);
 
-        /** The kind of that column. */
-        Kind inputKind(String column);
-
-        /** The cell of a helper column: {@code B2}. It holds a number, a text, or an error where it is absent. */
-        String helper(String column);
-
-        /** The kind of that column. */
-        Kind helperKind(String column);
+        /** The cell of a computed column: {@code B2}. It holds what its kind says, or an error where it is absent. */
+        String computed(String name);
 
         /** The defined name of a setting's cell. */
         String setting(String name);
 
-        /** The cell of one of {@link SheetFormula#beside}, on this row. */
-        String here(Formula formula);
+        /** The cell above, in the column that is written; empty on the first row. */
+        Optional<String> ownAbove();
+
+        /** The cell of one of {@link SheetFormula#ranges}, on this row. */
+        String here(Formula leaf);
 
         /** The same a row up; empty on the first row. */
-        Optional<String> above(Formula formula);
+        Optional<String> above(Formula leaf);
 
         /** The same on every row: {@code $F$2:$F$9}. */
-        String range(Formula formula);
+        String range(Formula leaf);
 
         /** The same on every row above this one; empty on the first row. */
-        Optional<String> rangeAbove(Formula formula);
+        Optional<String> rangeAbove(Formula leaf);
+
+        /** A range as long as there are rows. */
+        String rows();
     }
 
-    public SheetFormula(CellNames cells) {
+    /** @param typing what the formulas were staged with */
+    public SheetFormula(Typing typing, CellNames cells) {
+        this.typing = typing;
         this.cells = cells;
     }
 
-    /**
-     * The formulas that need a column of their own on the sheet, because others run over their cells: what whole-column
-     * formulas, ranks, look-ups and previous rows read, and running sums. Each stands after the ones that it reads.
-     */
-    public static Set<Formula> beside(Collection<Formula> formulas) {
-        Set<Formula> found = new LinkedHashSet<>();
-        formulas.forEach(formula -> beside(formula, found));
-        return found;
+    /** The leaves whose cells other cells run over: each needs a column in which absent is an empty text. */
+    public static Set<Formula> ranges(Stages stages) {
+        Set<Formula> leaves = new LinkedHashSet<>();
+        for (Stages.StageColumn column : stages.columns()) {
+            Formula f = column.formula();
+            if (f instanceof Window.Aggregate aggregate && !(aggregate.of() instanceof Leaf.Literal && aggregate.fold() == Window.Fold.COUNT)) {
+                leaves.add(aggregate.of());
+            } else if (f instanceof Window.Lag || f instanceof Window.Rank) {
+                leaves.add(f.operands().get(0));
+            } else if (f instanceof Window.Lookup lookup) {
+                leaves.add(lookup.of());
+                leaves.add(lookup.key());
+            }
+        }
+        return leaves;
     }
 
-    private static void beside(Formula formula, Set<Formula> found) {
-        formula.operands().forEach(operand -> beside(operand, found));
-        if (formula instanceof Formula.Whole || formula instanceof Formula.Previous || formula instanceof Formula.Rank) {
-            found.add(formula.operands().get(0));
-        } else if (formula instanceof Formula.Lookup lookup) {
-            found.add(lookup.of());
-            found.add(lookup.key());
-        } else if (formula instanceof Formula.Running) {
-            found.add(formula);
-        }
-    }
-
-    /** The cell of one of {@link #beside}: a number or a text; an empty text where it is absent, which no sum or rank counts. */
-    public String writeBeside(Formula formula) {
-        if (formula instanceof Formula.Running running) {
-            String before = cells.above(formula).orElse("0");
-            String carried = running.restart() instanceof Formula.Absent ? before : "IF(" + running.restart().match(new Certainly(true)) + ",0," + before + ")";
-            return carried + "+IFERROR(" + write(running.of()) + ",0)";
-        }
+    /** A cell of a range that others run over. */
+    public String writeInRange(Formula formula) {
         return "IFERROR(" + write(formula) + ",\"\")";
     }
 
     /** The formula of one cell; an error value where the cell is absent. */
     public String write(Formula formula) {
-        return formula.match(new Value(Set.of()));
+        return value(formula, Set.of());
     }
 
-    /** A condition that is TRUE where the formula is certainly true, and FALSE elsewhere. */
-    public String writeCondition(Formula truth) {
-        return truth.match(new Certainly(true));
+    private String value(Formula formula, Set<Formula> known) {
+        return typing.match(formula, new Value(known));
+    }
+
+    private String bare(Formula formula) {
+        return typing.match(formula, new Bare());
+    }
+
+    private Kind kind(Formula formula) {
+        return typing.of(formula);
     }
 
     /** The cells that have to hold something before an expression over them means anything. */
     private static Set<Formula> needs(Formula... formulas) {
         Set<Formula> found = new LinkedHashSet<>();
         for (Formula formula : formulas) {
-            if (formula instanceof Formula.Input || formula instanceof Formula.Helper || formula instanceof Formula.Setting) {
+            if (formula instanceof Leaf.Column || formula instanceof Leaf.Computed || formula instanceof Leaf.Setting) {
                 found.add(formula);
-            } else if (formula instanceof Formula.Arithmetic || formula instanceof Formula.Magnitude || formula instanceof Formula.Rounded
-                    || formula instanceof Formula.Period || formula instanceof Formula.Written) {
+            } else if (formula instanceof Numeric || formula instanceof Calendar || formula instanceof Textual.Text || formula instanceof Textual.Formatted) {
                 found.addAll(needs(formula.operands().toArray(Formula[]::new)));
             }
         }
         return found;
     }
 
-    /** The conditions under which every needed cell holds a number, or a text where it is a text column. */
+    /** The conditions under which every needed cell holds what its kind says. */
     private List<String> require(Set<Formula> needs) {
         List<String> numbers = new ArrayList<>();
         List<String> conditions = new ArrayList<>();
         for (Formula need : needs) {
-            String cell = need.match(new Bare());
-            if (isText(need)) {
-                conditions.add("ISTEXT(" + cell + ")");
-            } else {
-                numbers.add(cell);
+            String cell = bare(need);
+            switch (kind(need)) {
+                case TEXT -> conditions.add("ISTEXT(" + cell + ")");
+                case TRUTH -> conditions.add("ISLOGICAL(" + cell + ")");
+                default -> numbers.add(cell);
             }
         }
         if (numbers.size() == 1) {
@@ -134,13 +135,270 @@ public final class SheetFormula {
         return conditions;
     }
 
-    private boolean isText(Formula cell) {
-        return cell instanceof Formula.Input in && cells.inputKind(in.column()) == Kind.TEXT
-                || cell instanceof Formula.Helper made && cells.helperKind(made.column()) == Kind.TEXT;
-    }
-
     private static String all(List<String> conditions) {
         return conditions.size() == 1 ? conditions.get(0) : "AND(" + String.join(",", conditions) + ")";
+    }
+
+    /** A condition that is TRUE where a truth is certainly what is wanted, and FALSE elsewhere. */
+    private String certainly(Formula truth, boolean wanted) {
+        if (truth instanceof Condition.Comparison f) {
+            return compared(f.relation(), f.left(), f.right(), wanted);
+        } else if (truth instanceof Condition.In f) {
+            List<String> each = f.list().stream().map(one -> compared(Relation.EQUAL, f.of(), one, wanted)).toList();
+            return each.size() == 1 ? each.get(0) : (wanted ? "OR(" : "AND(") + String.join(",", each) + ")";
+        } else if (truth instanceof Condition.Logic f) {
+            boolean and = (f.connective() == Connective.AND) == wanted;
+            return (and ? "AND(" : "OR(") + f.of().stream().map(each -> certainly(each, wanted)).collect(Collectors.joining(",")) + ")";
+        } else if (truth instanceof Condition.Not f) {
+            return certainly(f.of(), !wanted);
+        } else if (truth instanceof Condition.Present f) {
+            boolean cell = f.of() instanceof Leaf.Column || f.of() instanceof Leaf.Computed || f.of() instanceof Leaf.Setting;
+            String present = cell ? all(require(needs(f.of()))) : "NOT(ISERROR(" + write(f.of()) + "))";
+            return wanted ? present : "NOT(" + present + ")";
+        } else if (truth instanceof Leaf.Literal f) {
+            return f.value().equals(wanted) ? "TRUE" : "FALSE";
+        } else if (truth instanceof Choice.Case f) {
+            String otherwise = f.otherwise() instanceof Leaf.Absent ? "FALSE" : certainly(f.otherwise(), wanted);
+            for (int i = f.whens().size() - 1; i >= 0; i--) {
+                otherwise = "IF(" + certainly(f.whens().get(i).condition(), true) + "," + certainly(f.whens().get(i).result(), wanted) + "," + otherwise + ")";
+            }
+            return otherwise;
+        }
+        return "IFERROR(" + write(truth) + "=" + (wanted ? "TRUE" : "FALSE") + ",FALSE)";
+    }
+
+    private String compared(Relation relation, Formula left, Formula right, boolean wanted) {
+        String a = bare(left);
+        String b = bare(right);
+        String holds = kind(left) == Kind.TEXT ? SheetTexts.compared(relation, a, b) : a + relation.sign() + b;
+        List<String> conditions = require(needs(left, right));
+        conditions.add(wanted ? holds : "NOT(" + holds + ")");
+        return mayFail(left) || mayFail(right) ? "IFERROR(" + all(conditions) + ",FALSE)" : all(conditions);
+    }
+
+    /** Cells of the shaped table, settings and stated values can't give an error; all else may. */
+    private static boolean mayFail(Formula f) {
+        return !(f instanceof Leaf.Column || f instanceof Leaf.Setting || f instanceof Leaf.Literal);
+    }
+
+    /** A division by zero is an error of its own kind on a sheet, which charts do not skip; so is a text that is no date. */
+    private static boolean failsItself(Formula f) {
+        return f instanceof Numeric.Arithmetic a && a.operator() == Numeric.Operator.OVER || f.operands().stream().anyMatch(SheetFormula::failsItself);
+    }
+
+    /** The value of a cell; an error where it is absent. */
+    private class Value implements Formula.Cases<String> {
+        private final Set<Formula> known;
+
+        Value(Set<Formula> known) {
+            this.known = known;
+        }
+
+        /** What is missing where one of its cells is. */
+        private String guarded(Formula f) {
+            Set<Formula> needs = needs(f);
+            needs.removeAll(known);
+            String bare = failsItself(f) ? "IFERROR(" + bare(f) + "," + ABSENT + ")" : bare(f);
+            return needs.isEmpty() ? bare : "IF(" + all(require(needs)) + "," + bare + "," + ABSENT + ")";
+        }
+
+        private String threeValued(Formula f) {
+            return "IF(" + certainly(f, true) + ",TRUE,IF(" + certainly(f, false) + ",FALSE," + ABSENT + "))";
+        }
+
+        @Override
+        public String column(Leaf.Column f, Kind kind) {
+            return guarded(f);
+        }
+
+        @Override
+        public String computed(Leaf.Computed f, Kind kind) {
+            return cells.computed(f.name());
+        }
+
+        @Override
+        public String literal(Leaf.Literal f, Kind kind) {
+            return switch (kind) {
+                case NUMBER -> Numbers.shortest(f.figure()).toUpperCase(Locale.ROOT);
+                case TEXT -> SheetTexts.quoted((String) f.value());
+                case DATE -> SheetTexts.date((java.time.LocalDate) f.value());
+                case TRUTH -> f.value().toString().toUpperCase(Locale.ROOT);
+            };
+        }
+
+        @Override
+        public String absent(Leaf.Absent f, Kind kind) {
+            return ABSENT;
+        }
+
+        @Override
+        public String setting(Leaf.Setting f, Kind kind) {
+            return guarded(f);
+        }
+
+        @Override
+        public String rowNumber(Leaf.RowNumber f, Kind kind) {
+            return "(ROW()-1)";
+        }
+
+        @Override
+        public String arithmetic(Numeric.Arithmetic f, Kind kind) {
+            return guarded(f);
+        }
+
+        @Override
+        public String extreme(Numeric.Extreme f, Kind kind) {
+            return guarded(f);
+        }
+
+        @Override
+        public String negate(Numeric.Negate f, Kind kind) {
+            return guarded(f);
+        }
+
+        @Override
+        public String abs(Numeric.Abs f, Kind kind) {
+            return guarded(f);
+        }
+
+        @Override
+        public String floor(Numeric.Floor f, Kind kind) {
+            return guarded(f);
+        }
+
+        @Override
+        public String round(Numeric.Round f, Kind kind) {
+            return guarded(f);
+        }
+
+        @Override
+        public String comparison(Condition.Comparison f, Kind kind) {
+            return threeValued(f);
+        }
+
+        @Override
+        public String in(Condition.In f, Kind kind) {
+            return threeValued(f);
+        }
+
+        @Override
+        public String logic(Condition.Logic f, Kind kind) {
+            return threeValued(f);
+        }
+
+        @Override
+        public String not(Condition.Not f, Kind kind) {
+            return threeValued(f);
+        }
+
+        @Override
+        public String present(Condition.Present f, Kind kind) {
+            return certainly(f, true);
+        }
+
+        @Override
+        public String cases(Choice.Case f, Kind kind) {
+            String otherwise = value(f.otherwise(), known);
+            for (int i = f.whens().size() - 1; i >= 0; i--) {
+                Formula condition = f.whens().get(i).condition();
+                Set<Formula> then = new LinkedHashSet<>(known);
+                if (condition instanceof Condition.Comparison c) {
+                    then.addAll(needs(c.left(), c.right()));
+                } else if (condition instanceof Condition.Present p) {
+                    then.addAll(needs(p.of()));
+                }
+                otherwise = "IF(" + certainly(condition, true) + "," + value(f.whens().get(i).result(), then) + "," + otherwise + ")";
+            }
+            return otherwise;
+        }
+
+        @Override
+        public String coalesce(Choice.Coalesce f, Kind kind) {
+            String last = value(f.of().get(f.of().size() - 1), known);
+            for (int i = f.of().size() - 2; i >= 0; i--) {
+                last = "IFERROR(" + value(f.of().get(i), known) + "," + last + ")";
+            }
+            return last;
+        }
+
+        @Override
+        public String nullIf(Choice.NullIf f, Kind kind) {
+            return "IF(" + compared(Relation.EQUAL, f.left(), f.right(), true) + "," + ABSENT + "," + value(f.left(), known) + ")";
+        }
+
+        @Override
+        public String calendarField(Calendar.CalendarField f, Kind kind) {
+            return guarded(f);
+        }
+
+        @Override
+        public String period(Calendar.Period f, Kind kind) {
+            return guarded(f);
+        }
+
+        @Override
+        public String concat(Textual.Concat f, Kind kind) {
+            return "(" + f.of().stream().map(each -> value(each, known)).collect(Collectors.joining("&")) + ")";
+        }
+
+        @Override
+        public String repeat(Textual.Repeat f, Kind kind) {
+            return "REPT(" + value(f.text(), known) + ",MAX(0," + value(f.count(), known) + "))";
+        }
+
+        @Override
+        public String text(Textual.Text f, Kind kind) {
+            return guarded(f);
+        }
+
+        @Override
+        public String formatted(Textual.Formatted f, Kind kind) {
+            return guarded(f);
+        }
+
+        @Override
+        public String aggregate(Window.Aggregate f, Kind kind) {
+            if (f.of() instanceof Leaf.Literal && f.fold() == Window.Fold.COUNT) {
+                return "ROWS(" + cells.rows() + ")";
+            }
+            String range = cells.range(f.of());
+            return f.fold() == Window.Fold.COUNT ? counted(f.of(), range) : "IF(COUNT(" + range + ")=0," + ABSENT + "," + f.fold() + "(" + range + "))";
+        }
+
+        /** A text that is there has a length, but for the empty one. */
+        private String counted(Formula of, String range) {
+            return switch (kind(of)) {
+                case TEXT -> "SUMPRODUCT(1*(LEN(" + range + ")>0))";
+                case TRUTH -> "SUMPRODUCT(1*ISLOGICAL(" + range + "))";
+                default -> "COUNT(" + range + ")";
+            };
+        }
+
+        @Override
+        public String cumulative(Window.Cumulative f, Kind kind) {
+            String before = cells.ownAbove().orElse("0");
+            String carried = f.restart() instanceof Leaf.Absent ? before : "IF(" + certainly(f.restart(), true) + ",0," + before + ")";
+            return carried + "+IFERROR(" + write(f.of()) + ",0)";
+        }
+
+        @Override
+        public String lag(Window.Lag f, Kind kind) {
+            return cells.above(f.of()).map(cell -> "IF(" + cell + "=\"\"," + ABSENT + "," + cell + ")").orElse(ABSENT);
+        }
+
+        @Override
+        public String rank(Window.Rank f, Kind kind) {
+            String here = cells.here(f.of());
+            String rank = "RANK(" + here + "," + cells.range(f.of()) + "," + (f.direction() == Window.Direction.DESCENDING ? 0 : 1) + ")";
+            String equalsBefore = f.ties() == Window.Ties.SHARED ? ""
+                    : cells.rangeAbove(f.of()).map(above -> "+SUMPRODUCT(ISNUMBER(" + above + ")*(" + above + "=" + here + "))").orElse("");
+            return "IF(ISNUMBER(" + here + ")," + rank + equalsBefore + "," + ABSENT + ")";
+        }
+
+        @Override
+        public String lookup(Window.Lookup f, Kind kind) {
+            return "IFERROR(INDEX(" + cells.range(f.of()) + ",MATCH(" + write(f.wanted()) + "," + cells.range(f.key()) + ",0))+0," + ABSENT + ")";
+        }
     }
 
     /** The expression with its cells bare: right only where {@link #needs} has been seen to. */
@@ -150,309 +408,69 @@ public final class SheetFormula {
         }
 
         @Override
-        public String input(Formula.Input f) {
-            return cells.input(f.column());
+        public String column(Leaf.Column f, Kind kind) {
+            return cells.column(f.name());
         }
 
         @Override
-        public String helper(Formula.Helper f) {
-            return cells.helper(f.column());
-        }
-
-        @Override
-        public String setting(Formula.Setting f) {
+        public String setting(Leaf.Setting f, Kind kind) {
             return cells.setting(f.name());
         }
 
         @Override
-        public String arithmetic(Formula.Arithmetic f) {
-            String left = f.left().match(this);
-            String right = f.right().match(this);
-            return switch (f.operator()) {
-                case PLUS -> "(" + left + "+" + right + ")";
-                case MINUS -> "(" + left + "-" + right + ")";
-                case TIMES -> "(" + left + "*" + right + ")";
-                case OVER -> "(" + left + "/" + right + ")";
-                case LEAST -> "MIN(" + left + "," + right + ")";
-                case GREATEST -> "MAX(" + left + "," + right + ")";
+        public String arithmetic(Numeric.Arithmetic f, Kind kind) {
+            String sign = switch (f.operator()) {
+                case PLUS -> "+";
+                case MINUS -> "-";
+                case TIMES -> "*";
+                case OVER -> "/";
             };
+            return "(" + bare(f.left()) + sign + bare(f.right()) + ")";
         }
 
         @Override
-        public String magnitude(Formula.Magnitude f) {
-            return "ABS(" + f.of().match(this) + ")";
+        public String extreme(Numeric.Extreme f, Kind kind) {
+            return (f.end() == Numeric.End.LEAST ? "MIN(" : "MAX(") + f.of().stream().map(SheetFormula.this::bare).collect(Collectors.joining(",")) + ")";
         }
 
         @Override
-        public String rounded(Formula.Rounded f) {
-            return "INT(" + f.of().match(this) + (f.rounding() == Formula.Rounding.HALF_UP ? "+0.5)" : ")");
+        public String negate(Numeric.Negate f, Kind kind) {
+            return "(0-" + bare(f.of()) + ")";
         }
 
         @Override
-        public String period(Formula.Period f) {
-            String of = f.of().match(this);
-            return isText(f.of()) ? SheetPeriods.ofText(of, f.unit()) : SheetPeriods.ofDate(of, f.unit());
+        public String abs(Numeric.Abs f, Kind kind) {
+            return "ABS(" + bare(f.of()) + ")";
         }
 
         @Override
-        public String written(Formula.Written f) {
-            String of = f.of().match(this);
-            boolean date = f.of() instanceof Formula.Input in && cells.inputKind(in.column()) == Kind.DATE;
-            return date ? "YEAR(" + of + ")&\"-\"&TEXT(MONTH(" + of + "),\"00\")&\"-\"&TEXT(DAY(" + of + "),\"00\")" : "\"\"&" + of;
-        }
-    }
-
-    /** The value of a cell; an error where it is absent. */
-    private class Value extends Formula.SomeCases<String> {
-        private final Set<Formula> known;
-
-        Value(Set<Formula> known) {
-            this.known = known;
-        }
-
-        private String guarded(Formula f) {
-            Set<Formula> needs = needs(f);
-            needs.removeAll(known);
-            String bare = divides(f) ? "IFERROR(" + f.match(new Bare()) + "," + ABSENT + ")" : f.match(new Bare());
-            return needs.isEmpty() ? bare : "IF(" + all(require(needs)) + "," + bare + "," + ABSENT + ")";
-        }
-
-        /** A division by zero is an error of its own kind on a sheet, which charts do not skip. */
-        private static boolean divides(Formula f) {
-            return f instanceof Formula.Arithmetic a && a.operator() == Formula.Operator.OVER || f.operands().stream().anyMatch(Value::divides);
+        public String floor(Numeric.Floor f, Kind kind) {
+            return "INT(" + bare(f.of()) + ")";
         }
 
         @Override
-        public String input(Formula.Input f) {
-            return guarded(f);
+        public String round(Numeric.Round f, Kind kind) {
+            return "ROUND(" + bare(f.of()) + "," + f.digits() + ")";
         }
 
         @Override
-        public String helper(Formula.Helper f) {
-            return cells.helper(f.column());
+        public String calendarField(Calendar.CalendarField f, Kind kind) {
+            return SheetTexts.field(bare(f.of()), f.part(), kind(f.of()) == Kind.TEXT);
         }
 
         @Override
-        public String constant(Formula.Constant f) {
-            return Numbers.shortest(f.value()).toUpperCase(Locale.ROOT);
+        public String period(Calendar.Period f, Kind kind) {
+            return SheetTexts.period(bare(f.of()), f.unit(), kind(f.of()) == Kind.TEXT);
         }
 
         @Override
-        public String words(Formula.Words f) {
-            return "\"" + f.text().replace("\"", "\"\"") + "\"";
+        public String text(Textual.Text f, Kind kind) {
+            return SheetTexts.written(bare(f.of()), kind(f.of()));
         }
 
         @Override
-        public String setting(Formula.Setting f) {
-            return guarded(f);
-        }
-
-        @Override
-        public String absent(Formula.Absent f) {
-            return ABSENT;
-        }
-
-        @Override
-        public String arithmetic(Formula.Arithmetic f) {
-            return guarded(f);
-        }
-
-        @Override
-        public String magnitude(Formula.Magnitude f) {
-            return guarded(f);
-        }
-
-        @Override
-        public String row(Formula.Row f) {
-            return "(ROW()-1)";
-        }
-
-        @Override
-        public String day(Formula.Day f) {
-            return "DATE(" + f.date().getYear() + "," + f.date().getMonthValue() + "," + f.date().getDayOfMonth() + ")";
-        }
-
-        @Override
-        public String rounded(Formula.Rounded f) {
-            return guarded(f);
-        }
-
-        @Override
-        public String period(Formula.Period f) {
-            return guarded(f);
-        }
-
-        @Override
-        public String written(Formula.Written f) {
-            return guarded(f);
-        }
-
-        @Override
-        public String whole(Formula.Whole f) {
-            String range = cells.range(f.of());
-            if (f.fold() == Formula.Fold.COUNT) {
-                return "COUNT(" + range + ")";
-            }
-            String folded = switch (f.fold()) {
-                case SUM -> "SUM(";
-                case LEAST -> "MIN(";
-                default -> "MAX(";
-            };
-            return "IF(COUNT(" + range + ")=0," + ABSENT + "," + folded + range + "))";
-        }
-
-        @Override
-        public String running(Formula.Running f) {
-            return cells.here(f);
-        }
-
-        @Override
-        public String previous(Formula.Previous f) {
-            return cells.above(f.of()).map(cell -> "IF(" + cell + "=\"\"," + ABSENT + "," + cell + ")").orElse(ABSENT);
-        }
-
-        @Override
-        public String rank(Formula.Rank f) {
-            String here = cells.here(f.of());
-            String rank = "RANK(" + here + "," + cells.range(f.of()) + "," + (f.direction() == Formula.Direction.DESCENDING ? 0 : 1) + ")";
-            String equalsBefore = f.equals() == Formula.Equals.SHARED ? ""
-                    : cells.rangeAbove(f.of()).map(above -> "+SUMPRODUCT(ISNUMBER(" + above + ")*(" + above + "=" + here + "))").orElse("");
-            return "IF(ISNUMBER(" + here + ")," + rank + equalsBefore + "," + ABSENT + ")";
-        }
-
-        @Override
-        public String lookup(Formula.Lookup f) {
-            return "IFERROR(INDEX(" + cells.range(f.of()) + ",MATCH(" + write(f.wanted()) + "," + cells.range(f.key()) + ",0))+0," + ABSENT + ")";
-        }
-
-        @Override
-        public String repeated(Formula.Repeated f) {
-            return "REPT(" + f.text().match(this) + "," + f.count().match(this) + ")";
-        }
-
-        @Override
-        public String joined(Formula.Joined f) {
-            return "(" + f.left().match(this) + "&" + f.right().match(this) + ")";
-        }
-
-        @Override
-        protected String refuse(Formula f) {
-            throw new IllegalStateException("no sheet formula for " + f);
-        }
-
-        @Override
-        public String comparison(Formula.Comparison f) {
-            return threeValued(f);
-        }
-
-        @Override
-        public String logic(Formula.Logic f) {
-            return threeValued(f);
-        }
-
-        @Override
-        public String not(Formula.Not f) {
-            return threeValued(f);
-        }
-
-        @Override
-        public String present(Formula.Present f) {
-            return f.match(new Certainly(true));
-        }
-
-        private String threeValued(Formula f) {
-            return "IF(" + f.match(new Certainly(true)) + ",TRUE,IF(" + f.match(new Certainly(false)) + ",FALSE,"
-                    + ABSENT + "))";
-        }
-
-        @Override
-        public String choose(Formula.Choose f) {
-            Set<Formula> then = new LinkedHashSet<>(known);
-            if (f.when() instanceof Formula.Comparison c) {
-                then.addAll(needs(c.left(), c.right()));
-            } else if (f.when() instanceof Formula.Present p) {
-                then.addAll(needs(p.of()));
-            }
-            return "IF(" + f.when().match(new Certainly(true)) + "," + f.then().match(new Value(then)) + ","
-                    + f.otherwise().match(new Value(known)) + ")";
-        }
-    }
-
-    /** A two-valued condition: is the truth certainly what is wanted? */
-    private final class Certainly extends Formula.SomeCases<String> {
-        private final boolean wanted;
-
-        Certainly(boolean wanted) {
-            this.wanted = wanted;
-        }
-
-        private Certainly opposite() {
-            return new Certainly(!wanted);
-        }
-
-        @Override
-        public String comparison(Formula.Comparison f) {
-            String left = f.left().match(new Bare());
-            String right = f.right().match(new Bare());
-            String compared = isText(f.left()) || f.right() instanceof Formula.Words || isText(f.right())
-                    ? (f.relation() == Formula.Relation.UNEQUAL ? "NOT(EXACT(" : "EXACT(") + left + "," + right + (f.relation() == Formula.Relation.UNEQUAL ? "))" : ")")
-                    : left + f.relation().sign() + right; // the sign of equality passes over capitals
-            String asWanted = wanted ? compared : "NOT(" + compared + ")";
-            List<String> conditions = require(needs(f.left(), f.right()));
-            conditions.add(asWanted);
-            return mayFail(f.left()) || mayFail(f.right()) ? "IFERROR(" + all(conditions) + ",FALSE)" : all(conditions);
-        }
-
-        /** Plain cells of the shaped table and constants can't give an error; all else may. */
-        private boolean mayFail(Formula f) {
-            return !(f instanceof Formula.Input || f instanceof Formula.Setting || f instanceof Formula.Constant
-                    || f instanceof Formula.Words);
-        }
-
-        @Override
-        public String logic(Formula.Logic f) {
-            boolean and = (f.connective() == Connective.AND) == wanted;
-            return (and ? "AND(" : "OR(") + f.left().match(this) + "," + f.right().match(this) + ")";
-        }
-
-        @Override
-        public String not(Formula.Not f) {
-            return f.of().match(opposite());
-        }
-
-        @Override
-        public String present(Formula.Present f) {
-            boolean cell = f.of() instanceof Formula.Input || f.of() instanceof Formula.Helper
-                    || f.of() instanceof Formula.Setting;
-            String present = cell ? all(require(needs(f.of())))
-                    : "NOT(ISERROR(" + f.of().match(new Value(Set.of())) + "))";
-            return wanted ? present : "NOT(" + present + ")";
-        }
-
-        @Override
-        public String input(Formula.Input f) {
-            return "IFERROR(" + cells.input(f.column()) + "=" + (wanted ? "TRUE" : "FALSE") + ",FALSE)";
-        }
-
-        @Override
-        public String helper(Formula.Helper f) {
-            return "IFERROR(" + cells.helper(f.column()) + "=" + (wanted ? "TRUE" : "FALSE") + ",FALSE)";
-        }
-
-        @Override
-        public String choose(Formula.Choose f) {
-            return "IF(" + f.when().match(new Certainly(true)) + "," + f.then().match(this) + ","
-                    + f.otherwise().match(this) + ")";
-        }
-
-        @Override
-        public String absent(Formula.Absent f) {
-            return "FALSE";
-        }
-
-        @Override
-        protected String refuse(Formula f) {
-            throw new IllegalStateException("not a truth: " + f);
+        public String formatted(Textual.Formatted f, Kind kind) {
+            return kind(f.of()) == Kind.DATE ? SheetTexts.date(bare(f.of()), f.pattern(), f.locale()) : SheetTexts.number(bare(f.of()), f.pattern(), f.locale());
         }
     }
 }

@@ -1,15 +1,15 @@
 package dev.trellisgorge.pattern;
 
-import static dev.trellisgorge.formula.Formulas.always;
 import static dev.trellisgorge.formula.Formulas.present;
+import static dev.trellisgorge.formula.Formulas.truth;
 
 import dev.trellisgorge.chart.ReferenceLine;
 import dev.trellisgorge.chart.Role;
 import dev.trellisgorge.formula.Formula;
 import dev.trellisgorge.formula.Formulas;
-import dev.trellisgorge.formula.Refusal;
-import dev.trellisgorge.formula.Settings;
-import dev.trellisgorge.formula.Watch;
+import dev.trellisgorge.formula.Leaf;
+import dev.trellisgorge.plan.Refusal;
+import dev.trellisgorge.plan.Watch;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -80,14 +80,14 @@ public record Bands(List<Formula> limits, Optional<Formula> of, List<String> nam
             Optional<Formula> from = band == 0 ? Optional.empty() : Optional.of(reaches(compared, limits.get(band - 1)));
             Optional<Formula> to = band == limits.size() ? Optional.empty() : Optional.of(under(compared, limits.get(band)));
             Formula inside = from.isPresent() && to.isPresent() ? from.get().and(to.get()) : from.or(() -> to).orElseThrow();
-            classes.add(new RowClass(name(band), allLimits().map(inside::and).orElse(inside), ROLES[band % ROLES.length], true));
+            classes.add(new RowClass(name(band), allLimits().map(inside::and).orElse(inside), ROLES[band % ROLES.length]));
         }
         return classes;
     }
 
     /** True where every limit is there; needed where a limit that the band itself does not read may be missing. */
     private Optional<Formula> allLimits() {
-        return limits.stream().filter(limit -> !(limit instanceof Formula.Constant)).map(Formulas::present).reduce(Formula::and);
+        return limits.stream().filter(limit -> !(limit instanceof Leaf.Literal)).map(Formulas::present).reduce(Formula::and);
     }
 
     private Formula reaches(Formula compared, Formula limit) {
@@ -104,7 +104,7 @@ public record Bands(List<Formula> limits, Optional<Formula> of, List<String> nam
 
     @Override
     public Formula judged(Formula value, Formula category) {
-        Formula comparable = of.map(divisor -> present(value.over(divisor))).orElse(always());
+        Formula comparable = of.map(divisor -> present(value.over(divisor))).orElse(truth(true));
         return allLimits().map(comparable::and).orElse(comparable);
     }
 
@@ -133,13 +133,13 @@ public record Bands(List<Formula> limits, Optional<Formula> of, List<String> nam
             watches.add(new Watch("equal to limit " + (i + 1) + ", counted in '" + name(ties == Ties.ABOVE ? i + 1 : i) + "'",
                     compared(value).equalTo(limits.get(i)), value));
         }
-        watches.add(unjudgedWatch(value, category, of.isPresent() ? "a limit or what it is a share of is missing or zero" : "a limit is missing"));
+        watches.addAll(unjudgedWatch(value, category, of.isPresent() ? "a limit or what it is a share of is missing or zero" : "a limit is missing"));
         return watches;
     }
 
     @Override
-    public List<ReferenceLine> lines(Settings settings) {
+    public List<ReferenceLine> lines() {
         return of.isPresent() ? List.of() : IntStream.range(0, limits.size())
-                .mapToObj(i -> Classifier.line(limits.get(i), "limit " + (i + 1), settings)).flatMap(List::stream).toList();
+                .mapToObj(i -> Classifier.line(limits.get(i), "limit " + (i + 1))).flatMap(List::stream).toList();
     }
 }

@@ -1,20 +1,22 @@
 package dev.trellisgorge.pattern;
 
-import static dev.trellisgorge.formula.Formulas.always;
-import static dev.trellisgorge.formula.Formulas.choose;
+import static dev.trellisgorge.formula.Formulas.abs;
+import static dev.trellisgorge.formula.Formulas.coalesce;
 import static dev.trellisgorge.formula.Formulas.column;
-import static dev.trellisgorge.formula.Formulas.count;
-import static dev.trellisgorge.formula.Formulas.helper;
-import static dev.trellisgorge.formula.Formulas.magnitude;
+import static dev.trellisgorge.formula.Formulas.computed;
+import static dev.trellisgorge.formula.Formulas.cumulative;
+import static dev.trellisgorge.formula.Formulas.greatest;
+import static dev.trellisgorge.formula.Formulas.lag;
+import static dev.trellisgorge.formula.Formulas.least;
 import static dev.trellisgorge.formula.Formulas.missing;
 import static dev.trellisgorge.formula.Formulas.number;
 import static dev.trellisgorge.formula.Formulas.only;
 import static dev.trellisgorge.formula.Formulas.orZero;
 import static dev.trellisgorge.formula.Formulas.present;
-import static dev.trellisgorge.formula.Formulas.previous;
-import static dev.trellisgorge.formula.Formulas.row;
-import static dev.trellisgorge.formula.Formulas.running;
+import static dev.trellisgorge.formula.Formulas.rowCount;
+import static dev.trellisgorge.formula.Formulas.rowNumber;
 import static dev.trellisgorge.formula.Formulas.sum;
+import static dev.trellisgorge.formula.Formulas.truth;
 
 import dev.trellisgorge.chart.BarGroup.Placing;
 import dev.trellisgorge.chart.Drawing;
@@ -23,27 +25,32 @@ import dev.trellisgorge.chart.Panels;
 import dev.trellisgorge.chart.Role;
 import dev.trellisgorge.chart.Series;
 import dev.trellisgorge.formula.Formula;
-import dev.trellisgorge.formula.HelperTable;
-import dev.trellisgorge.formula.Identity;
-import dev.trellisgorge.formula.Watch;
 import dev.trellisgorge.pattern.Key.Takes;
-import dev.trellisgorge.table.Table;
+import dev.trellisgorge.plan.Identity;
+import dev.trellisgorge.plan.PlanBuilder;
+import dev.trellisgorge.plan.Watch;
+import dev.trellisgorge.shape.AddRow;
+import dev.trellisgorge.shape.Step;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.stream.Stream;
 
 /**
  * A total, then its parts stepping down to nothing. The total's row is added, first. Series {@code spacer}, {@code part},
- * {@code total}. A part below zero steps back up. A missing part is absent, and the level carries on.
+ * {@code part under} (the piece below zero of a bar that crosses it), {@code total}. A part below zero steps back up. A missing
+ * part is absent, and the level carries on.
  *
- * @param value     the parts, one a row
- * @param totalName the name of the added row
+ * @param value      the parts, one a row
+ * @param totalName  the name of the added row
+ * @param classifier the rule that colours the parts, or none
  */
-public record Breakdown(Formula value, String totalName) implements Pattern {
+public record Breakdown(Formula value, String totalName, Optional<Classifier> classifier) implements Pattern {
 
     public static final PatternType TYPE = new PatternType("breakdown", "A total, then its parts stepping down to nothing",
             List.of(Key.required("value", Takes.FIGURE, "the parts"), Key.optional("total-name", Takes.TEXT, "Total", "the name of the added first row")),
-            false, true, "spacer, part, total", """
+            true, true, "spacer, part, part under, total; with a rule a pair of parts a class", """
                      ███ ▒▒▒
                      ███ ▒▒▒
                      ███     ▒▒▒
@@ -52,15 +59,19 @@ public record Breakdown(Formula value, String totalName) implements Pattern {
                     pattern: breakdown
                     category: use
                     value: energy_mwh
-                    """, given -> new Breakdown(given.figure("value"), given.text("total-name").orElse("Total")));
+                    """, given -> new Breakdown(given.figure("value"), given.text("total-name").orElse("Total"), Classifiers.given(given)));
 
     /** The parts in a table's column. */
     public static Breakdown of(String value) {
-        return new Breakdown(column(value), "Total");
+        return new Breakdown(column(value), "Total", Optional.empty());
     }
 
     public Breakdown totalName(String name) {
-        return new Breakdown(value, name);
+        return new Breakdown(value, name, classifier);
+    }
+
+    public Breakdown classify(Classifier rule) {
+        return new Breakdown(value, totalName, Optional.of(rule));
     }
 
     @Override
@@ -80,48 +91,63 @@ public record Breakdown(Formula value, String totalName) implements Pattern {
 
     @Override
     public List<String> seriesNames() {
-        return List.of("spacer", "part", "total");
+        return Stream.of(List.of("spacer"), combination().columns(), List.of("total")).flatMap(List::stream).toList();
     }
 
     @Override
-    public Table shape(Table table, Optional<String> category) {
-        return category.map(column -> table.withRowFirst(column, totalName)).orElse(table);
+    public List<Step> rows(Optional<String> category) {
+        return category.<Step>map(column -> new AddRow(column, totalName, true)).stream().toList();
+    }
+
+    private static Floating bar() {
+        return new Floating(computed("lower end"), computed("upper end"));
+    }
+
+    private Combination combination() {
+        return new Combination("part", computed("given"), List.of(new Part("part", bar().piece(), Role.BASE), new Part("part under", bar().under(), Role.BASE)), classifier);
     }
 
     @Override
-    public HelperTable addTo(HelperTable table) {
-        Formula first = row().equalTo(number(1));
-        HelperTable more = table.working("given", only(row().above(number(1)), value))
-                .working("level", sum(helper("given")).minus(running(helper("given"))))
-                .working("level before", previous(helper("level")));
-        Formula given = helper("given");
-        Formula size = sum(magnitude(given));
-        Formula last = row().equalTo(count(number(0)));
-        Formula negative = given.below(number(0));
-        return more.with("spacer", choose(negative, helper("level before"), only(present(given), helper("level"))))
-                .with("part", magnitude(given))
-                .with("total", only(first, sum(given)))
-                .proving(List.of(
-                        new Identity("spacer + part is the level before a part", given.atLeast(number(0)),
-                                orZero(helper("spacer")).plus(orZero(helper("part"))), helper("level before")).amid(size),
-                        new Identity("spacer + part is the level after a part below zero", negative,
-                                orZero(helper("spacer")).plus(orZero(helper("part"))), helper("level")).amid(size),
-                        new Identity("the parts step down to nothing", last.and(present(size)), helper("level").plus(size), size),
-                        new Identity("total is the sum of the parts", first.and(present(size)), helper("total"), sum(given))))
-                .watching(List.of(
-                        new Watch("no part given; the level carries on", row().above(number(1)).and(missing(given)), given),
-                        new Watch("a part below zero, which steps back up", negative, given),
-                        new Watch("a level below zero, which stacked pieces can't show right", helper("level").below(size.times(number(-1e-9))), helper("level"))));
+    public void describe(PlanBuilder plan) {
+        Formula first = rowNumber().equalTo(number(1));
+        Formula given = computed("given");
+        Formula before = computed("level before");
+        plan.working("given", only(rowNumber().above(number(1)), value))
+                .working("level", sum(given).minus(cumulative(given)))
+                .working("level before", only(present(given), computed("level").plus(given)))
+                .working("lower end", least(computed("level"), before))
+                .working("upper end", greatest(computed("level"), before))
+                .series("spacer", bar().spacer());
+        combination().describe(plan);
+        Formula size = sum(abs(given));
+        Formula last = rowNumber().equalTo(rowCount());
+        Formula piece = combination().whole("part");
+        plan.series("total", only(first, sum(given)))
+                .prove(new Identity("spacer and part reach the farther end of the bar", present(given), orZero(computed("spacer")).plus(piece), bar().farEnd()).amid(size),
+                        new Identity("the pieces of a part are as long as it is", present(given), abs(piece).plus(abs(combination().whole("part under"))), abs(given)).amid(size),
+                        new Identity("each part goes on from the level that the one before it reaches", present(given), before,
+                                coalesce(lag(computed("level")), sum(given))).amid(size),
+                        new Identity("the parts step down to nothing", last.and(present(size)), computed("level").plus(size), size),
+                        new Identity("total is the sum of the parts", first.and(present(size)), computed("total"), sum(given)).amid(size))
+                .watch(new Watch("no part given; the level carries on", rowNumber().above(number(1)).and(missing(given)), given),
+                        new Watch("a part below zero, which steps back up", given.below(number(0)), given),
+                        new Watch("a bar that crosses zero", bar().crosses(), given));
     }
 
     @Override
-    public List<LabelSpot> labelled(HelperTable table) {
-        return List.of(LabelSpot.of("part", always(), helper("given")), LabelSpot.of("total", always(), helper("total")));
+    public List<LabelSpot> labelled(PlanBuilder plan) {
+        List<LabelSpot> spots = new ArrayList<>();
+        combination().made().stream().filter(made -> made.is("part")).forEach(made -> spots.add(LabelSpot.of(made.column(), truth(true), computed("given"))));
+        spots.add(LabelSpot.of("total", truth(true), computed("total")));
+        return spots;
     }
 
     @Override
-    public Drawing arrange(HelperTable table, Look look) {
-        return Panels.of(look.panel(Placing.STACKED, 0.4, List.of(Series.spacer("spacer"), look.series("part", Role.ACCENT, false),
-                look.series("total", Role.BASE, false))));
+    public Drawing arrange(Look look) {
+        List<Series> stack = new ArrayList<>(List.of(Series.spacer("spacer")));
+        // A rule's classes are named once each, by their upper pieces.
+        combination().made().forEach(made -> stack.add(look.series(made.column(), made.of().isPresent() ? made.role() : Role.ACCENT, made.of().isPresent() && made.is("part"))));
+        stack.add(look.series("total", Role.BASE, false));
+        return Panels.of(look.panel(Placing.STACKED, 0.4, stack));
     }
 }

@@ -1,36 +1,22 @@
 package dev.trellisgorge.pattern;
 
 import dev.trellisgorge.chart.Color;
-import dev.trellisgorge.chart.Drawing;
-import dev.trellisgorge.chart.Format;
-import dev.trellisgorge.chart.Label;
-import dev.trellisgorge.chart.Label.At;
 import dev.trellisgorge.chart.Orientation;
-import dev.trellisgorge.chart.Panels;
-import dev.trellisgorge.chart.PlainChart;
-import dev.trellisgorge.formula.Formula;
-import dev.trellisgorge.formula.Formulas;
-import dev.trellisgorge.formula.HelperTable;
 import dev.trellisgorge.formula.Settings;
-import dev.trellisgorge.problem.BadInput;
-import dev.trellisgorge.problem.Nearest;
-import dev.trellisgorge.problem.Note;
-import dev.trellisgorge.problem.Place;
-import dev.trellisgorge.problem.Problems;
-import dev.trellisgorge.table.Column;
-import dev.trellisgorge.table.Kind;
+import dev.trellisgorge.plan.PlainChart;
+import dev.trellisgorge.plan.Plan;
+import dev.trellisgorge.shape.Executor;
+import dev.trellisgorge.shape.Known;
+import dev.trellisgorge.shape.Pipeline;
 import dev.trellisgorge.table.Table;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
-import java.util.OptionalInt;
-import java.util.function.Supplier;
-import java.util.stream.IntStream;
-import java.util.stream.Stream;
 
 /**
- * What a user asks for: a pattern over a table's columns, and how it is to look. Immutable; each method gives a
+ * What a user asks for: a pattern over a table's columns, and how it is to look. Immutable and thread-safe; each method gives a
  * changed copy, in the words of a brief.
  *
  * <pre>{@code
@@ -41,8 +27,6 @@ import java.util.stream.Stream;
  * }</pre>
  */
 public final class Chart {
-    private static final String LABEL = "label of ";
-
     private final String name;
     private final Optional<String> category;
     private final Pattern pattern;
@@ -113,7 +97,7 @@ public final class Chart {
     /** A chart of one figure, which needs no category: a dial or a ring. */
     public static Chart of(Pattern pattern) {
         Changes c = new Changes();
-        c.pattern = pattern;
+        c.pattern = Objects.requireNonNull(pattern, "pattern");
         return new Chart(c);
     }
 
@@ -178,123 +162,60 @@ public final class Chart {
     }
 
     /**
-     * Computes the helper columns over a table of any number of rows and arranges them as a plain chart.
+     * Describes what this chart computes, without a cell.
      *
-     * @throws BadInput with every mistake in one go: an unknown column, setting or series; a category that is
-     *                  missing or stands on several rows; a figure that is text or infinite; a figure that the pattern
-     *                  or its rule can't show
+     * @param base  the table that it is a chart of
+     * @param known the raw tables that {@code base} starts from, and the settings by name
+     * @throws BadInput with every mistake in one go: an unknown column, setting or series; a figure that is no number
+     */
+    public Plan plan(Pipeline base, Known known) {
+        return new Planning(this, base, known).plan();
+    }
+
+    /**
+     * Computes this chart over a table of any number of rows.
+     *
+     * @throws BadInput with every mistake in one go: those of {@link #plan}; a category that is missing or stands on several
+     *                  rows; a figure that is infinite, or that the pattern or its rule can't show
      */
     public PlainChart over(Table table, Settings settings) {
-        Table sliced = table;
-        for (Map.Entry<String, String> cut : slice.entrySet()) {
-            sliced = sliced.slice(cut.getKey(), cut.getValue());
-        }
-        checkColumns(sliced, settings);
-        Ranking.Ranked ranked = inOrder(sliced, settings);
-        Table shaped = pattern.shape(ranked.table(), category);
-        checkRows(shaped, settings);
-        HelperTable bare = HelperTable.over(shaped, settings, category).noting(notes(table, sliced)).noting(ranked.notes());
-        InputCheck.refuse(bare, pattern.classifier().map(Classifier::refusals).orElse(List.of()));
-        InputCheck.refuse(bare, pattern.refusals());
-        return arranged(pattern.addTo(bare));
+        Executor executor = Executor.over(table, settings);
+        return plan(Pipeline.of(table.name()), executor.known()).over(executor);
     }
 
-    /** What is to be told of the table; an urgent note on a row that is not in the chart, or is taken as the total it is, is moot. */
-    private List<Note> notes(Table table, Table sliced) {
-        return table.notes().stream().filter(note -> !note.urgent() || row(table, note).isEmpty()
-                || row(sliced, note).stream().anyMatch(row -> !pattern.isTotal(sliced, category, row))).toList();
+    Optional<String> category() {
+        return category;
     }
 
-    /** The row that a note is on, by its place; empty where steps have left no such row. */
-    private static OptionalInt row(Table table, Note note) {
-        return IntStream.range(0, table.rowCount()).map(i -> table.rowCount() - 1 - i).filter(row -> note.rows().contains(table.rowPlace(row).toString())).findFirst();
+    Map<String, String> slices() {
+        return slice;
     }
 
-    private void checkColumns(Table rows, Settings settings) {
-        Problems problems = new Problems();
-        checkSeries(problems);
-        InputCheck check = new InputCheck(rows, settings, problems);
-        check.figures(figures());
-        ranking.ifPresent(order -> check.rank(order.by()));
-        check.figuresOrDates(pattern.figuresOrDates());
-        check.category(category);
-        problems.throwIfAny();
+    Optional<Ranking> ranking() {
+        return ranking;
     }
 
-    private Ranking.Ranked inOrder(Table rows, Settings settings) {
-        return ranking.map(order -> order.apply(rows, settings, category)).orElseGet(() -> new Ranking.Ranked(rows, List.of()));
+    Labels labels() {
+        return labels;
     }
 
-    /** Checks the names again, as the ranking and the pattern may have added rows. */
-    private void checkRows(Table shaped, Settings settings) {
-        Problems problems = new Problems();
-        InputCheck check = new InputCheck(shaped, settings, problems);
-        check.category(category);
-        check.names(category, pattern.categories());
-        check.oneRow(pattern.type());
-        problems.throwIfAny();
+    Map<String, String> names() {
+        return names;
     }
 
-    private PlainChart arranged(HelperTable helpers) {
-        List<LabelSpot> spots = labels.show() == Labels.Show.NONE ? List.of() : pattern.labelled(helpers);
-        HelperTable labelled = withLabels(helpers, spots);
-        Look look = new Look(names, colors, labels(labelled, spots));
-        Drawing drawing = pattern.arrange(labelled, look);
-        Optional<Label> note = pattern.note().map(column -> new Label(column, Format.fitting(numbers(labelled.column(column).cells())), At.BASE));
-        PlainChart chart = new PlainChart(name, title, subtitle, orientation.orElse(pattern.orientation()), labelled, pattern.printed(labelled),
-                look.labels(), note, drawing, Optional.empty());
-        return labels.show() == Labels.Show.CATEGORY && drawing instanceof Panels panels && namesEveryRow(chart)
-                ? chart.drawing(new Panels(panels.panels(), false)) : chart;
+    Map<String, Color> colors() {
+        return colors;
     }
 
-    private static List<Column> numbers(Column cells) {
-        return cells.kind() == Kind.TEXT ? List.of() : List.of(cells);
+    String title() {
+        return title;
     }
 
-    /** Whether each row has a label. */
-    private static boolean namesEveryRow(PlainChart chart) {
-        return IntStream.range(0, chart.data().rowCount()).allMatch(row -> chart.series().stream().anyMatch(series -> !chart.labelText(series, row).isEmpty()));
+    String subtitle() {
+        return subtitle;
     }
 
-    private Map<String, Formula> figures() {
-        Map<String, Formula> figures = new LinkedHashMap<>(pattern.figures());
-        pattern.classifier().ifPresent(rule -> figures.putAll(rule.figures()));
-        return figures;
-    }
-
-    private HelperTable withLabels(HelperTable helpers, List<LabelSpot> spots) {
-        HelperTable more = helpers;
-        for (LabelSpot spot : spots) {
-            more = more.working(LABEL + spot.series(), Formulas.only(spot.when(), spot.main() ? shown(helpers, spot.figure()) : spot.figure()));
-        }
-        return more;
-    }
-
-    private Formula shown(HelperTable helpers, Formula figure) {
-        return switch (labels.show()) {
-            case VALUE, NONE -> figure;
-            case SHARE -> figure.over(Formulas.sum(figure));
-            case CHANGE -> pattern.change().orElseThrow(() -> new BadInput(Place.of("chart '" + name + "'"),
-                    "the pattern '" + pattern.type().name() + "' has no change for its labels to show"));
-            case CATEGORY -> helpers.categoryText();
-            case EXPRESSION -> labels.expression().orElseThrow();
-        };
-    }
-
-    private Map<String, Label> labels(HelperTable helpers, List<LabelSpot> spots) {
-        Map<String, Label> made = new LinkedHashMap<>();
-        Supplier<Format> fitting = () -> labels.format().orElseGet(() -> labels.show() == Labels.Show.SHARE ? new Format("0.#%") : Format.fitting(spots.stream()
-                .filter(LabelSpot::main).map(spot -> helpers.column(LABEL + spot.series()).cells()).filter(c -> c.kind() != Kind.TEXT).toList()));
-        for (LabelSpot spot : spots) {
-            made.put(spot.series(), new Label(LABEL + spot.series(), spot.format().orElseGet(fitting), spot.at().orElse(labels.at())));
-        }
-        return made;
-    }
-
-    private void checkSeries(Problems problems) {
-        List<String> known = seriesNames();
-        Stream.concat(names.keySet().stream(), colors.keySet().stream()).filter(series -> !known.contains(series))
-                .forEach(series -> problems.add(Place.of("chart '" + name + "'"),
-                        "there is no series '" + series + "'. " + Nearest.hint(series, known)));
+    Optional<Orientation> orientation() {
+        return orientation;
     }
 }

@@ -6,11 +6,13 @@ import static dev.trellisgorge.formula.Formulas.present;
 import dev.trellisgorge.chart.ReferenceLine;
 import dev.trellisgorge.chart.Role;
 import dev.trellisgorge.formula.Formula;
-import dev.trellisgorge.formula.Refusal;
-import dev.trellisgorge.formula.Settings;
-import dev.trellisgorge.formula.Watch;
+import dev.trellisgorge.formula.Leaf;
+import dev.trellisgorge.formula.Reads;
+import dev.trellisgorge.plan.Refusal;
+import dev.trellisgorge.plan.Watch;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 
 /** A rule that puts each present value in exactly one class. It builds conditions; it never sees a row. */
 public sealed interface Classifier permits Split, Bands, Highlight, Sign {
@@ -47,25 +49,24 @@ public sealed interface Classifier permits Split, Bands, Highlight, Sign {
     }
 
     /** The limits that are the same on every row, as lines. */
-    default List<ReferenceLine> lines(Settings settings) {
+    default List<ReferenceLine> lines() {
         return List.of();
     }
 
-    /** The class of the values that are there but can't be judged. */
-    default RowClass unjudged(Formula value, Formula category) {
-        return new RowClass(UNJUDGED, present(value).and(not(judged(value, category))), Role.INK, false);
+    /** The class of the values that are there but can't be judged; empty where the rule is made of stated values alone, which always can. */
+    default Optional<RowClass> unjudged(Formula value, Formula category) {
+        Formula judged = judged(value, category);
+        return Reads.onlyLiterals(judged) ? Optional.empty() : Optional.of(new RowClass(UNJUDGED, present(value).and(not(judged)), Role.INK));
     }
 
     /** The note on the unjudged values. */
-    default Watch unjudgedWatch(Formula value, Formula category, String why) {
-        return new Watch(why + ", so unjudged", unjudged(value, category).when(), value);
+    default List<Watch> unjudgedWatch(Formula value, Formula category, String why) {
+        return unjudged(value, category).map(unjudged -> new Watch(why + ", so unjudged", unjudged.when(), value)).stream().toList();
     }
 
     /** A limit that is a number or a setting, as a line; none where it differs from row to row. */
-    static List<ReferenceLine> line(Formula limit, String name, Settings settings) {
-        if (limit instanceof Formula.Setting s && settings.find(s.name()).isPresent()) {
-            return List.of(new ReferenceLine(s.name(), limit, settings.value(s.name())));
-        }
-        return limit instanceof Formula.Constant c ? List.of(new ReferenceLine(name, limit, c.value())) : List.of();
+    static List<ReferenceLine> line(Formula limit, String name) {
+        return limit instanceof Leaf.Setting setting ? List.of(new ReferenceLine(setting.name(), limit))
+                : limit instanceof Leaf.Literal ? List.of(new ReferenceLine(name, limit)) : List.of();
     }
 }

@@ -1,15 +1,13 @@
 package dev.trellisgorge.pattern;
 
-import static dev.trellisgorge.formula.Formulas.always;
-import static dev.trellisgorge.formula.Formulas.choose;
 import static dev.trellisgorge.formula.Formulas.column;
 import static dev.trellisgorge.formula.Formulas.least;
+import static dev.trellisgorge.formula.Formulas.min;
 import static dev.trellisgorge.formula.Formulas.missing;
 import static dev.trellisgorge.formula.Formulas.number;
 import static dev.trellisgorge.formula.Formulas.only;
 import static dev.trellisgorge.formula.Formulas.orZero;
-import static dev.trellisgorge.formula.Formulas.present;
-import static dev.trellisgorge.formula.Formulas.smallest;
+import static dev.trellisgorge.formula.Formulas.truth;
 
 import dev.trellisgorge.chart.BarGroup.Placing;
 import dev.trellisgorge.chart.Drawing;
@@ -17,10 +15,10 @@ import dev.trellisgorge.chart.Orientation;
 import dev.trellisgorge.chart.Panels;
 import dev.trellisgorge.chart.Series;
 import dev.trellisgorge.formula.Formula;
-import dev.trellisgorge.formula.HelperTable;
-import dev.trellisgorge.formula.Identity;
-import dev.trellisgorge.formula.Refusal;
 import dev.trellisgorge.pattern.Key.Takes;
+import dev.trellisgorge.plan.Identity;
+import dev.trellisgorge.plan.PlanBuilder;
+import dev.trellisgorge.plan.Refusal;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -92,7 +90,7 @@ public record Columns(Formula value, Optional<Classifier> classifier, Optional<F
         if (!(share > 0 && share <= 1)) {
             throw new IllegalArgumentException("a cap's share is above 0 and at most 1, not " + share);
         }
-        return cap(number(share).times(smallest(only(value.above(number(0)), value))));
+        return cap(number(share).times(min(only(value.above(number(0)), value))));
     }
 
     /** A cap of this height; where it is missing a bar has none. */
@@ -120,7 +118,7 @@ public record Columns(Formula value, Optional<Classifier> classifier, Optional<F
 
     @Override
     public List<String> seriesNames() {
-        return combination().possibleColumns();
+        return combination().columns();
     }
 
     @Override
@@ -130,18 +128,18 @@ public record Columns(Formula value, Optional<Classifier> classifier, Optional<F
     }
 
     @Override
-    public HelperTable addTo(HelperTable table) {
-        HelperTable made = combination().addTo(table);
-        Formula sum = parts().stream().map(part -> combination().whole(made, part.name())).reduce(Formula::plus).orElseThrow();
-        String pieces = String.join(" + ", parts().stream().map(part -> combination().named(made, part.name())).toList());
-        return made.proving(List.of(Identity.everywhere(pieces + " = " + value, sum, orZero(value))));
+    public void describe(PlanBuilder plan) {
+        combination().describe(plan);
+        Formula sum = parts().stream().map(part -> combination().whole(part.name())).reduce(Formula::plus).orElseThrow();
+        String pieces = String.join(" + ", parts().stream().map(part -> combination().named(part.name())).toList());
+        plan.prove(Identity.everywhere(pieces + " = " + value, sum, orZero(value)));
     }
 
     private List<Part> parts() {
         if (cap.isEmpty()) {
             return List.of(new Part("value", value));
         }
-        return List.of(new Part("body", choose(present(capLength()), value.minus(capLength()), value)), new Part("cap", capLength()));
+        return List.of(new Part("body", value.minus(orZero(capLength()))), new Part("cap", capLength()));
     }
 
     private Formula capLength() {
@@ -153,16 +151,15 @@ public record Columns(Formula value, Optional<Classifier> classifier, Optional<F
     }
 
     @Override
-    public List<LabelSpot> labelled(HelperTable table) {
-        return combination().madeIn(table).stream().map(made -> LabelSpot.of(made.column(),
-                made.part().name().equals("body") ? missing(capLength()) : always(), value)).toList();
+    public List<LabelSpot> labelled(PlanBuilder plan) {
+        return combination().made().stream().map(made -> LabelSpot.of(made.column(), made.is("body") ? missing(capLength()) : truth(true), value)).toList();
     }
 
     @Override
-    public Drawing arrange(HelperTable table, Look look) {
+    public Drawing arrange(Look look) {
         Placing placing = cap.isPresent() ? Placing.STACKED : Placing.OVERLAPPING;
-        List<Series> series = look.series(combination(), table).stream()
-                .map(s -> cap.isPresent() && combination().partOf(table, s.column()).equals("cap") ? s.rounded() : s).toList();
-        return Panels.of(look.panel(placing, GAP, series, classifier, table.settings()));
+        List<Series> series = look.series(combination()).stream()
+                .map(s -> cap.isPresent() && combination().partOf(s.column()).equals("cap") ? s.rounded() : s).toList();
+        return Panels.of(look.panel(placing, GAP, series, classifier));
     }
 }

@@ -4,9 +4,10 @@ import static dev.trellisgorge.chart.Role.ACCENT;
 import static dev.trellisgorge.chart.Role.BASE;
 import static dev.trellisgorge.chart.Role.MUTED;
 import static dev.trellisgorge.formula.Formulas.column;
+import static dev.trellisgorge.formula.Formulas.computed;
 import static dev.trellisgorge.formula.Formulas.greatest;
-import static dev.trellisgorge.formula.Formulas.helper;
 import static dev.trellisgorge.formula.Formulas.least;
+import static dev.trellisgorge.formula.Formulas.negate;
 import static dev.trellisgorge.formula.Formulas.number;
 import static dev.trellisgorge.formula.Formulas.only;
 import static dev.trellisgorge.formula.Formulas.present;
@@ -16,14 +17,13 @@ import dev.trellisgorge.chart.Orientation;
 import dev.trellisgorge.chart.Ring;
 import dev.trellisgorge.chart.Series;
 import dev.trellisgorge.formula.Formula;
-import dev.trellisgorge.formula.HelperTable;
-import dev.trellisgorge.formula.Identity;
-import dev.trellisgorge.formula.Watch;
 import dev.trellisgorge.pattern.Key.Takes;
 import dev.trellisgorge.pattern.Slices.Role;
 import dev.trellisgorge.pattern.Slices.Slice;
+import dev.trellisgorge.plan.Identity;
+import dev.trellisgorge.plan.PlanBuilder;
+import dev.trellisgorge.plan.Watch;
 import dev.trellisgorge.table.Numbers;
-import dev.trellisgorge.table.Table;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
@@ -149,7 +149,7 @@ public record Dial(Formula value, double low, double high, List<Band> bands) imp
         if (low < 0 && high > 0) {
             return new Slices(List.of(
                     new Slice("below rest", least(held, number(0)).minus(number(low)), Role.REST),
-                    new Slice("below fill", number(0).minus(least(held, number(0))), Role.FILL),
+                    new Slice("below fill", negate(least(held, number(0))), Role.FILL),
                     new Slice("above fill", greatest(held, number(0)), Role.FILL),
                     new Slice("above rest", number(high).minus(greatest(held, number(0))), Role.REST), hidden));
         }
@@ -158,39 +158,36 @@ public record Dial(Formula value, double low, double high, List<Band> bands) imp
     }
 
     @Override
-    public HelperTable addTo(HelperTable table) {
+    public void describe(PlanBuilder plan) {
         Formula shown = slices().all().stream().filter(slice -> slice.role() == Role.FILL || slice.role() == Role.REST)
-                .map(slice -> helper(slice.name())).reduce(Formula::plus).orElseThrow();
+                .map(slice -> computed(slice.name())).reduce(Formula::plus).orElseThrow();
         Formula scale = number(high).minus(number(low));
-        HelperTable made = slices().addTo(table);
-        return (bands.isEmpty() ? made : withNeedle(made))
-                .proving(List.of(new Identity("the slices that are shown fill the scale", present(value), shown, scale),
-                        Identity.everywhere("the hidden half is as large as the scale", helper("hidden"), scale)))
-                .watching(List.of(new Watch("past its scale: drawn at the end, labelled with the true figure",
-                        value.below(number(low)).or(value.above(number(high))), value)));
+        slices().describe(plan);
+        if (!bands.isEmpty()) {
+            needle(plan);
+        }
+        plan.prove(new Identity("the slices that are shown fill the scale", present(value), shown, scale),
+                        Identity.everywhere("the hidden half is as large as the scale", computed("hidden"), scale))
+                .watch(new Watch("past its scale: drawn at the end, labelled with the true figure",
+                        value.below(number(low)).or(value.above(number(high))), value));
     }
 
     /** The pointer as a thin slice between two spacers that fill the scale. */
-    private HelperTable withNeedle(HelperTable table) {
+    private void needle(PlanBuilder plan) {
         Formula scale = number(high - low);
         Formula half = number((high - low) * NEEDLE_SHARE / 2);
-        return table.working(NEEDLE, only(present(helper(POINTER)), half.plus(half)))
-                .working(TO_POINTER, least(scale.minus(half).minus(half), greatest(number(0), helper(POINTER).minus(number(low)).minus(half))))
-                .working(PAST_POINTER, scale.minus(helper(TO_POINTER)).minus(helper(NEEDLE)));
+        plan.forLabels(NEEDLE, only(present(computed(POINTER)), half.plus(half)))
+                .forLabels(TO_POINTER, least(scale.minus(half).minus(half), greatest(number(0), computed(POINTER).minus(number(low)).minus(half))))
+                .forLabels(PAST_POINTER, scale.minus(computed(TO_POINTER)).minus(computed(NEEDLE)));
     }
 
     @Override
-    public Table printed(HelperTable table) {
-        return slices().printed(table);
-    }
-
-    @Override
-    public List<LabelSpot> labelled(HelperTable table) {
+    public List<LabelSpot> labelled(PlanBuilder plan) {
         return List.of(LabelSpot.of("hidden", present(value), value));
     }
 
     @Override
-    public Drawing arrange(HelperTable table, Look look) {
+    public Drawing arrange(Look look) {
         List<List<Series>> tracks = new ArrayList<>();
         List<Series> slices = new ArrayList<>();
         int band = 0;

@@ -1,13 +1,13 @@
 package dev.trellisgorge.pattern;
 
-import static dev.trellisgorge.formula.Formulas.always;
+import static dev.trellisgorge.formula.Formulas.abs;
 import static dev.trellisgorge.formula.Formulas.column;
-import static dev.trellisgorge.formula.Formulas.helper;
-import static dev.trellisgorge.formula.Formulas.largest;
-import static dev.trellisgorge.formula.Formulas.magnitude;
+import static dev.trellisgorge.formula.Formulas.computed;
+import static dev.trellisgorge.formula.Formulas.max;
 import static dev.trellisgorge.formula.Formulas.number;
 import static dev.trellisgorge.formula.Formulas.only;
 import static dev.trellisgorge.formula.Formulas.orZero;
+import static dev.trellisgorge.formula.Formulas.truth;
 
 import dev.trellisgorge.chart.BarGroup.Placing;
 import dev.trellisgorge.chart.Drawing;
@@ -17,10 +17,10 @@ import dev.trellisgorge.chart.Panels;
 import dev.trellisgorge.chart.Role;
 import dev.trellisgorge.chart.Scale;
 import dev.trellisgorge.formula.Formula;
-import dev.trellisgorge.formula.HelperTable;
-import dev.trellisgorge.formula.Identity;
-import dev.trellisgorge.formula.Watch;
 import dev.trellisgorge.pattern.Key.Takes;
+import dev.trellisgorge.plan.Identity;
+import dev.trellisgorge.plan.PlanBuilder;
+import dev.trellisgorge.plan.Watch;
 import java.util.List;
 import java.util.Map;
 
@@ -71,22 +71,22 @@ public record Diverging(Formula value) implements Pattern {
     }
 
     @Override
-    public HelperTable addTo(HelperTable table) {
-        return table.with("negative", only(value.below(number(0)), magnitude(value)))
-                .with("positive", only(value.above(number(0)), value))
-                .working(END, largest(magnitude(value)))
-                .proving(List.of(Identity.everywhere("positive − negative = " + value,
-                        orZero(helper("positive")).minus(orZero(helper("negative"))), orZero(value))))
-                .watching(List.of(new Watch("zero, drawn in neither pane", value.equalTo(number(0)), value)));
+    public void describe(PlanBuilder plan) {
+        plan.series("negative", only(value.below(number(0)), abs(value)))
+                .series("positive", only(value.above(number(0)), value))
+                .forLabels(END, max(abs(value)))
+                .prove(Identity.everywhere("positive − negative = " + value,
+                        orZero(computed("positive")).minus(orZero(computed("negative"))), orZero(value)))
+                .watch(new Watch("zero, drawn in neither pane", value.equalTo(number(0)), value));
     }
 
     @Override
-    public List<LabelSpot> labelled(HelperTable table) {
-        return List.of(LabelSpot.of("negative", always(), value), LabelSpot.of("positive", always(), value));
+    public List<LabelSpot> labelled(PlanBuilder plan) {
+        return List.of(LabelSpot.of("negative", truth(true), value), LabelSpot.of("positive", truth(true), value));
     }
 
     @Override
-    public Drawing arrange(HelperTable table, Look look) {
+    public Drawing arrange(Look look) {
         Panel negative = look.panel(Placing.OVERLAPPING, GAP, List.of(look.series("negative", Role.BAD, false)));
         Panel positive = look.panel(Placing.OVERLAPPING, GAP, List.of(look.series("positive", Role.BASE, false)));
         return Panels.of(negative.scale(Scale.reaching(END).runBackwards()), positive.scale(Scale.reaching(END)));

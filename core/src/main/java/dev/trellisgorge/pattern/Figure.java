@@ -1,20 +1,29 @@
 package dev.trellisgorge.pattern;
 
 import static dev.trellisgorge.formula.Formulas.column;
+import static dev.trellisgorge.formula.Formulas.computed;
 import static dev.trellisgorge.formula.Formulas.count;
-import static dev.trellisgorge.formula.Formulas.largest;
-import static dev.trellisgorge.formula.Formulas.smallest;
+import static dev.trellisgorge.formula.Formulas.max;
+import static dev.trellisgorge.formula.Formulas.min;
 import static dev.trellisgorge.formula.Formulas.sum;
 
 import dev.trellisgorge.chart.Format;
 import dev.trellisgorge.chart.Label;
-import dev.trellisgorge.chart.Tile;
+import dev.trellisgorge.chart.Series;
+import dev.trellisgorge.chart.TextCells;
 import dev.trellisgorge.formula.Formula;
-import dev.trellisgorge.formula.HelperTable;
-import dev.trellisgorge.formula.Settings;
+import dev.trellisgorge.formula.Reads;
+import dev.trellisgorge.plan.PlainChart;
+import dev.trellisgorge.plan.Plan;
+import dev.trellisgorge.plan.PlanBuilder;
 import dev.trellisgorge.problem.BadInput;
-import dev.trellisgorge.problem.Problems;
-import dev.trellisgorge.table.Table;
+import dev.trellisgorge.shape.Executor;
+import dev.trellisgorge.shape.Known;
+import dev.trellisgorge.shape.Pipeline;
+import dev.trellisgorge.shape.Slice;
+import dev.trellisgorge.shape.Total;
+import dev.trellisgorge.table.Kind;
+import dev.trellisgorge.table.RowProblems;
 import java.util.Collections;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -46,8 +55,8 @@ public record Figure(String name, Formula value, Optional<Total> total, String t
                 case SUM -> sum(value);
                 case MEAN -> sum(value).over(count(value));
                 case COUNT -> count(value);
-                case LEAST -> smallest(value);
-                case GREATEST -> largest(value);
+                case LEAST -> min(value);
+                case GREATEST -> max(value);
             };
         }
 
@@ -91,25 +100,46 @@ public record Figure(String name, Formula value, Optional<Total> total, String t
     }
 
     /**
-     * Computes the figure. It is missing where every row's is.
+     * Describes the figure, without a cell.
      *
-     * @throws BadInput where a column or setting is unknown, a figure is text or infinite, no row is left, or several are and
-     *                  nothing says what is made of them
+     * @param base  the table that it is a figure of
+     * @param known the raw tables that {@code base} starts from, and the settings by name
+     * @throws BadInput where a column or setting is unknown, or the figure is no number
      */
-    public Tile.OfFigure over(Table table, Settings settings) {
-        Table rows = table;
+    public Plan plan(Pipeline base, Known known) {
+        Pipeline sliced = base;
         for (Map.Entry<String, String> cut : slice.entrySet()) {
-            rows = rows.slice(cut.getKey(), cut.getValue());
+            sliced = sliced.then(new Slice(cut.getKey(), cut.getValue()));
         }
-        Problems problems = new Problems();
-        new InputCheck(rows, settings, problems).figures(Map.of(FIGURE, value));
-        problems.throwIfAny();
-        if (total.isEmpty() && rows.rowCount() > 1) {
-            throw new BadInput(rows.place(), "a figure is taken from one row, and there are " + rows.rowCount()
+        PlanBuilder plan = new PlanBuilder(name, base, sliced, sliced, known, Optional.empty());
+        Reads.columns(value).forEach(plan.schema()::field);
+        Kind kind = plan.kind(value).orElse(Kind.NUMBER);
+        if (kind != Kind.NUMBER) {
+            RowProblems.refuseFewTexts(plan.schema(), value.title());
+            throw new BadInput(plan.schema().place(), "'" + value.title() + "' is " + kind.phrase() + ", and a figure must be a number");
+        }
+        plan.titles(title, text).finite(List.copyOf(Reads.columns(value))).series(FIGURE, total.map(of -> of.of(value)).orElse(value));
+        Formula figure = computed(FIGURE);
+        Format written = format.orElse(Format.FITTING);
+        plan.forLabels("decimals of the figure", Format.decimals(List.of(figure))).forLabels("figure in words", written.words(figure, computed("decimals of the figure")));
+        plan.label(FIGURE, new Label(FIGURE, "figure in words", written, Optional.of("decimals of the figure"), Label.At.END));
+        Series series = Series.spacer(FIGURE).labelled(Optional.of(plan.labels().get(FIGURE)));
+        return plan.drawing(new TextCells(List.of(new TextCells.TextColumn(List.of(series), false)))).build();
+    }
+
+    /**
+     * Computes the figure, in the first row of the series {@code figure}. It is missing where every row's is.
+     *
+     * @throws BadInput as {@link #plan} does; and where a figure is infinite, no row is left, or several are and nothing says
+     *                  what is made of them
+     */
+    public PlainChart over(Pipeline base, Executor executor) {
+        Plan plan = plan(base, executor.known());
+        int rows = executor.run(plan.pipeline()).rowCount();
+        if (total.isEmpty() && rows > 1) {
+            throw new BadInput(plan.schema().place(), "a figure is taken from one row, and there are " + rows
                     + "; keep one with 'slice', or say what is made of them with 'total' (sum, mean, count, least, greatest)");
         }
-        HelperTable data = HelperTable.over(rows, settings, Optional.empty()).with(FIGURE, total.map(of -> of.of(value)).orElse(value));
-        Format written = format.orElseGet(() -> Format.fitting(List.of(data.column(FIGURE).cells())));
-        return new Tile.OfFigure(name, title, text, data, new Label(FIGURE, written, Label.At.END));
+        return plan.over(executor);
     }
 }

@@ -1,5 +1,10 @@
 package dev.trellisgorge.pattern;
 
+import static dev.trellisgorge.formula.Formulas.column;
+import static dev.trellisgorge.formula.Formulas.number;
+import static dev.trellisgorge.formula.Formulas.text;
+import static dev.trellisgorge.formula.Formulas.truth;
+
 import dev.trellisgorge.formula.Formula;
 import java.util.List;
 import java.util.Optional;
@@ -29,6 +34,9 @@ public interface Given {
 
     /** One of an enum's constants, in lower case. */
     <E extends Enum<E>> Optional<E> choice(String key, Class<E> choices);
+
+    /** One of them or a list; empty where the key is not there or wrong. */
+    <E extends Enum<E>> List<E> choices(String key, Class<E> choices);
 
     boolean truth(String key);
 

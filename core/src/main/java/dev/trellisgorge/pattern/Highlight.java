@@ -1,19 +1,20 @@
 package dev.trellisgorge.pattern;
 
-import static dev.trellisgorge.formula.Formulas.always;
-import static dev.trellisgorge.formula.Formulas.count;
-import static dev.trellisgorge.formula.Formulas.never;
 import static dev.trellisgorge.formula.Formulas.not;
 import static dev.trellisgorge.formula.Formulas.number;
 import static dev.trellisgorge.formula.Formulas.present;
-import static dev.trellisgorge.formula.Formulas.row;
-import static dev.trellisgorge.formula.Formulas.words;
+import static dev.trellisgorge.formula.Formulas.rowCount;
+import static dev.trellisgorge.formula.Formulas.rowNumber;
+import static dev.trellisgorge.formula.Formulas.truth;
 
 import dev.trellisgorge.chart.Role;
+import dev.trellisgorge.formula.Choice;
+import dev.trellisgorge.formula.Condition;
 import dev.trellisgorge.formula.Formula;
-import dev.trellisgorge.formula.Formula.Direction;
-import dev.trellisgorge.formula.Formula.Equals;
-import dev.trellisgorge.formula.Watch;
+import dev.trellisgorge.formula.Formulas;
+import dev.trellisgorge.formula.Window;
+import dev.trellisgorge.formula.Window.Direction;
+import dev.trellisgorge.plan.Watch;
 import java.util.List;
 import java.util.Map;
 
@@ -60,7 +61,7 @@ public record Highlight(Choice choice) implements Classifier {
     public record Where(Formula condition) implements Choice {
     }
 
-    public static Highlight largest(int count) {
+    public static Highlight max(int count) {
         return new Highlight(new Extreme(End.LARGEST, positive(count), Tied.ALL));
     }
 
@@ -99,28 +100,28 @@ public record Highlight(Choice choice) implements Classifier {
     @Override
     public List<RowClass> classes(Formula value, Formula category) {
         Formula chosen = chosen(value, category);
-        return List.of(new RowClass("rest", present(value).and(not(chosen)), Role.MUTED, true),
-                new RowClass("highlighted", present(value).and(chosen), Role.ACCENT, true));
+        return List.of(new RowClass("rest", present(value).and(not(chosen)), Role.MUTED),
+                new RowClass("highlighted", present(value).and(chosen), Role.ACCENT));
     }
 
     private Formula chosen(Formula value, Formula category) {
         if (choice instanceof Extreme e) {
             Direction direction = e.end() == End.LARGEST ? Direction.DESCENDING : Direction.ASCENDING;
-            return new Formula.Rank(value, direction, e.tied() == Tied.ALL ? Equals.SHARED : Equals.BY_ROW).atMost(number(e.count()));
+            return new Window.Rank(value, direction, e.tied() == Tied.ALL ? Window.Ties.SHARED : Window.Ties.BY_ROW).atMost(number(e.count()));
         }
         if (choice instanceof Edge edge) {
-            return edge.first() ? row().atMost(number(edge.count()))
-                    : row().above(count(number(0)).minus(number(edge.count())));
+            return edge.first() ? rowNumber().atMost(number(edge.count()))
+                    : rowNumber().above(rowCount().minus(number(edge.count())));
         }
         if (choice instanceof Named named) {
-            return named.names().stream().map(name -> category.equalTo(words(name))).reduce(Formula::or).orElse(never());
+            return named.names().isEmpty() ? truth(false) : new Condition.In(category, named.names().stream().map(Formulas::text).toList());
         }
         return ((Where) choice).condition();
     }
 
     @Override
     public Formula judged(Formula value, Formula category) {
-        return choice instanceof Where where ? present(where.condition()) : always();
+        return choice instanceof Where where ? present(where.condition()) : truth(true);
     }
 
     @Override
@@ -136,14 +137,14 @@ public record Highlight(Choice choice) implements Classifier {
     @Override
     public List<Watch> watches(Formula value, Formula category) {
         if (choice instanceof Where) {
-            return List.of(unjudgedWatch(value, category, "what chooses the rows is missing"));
+            return unjudgedWatch(value, category, "what chooses the rows is missing");
         }
         if (!(choice instanceof Extreme e)) {
             return List.of();
         }
         Direction direction = e.end() == End.LARGEST ? Direction.DESCENDING : Direction.ASCENDING;
-        Formula shared = new Formula.Rank(value, direction, Equals.SHARED);
-        Formula own = new Formula.Rank(value, direction, Equals.BY_ROW);
+        Formula shared = new Window.Rank(value, direction, Window.Ties.SHARED);
+        Formula own = new Window.Rank(value, direction, Window.Ties.BY_ROW);
         Formula tiedBeyond = shared.atMost(number(e.count())).and(own.above(number(e.count())));
         return List.of(new Watch("equal to the last one highlighted, " + (e.tied() == Tied.ALL ? "highlighted too" : "not highlighted"),
                 tiedBeyond, value));

@@ -1,5 +1,6 @@
 package dev.trellisgorge.pattern;
 
+
 /**
  * A key of a pattern in a brief, for the one who reads about it.
  *
@@ -19,6 +20,7 @@ public record Key(String name, Takes takes, String fallback, boolean required, S
         NUMBER("a number"),
         TEXT("a text"),
         CHOICE("one of a few words"),
+        CHOICES("one of a few words, or a list of them"),
         NAMES("a list of category names"),
         MAPPING("a mapping"),
         LIST("a list"),

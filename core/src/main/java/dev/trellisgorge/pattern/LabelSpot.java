@@ -3,10 +3,11 @@ package dev.trellisgorge.pattern;
 import dev.trellisgorge.chart.Format;
 import dev.trellisgorge.chart.Label.At;
 import dev.trellisgorge.formula.Formula;
+import java.util.Objects;
 import java.util.Optional;
 
 /**
- * A series that carries labels: on which rows, and the true figure that they show.
+ * A series that carries labels: on which rows, and the true figure that they show. Immutable.
  *
  * @param series the series; on a row where it is absent, nothing is written
  * @param when   true on the rows that are labelled
@@ -15,18 +16,24 @@ import java.util.Optional;
  * @param at     where it stands, where that is not as the user says
  * @param format how it is written where the user's format is not for it; empty for the plainest
  */
-record LabelSpot(String series, Formula when, Formula figure, boolean main, Optional<At> at, Optional<Format> format) {
+public record LabelSpot(String series, Formula when, Formula figure, boolean main, Optional<At> at, Optional<Format> format) {
 
-    static LabelSpot of(String series, Formula when, Formula figure) {
+    public LabelSpot {
+        Objects.requireNonNull(series, "series");
+        Objects.requireNonNull(when, "when");
+        Objects.requireNonNull(figure, "figure");
+    }
+
+    public static LabelSpot of(String series, Formula when, Formula figure) {
         return new LabelSpot(series, when, figure, true, Optional.empty(), Optional.empty());
     }
 
-    /** A second figure, with a format of its own. */
-    static LabelSpot second(String series, Formula when, Formula figure, String pattern) {
+    /** A second figure, with a CLDR number pattern of its own. */
+    public static LabelSpot second(String series, Formula when, Formula figure, String pattern) {
         return new LabelSpot(series, when, figure, false, Optional.empty(), Optional.of(new Format(pattern)));
     }
 
-    LabelSpot at(At place) {
+    public LabelSpot at(At place) {
         return new LabelSpot(series, when, figure, main, Optional.of(place), format);
     }
 }

@@ -7,8 +7,6 @@ import dev.trellisgorge.chart.Label;
 import dev.trellisgorge.chart.Panel;
 import dev.trellisgorge.chart.Role;
 import dev.trellisgorge.chart.Series;
-import dev.trellisgorge.formula.HelperTable;
-import dev.trellisgorge.formula.Settings;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -23,7 +21,7 @@ import java.util.Optional;
 public record Look(Map<String, String> names, Map<String, Color> colors, Map<String, Label> labels) {
 
     /** A series that is seen; the legend names it where there are others. */
-    Series series(String column, Role role, boolean inLegend) {
+    public Series series(String column, Role role, boolean inLegend) {
         return new Series(column, names.getOrDefault(column, column), role, Optional.of(colors.getOrDefault(column, role.color())),
                 Optional.empty(), false, Optional.ofNullable(labels.get(column)), inLegend);
     }
@@ -35,20 +33,20 @@ public record Look(Map<String, String> names, Map<String, Color> colors, Map<Str
     }
 
     /** The series of a combination; a part that is named as a spacer is one. */
-    List<Series> series(Combination combination, HelperTable table) {
+    List<Series> series(Combination combination) {
         boolean legend = combination.classifier().isPresent();
         String last = combination.parts().get(combination.parts().size() - 1).name();
-        return combination.madeIn(table).stream().map(made -> made.part().name().equals("spacer") ? Series.spacer(made.column())
-                : series(made.column(), made.role(), legend && made.part().name().equals(last))).toList();
+        return combination.made().stream().map(made -> made.is("spacer") ? Series.spacer(made.column())
+                : series(made.column(), made.role(), legend && made.is(last))).toList();
     }
 
     /** One field of bars; its value axis has figures where the bars have none. */
-    Panel panel(Placing placing, double gap, List<Series> series) {
+    public Panel panel(Placing placing, double gap, List<Series> series) {
         return Panel.of(new BarGroup(placing, gap, series)).valueAxisShown(labels.isEmpty());
     }
 
     /** The same, with the lines of its rule. */
-    Panel panel(Placing placing, double gap, List<Series> series, Optional<Classifier> rule, Settings settings) {
-        return panel(placing, gap, series).references(rule.map(r -> r.lines(settings)).orElse(List.of()));
+    Panel panel(Placing placing, double gap, List<Series> series, Optional<Classifier> rule) {
+        return panel(placing, gap, series).references(rule.map(Classifier::lines).orElse(List.of()));
     }
 }

@@ -1,8 +1,8 @@
 package dev.trellisgorge.pattern;
 
-import static dev.trellisgorge.formula.Formulas.always;
-import static dev.trellisgorge.formula.Formulas.helper;
+import static dev.trellisgorge.formula.Formulas.computed;
 import static dev.trellisgorge.formula.Formulas.orZero;
+import static dev.trellisgorge.formula.Formulas.truth;
 
 import dev.trellisgorge.chart.BarGroup.Placing;
 import dev.trellisgorge.chart.Drawing;
@@ -14,9 +14,9 @@ import dev.trellisgorge.chart.Role;
 import dev.trellisgorge.chart.Series;
 import dev.trellisgorge.formula.Formula;
 import dev.trellisgorge.formula.Formulas;
-import dev.trellisgorge.formula.HelperTable;
-import dev.trellisgorge.formula.Identity;
 import dev.trellisgorge.pattern.Key.Takes;
+import dev.trellisgorge.plan.Identity;
+import dev.trellisgorge.plan.PlanBuilder;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
@@ -77,37 +77,37 @@ public record Marker(Formula columns, Formula points, Optional<Classifier> class
 
     @Override
     public List<String> seriesNames() {
-        List<String> names = new ArrayList<>(List.of(columns.toString()));
-        names.addAll(combination().possibleColumns());
+        List<String> names = new ArrayList<>(List.of(columns.title()));
+        names.addAll(combination().columns());
         return names;
     }
 
     private Combination combination() {
-        return new Combination(points.toString(), points, List.of(new Part(points.toString(), points)), classifier);
+        return new Combination(points.title(), points, List.of(new Part(points.title(), points)), classifier);
     }
 
     @Override
-    public HelperTable addTo(HelperTable table) {
-        HelperTable made = combination().addTo(table.with(columns.toString(), columns));
-        String part = points.toString();
-        return made.proving(List.of(
-                Identity.everywhere("the bars are " + columns, orZero(helper(columns.toString())), orZero(columns)),
-                Identity.everywhere(combination().named(made, part) + " = " + points, combination().whole(made, part), orZero(points))));
+    public void describe(PlanBuilder plan) {
+        plan.series(columns.title(), columns);
+        combination().describe(plan);
+        String part = points.title();
+        plan.prove(Identity.everywhere("the bars are " + columns, orZero(computed(columns.title())), orZero(columns)),
+                Identity.everywhere(combination().named(part) + " = " + points, combination().whole(part), orZero(points)));
     }
 
     @Override
-    public List<LabelSpot> labelled(HelperTable table) {
-        List<LabelSpot> spots = new ArrayList<>(List.of(LabelSpot.of(columns.toString(), always(), columns).at(At.BASE)));
-        combination().madeIn(table).forEach(made -> spots.add(LabelSpot.of(made.column(), always(), points)));
+    public List<LabelSpot> labelled(PlanBuilder plan) {
+        List<LabelSpot> spots = new ArrayList<>(List.of(LabelSpot.of(columns.title(), truth(true), columns).at(At.BASE)));
+        combination().made().forEach(made -> spots.add(LabelSpot.of(made.column(), truth(true), points)));
         return spots;
     }
 
     @Override
-    public Drawing arrange(HelperTable table, Look look) {
-        List<Series> marks = combination().madeIn(table).stream()
+    public Drawing arrange(Look look) {
+        List<Series> marks = combination().made().stream()
                 .map(made -> look.series(made.column(), made.of().isPresent() ? made.role() : Role.ACCENT, true)).toList();
-        Series bars = look.series(columns.toString(), classifier.isPresent() ? Role.MUTED : Role.BASE, true);
-        return Panels.of(look.panel(Placing.OVERLAPPING, 0.6, List.of(bars), classifier, table.settings())
+        Series bars = look.series(columns.title(), classifier.isPresent() ? Role.MUTED : Role.BASE, true);
+        return Panels.of(look.panel(Placing.OVERLAPPING, 0.6, List.of(bars), classifier)
                 .points(marks.stream().map(mark -> new Points(mark, Points.Shape.DOT)).toList()));
     }
 }

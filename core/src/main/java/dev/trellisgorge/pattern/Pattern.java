@@ -3,16 +3,20 @@ package dev.trellisgorge.pattern;
 import dev.trellisgorge.chart.Drawing;
 import dev.trellisgorge.chart.Orientation;
 import dev.trellisgorge.formula.Formula;
-import dev.trellisgorge.formula.HelperTable;
-import dev.trellisgorge.formula.Refusal;
-import dev.trellisgorge.table.Table;
+import dev.trellisgorge.plan.PlanBuilder;
+import dev.trellisgorge.plan.Refusal;
+import dev.trellisgorge.shape.Step;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 
 /**
- * A named arrangement of helper series. It says which columns there are, as formulas, and how a plain chart shows
- * them; it never loops over rows and knows no engine.
+ * A named arrangement of helper series. It describes, as formulas and by column names, which columns there are and how a plain
+ * chart shows them; it sees no row and knows no engine. What it says depends on its own keys and on the kinds of columns alone.
+ *
+ * <p>A pattern of one's own implements {@link #type} (see {@link PatternType#named}), {@link #orientation}, {@link #figures},
+ * {@link #seriesNames}, {@link #describe}, {@link #labelled} and {@link #arrange}, and goes into {@link Chart#of}. It is
+ * immutable and thread-safe.
  */
 public interface Pattern {
 
@@ -30,12 +34,17 @@ public interface Pattern {
         return Map.of();
     }
 
+    /** What it reads beside its figures, of any kind: what is only said, and not drawn. */
+    default Map<String, Formula> remarks() {
+        return Map.of();
+    }
+
     /** The rule that colours it, or none. */
     default Optional<Classifier> classifier() {
         return Optional.empty();
     }
 
-    /** Every series that there could be, in drawing order: the names that may be renamed and coloured. */
+    /** Every series, in drawing order: the names that may be renamed and coloured. */
     List<String> seriesNames();
 
     /** The category names that it reads; each must be one. */
@@ -48,37 +57,69 @@ public interface Pattern {
         return List.of();
     }
 
-    /** Whether a row of the table is taken as a total of others, and not as one more figure. */
-    default boolean isTotal(Table table, Optional<String> category, int row) {
-        return false;
+    /**
+     * True on the rows that are taken as a total of others, and not as one more figure; empty where there are none.
+     *
+     * @param category the row's name
+     */
+    default Optional<Formula> totals(Formula category) {
+        return Optional.empty();
     }
 
-    /** The table with the rows that the pattern adds to it. */
-    default Table shape(Table table, Optional<String> category) {
-        return table;
+    /**
+     * True on the rows that a ranking leaves where they are; empty where it may move all of them.
+     *
+     * @param category the row's name
+     */
+    default Optional<Anchors> anchors(Formula category) {
+        return Optional.empty();
     }
 
-    /** Adds the helper columns in drawing order, the identities they meet, and what a reader should know. */
-    HelperTable addTo(HelperTable table);
-
-    /** The helper series as they are printed. */
-    default Table printed(HelperTable table) {
-        return table.printed();
+    /**
+     * Rows that a ranking leaves where they are.
+     *
+     * @param rows      true on them
+     * @param statement what the ranking must leave as it was there, in words
+     * @param figure    what that is
+     */
+    record Anchors(Formula rows, String statement, Formula figure) {
     }
 
-    /** Which series of {@code table}, which {@link #addTo} made, carry labels. */
-    List<LabelSpot> labelled(HelperTable table);
+    /** What it compares each row's figure with, where that may stand on a row that filters take away. */
+    default Optional<Lookback> lookback() {
+        return Optional.empty();
+    }
+
+    /** The same pattern, comparing with a column of the table. */
+    default Pattern comparedWith(String column) {
+        return this;
+    }
+
+    /** The steps that add its rows, taken after the ranking. */
+    default List<Step> rows(Optional<String> category) {
+        return List.of();
+    }
+
+    /**
+     * Adds the columns in drawing order, the identities they meet, and what a reader should know.
+     *
+     * @throws dev.trellisgorge.problem.BadInput where it can't be told from the kinds of the columns what is meant
+     */
+    void describe(PlanBuilder plan);
+
+    /** Which of the described series carry labels. */
+    List<LabelSpot> labelled(PlanBuilder plan);
 
     /** The change that {@code labels} may show; empty where the pattern has none. */
     default Optional<Formula> change() {
         return Optional.empty();
     }
 
-    /** What is written after a category's name: a column of {@code table}, or none. */
+    /** What is written after a category's name: a described column, or none. */
     default Optional<String> note() {
         return Optional.empty();
     }
 
-    /** Arranges the helper columns of {@code table}, which {@link #addTo} made. */
-    Drawing arrange(HelperTable table, Look look);
+    /** The plain chart of the described columns. */
+    Drawing arrange(Look look);
 }

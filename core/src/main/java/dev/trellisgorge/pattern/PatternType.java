@@ -19,4 +19,16 @@ import java.util.function.Function;
  */
 public record PatternType(String name, String purpose, List<Key> keys, boolean classified, boolean categories, String series,
         String picture, String brief, Function<Given, Pattern> maker) {
+
+    /**
+     * Of a pattern with a row for each category that only programs use, and no brief.
+     *
+     * @param name    what messages call it
+     * @param purpose what it is for, one line
+     */
+    public static PatternType named(String name, String purpose) {
+        return new PatternType(name, purpose, List.of(), false, true, "", "", "", given -> {
+            throw new IllegalStateException("no brief makes the pattern '" + name + "'");
+        });
+    }
 }

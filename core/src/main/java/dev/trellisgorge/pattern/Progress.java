@@ -1,14 +1,14 @@
 package dev.trellisgorge.pattern;
 
-import static dev.trellisgorge.formula.Formulas.always;
 import static dev.trellisgorge.formula.Formulas.column;
+import static dev.trellisgorge.formula.Formulas.computed;
 import static dev.trellisgorge.formula.Formulas.greatest;
-import static dev.trellisgorge.formula.Formulas.helper;
 import static dev.trellisgorge.formula.Formulas.least;
 import static dev.trellisgorge.formula.Formulas.not;
 import static dev.trellisgorge.formula.Formulas.number;
 import static dev.trellisgorge.formula.Formulas.only;
 import static dev.trellisgorge.formula.Formulas.present;
+import static dev.trellisgorge.formula.Formulas.truth;
 
 import dev.trellisgorge.chart.BarGroup;
 import dev.trellisgorge.chart.BarGroup.Placing;
@@ -20,10 +20,10 @@ import dev.trellisgorge.chart.Points;
 import dev.trellisgorge.chart.Role;
 import dev.trellisgorge.chart.Series;
 import dev.trellisgorge.formula.Formula;
-import dev.trellisgorge.formula.HelperTable;
-import dev.trellisgorge.formula.Identity;
-import dev.trellisgorge.formula.Watch;
 import dev.trellisgorge.pattern.Key.Takes;
+import dev.trellisgorge.plan.Identity;
+import dev.trellisgorge.plan.PlanBuilder;
+import dev.trellisgorge.plan.Watch;
 import dev.trellisgorge.table.Numbers;
 import java.util.ArrayList;
 import java.util.List;
@@ -111,31 +111,27 @@ public record Progress(Formula value, Formula target, List<Band> bands) implemen
     }
 
     @Override
-    public HelperTable addTo(HelperTable table) {
-        HelperTable more = table;
-        for (Band band : bands) {
-            more = more.with(band.name(), number(band.width()));
-        }
+    public void describe(PlanBuilder plan) {
+        bands.forEach(band -> plan.series(band.name(), number(band.width())));
         Formula share = only(target.above(number(0)), value.over(target));
-        Formula widths = bands.stream().map(band -> helper(band.name())).reduce(Formula::plus).orElseThrow();
-        return more.working("attainment", share)
-                .with(POSITION, least(number(1), greatest(number(0), helper("attainment"))))
-                .proving(List.of(Identity.everywhere("the bands add up to 1", widths, number(1)),
+        Formula widths = bands.stream().map(band -> computed(band.name())).reduce(Formula::plus).orElseThrow();
+        plan.working("attainment", share)
+                .series(POSITION, least(number(1), greatest(number(0), computed("attainment"))))
+                .prove(Identity.everywhere("the bands add up to 1", widths, number(1)),
                         new Identity("position × target = " + value + ", where it is on the scale",
                                 value.atLeast(number(0)).and(value.atMost(target)).and(target.above(number(0))),
-                                helper(POSITION).times(target), value)))
-                .watching(List.of(
-                        new Watch("past its scale: drawn at the end, labelled with the true share", share.above(number(1)).or(share.below(number(0))), share),
-                        new Watch("no target above zero, so no position", present(value).and(not(present(share))), value)));
+                                computed(POSITION).times(target), value))
+                .watch(new Watch("past its scale: drawn at the end, labelled with the true share", share.above(number(1)).or(share.below(number(0))), share),
+                        new Watch("no target above zero, so no position", present(value).and(not(present(share))), value));
     }
 
     @Override
-    public List<LabelSpot> labelled(HelperTable table) {
-        return List.of(LabelSpot.second(POSITION, always(), helper("attainment"), "0.#%"));
+    public List<LabelSpot> labelled(PlanBuilder plan) {
+        return List.of(LabelSpot.second(POSITION, truth(true), computed("attainment"), "0.#%"));
     }
 
     @Override
-    public Drawing arrange(HelperTable table, Look look) {
+    public Drawing arrange(Look look) {
         List<Series> stack = new ArrayList<>();
         for (int band = 0; band < bands.size(); band++) {
             stack.add(look.band(bands.get(band).name(), band, bands.size()));

@@ -1,24 +1,25 @@
 package dev.trellisgorge.pattern;
 
+import static dev.trellisgorge.formula.Formulas.abs;
 import static dev.trellisgorge.formula.Formulas.absent;
-import static dev.trellisgorge.formula.Formulas.always;
 import static dev.trellisgorge.formula.Formulas.column;
-import static dev.trellisgorge.formula.Formulas.helper;
-import static dev.trellisgorge.formula.Formulas.magnitude;
+import static dev.trellisgorge.formula.Formulas.computed;
 import static dev.trellisgorge.formula.Formulas.missing;
 import static dev.trellisgorge.formula.Formulas.only;
 import static dev.trellisgorge.formula.Formulas.present;
+import static dev.trellisgorge.formula.Formulas.truth;
 
 import dev.trellisgorge.chart.BarGroup.Placing;
 import dev.trellisgorge.chart.Drawing;
 import dev.trellisgorge.chart.Orientation;
 import dev.trellisgorge.chart.Panels;
+import dev.trellisgorge.formula.Calendar;
 import dev.trellisgorge.formula.Formula;
-import dev.trellisgorge.formula.HelperTable;
-import dev.trellisgorge.formula.Identity;
-import dev.trellisgorge.formula.Refusal;
-import dev.trellisgorge.formula.Watch;
 import dev.trellisgorge.pattern.Key.Takes;
+import dev.trellisgorge.plan.Identity;
+import dev.trellisgorge.plan.PlanBuilder;
+import dev.trellisgorge.plan.Refusal;
+import dev.trellisgorge.plan.Watch;
 import dev.trellisgorge.table.CalendarUnit;
 import dev.trellisgorge.table.Kind;
 import java.util.List;
@@ -84,14 +85,14 @@ public record Range(Formula from, Formula to, Optional<Classifier> classifier) i
     }
 
     /** The same bar in numbers: dates become days. */
-    private Range inNumbers(HelperTable table) {
-        boolean dates = table.evaluate("from", from).kind() == Kind.DATE || table.evaluate("to", to).kind() == Kind.DATE;
-        return dates ? new Range(new Formula.Period(from, CalendarUnit.DAY), new Formula.Period(to, CalendarUnit.DAY), classifier) : this;
+    private Range inNumbers(PlanBuilder plan) {
+        boolean dates = plan.kind(from).equals(Optional.of(Kind.DATE)) || plan.kind(to).equals(Optional.of(Kind.DATE));
+        return dates ? new Range(new Calendar.Period(from, CalendarUnit.DAY), new Calendar.Period(to, CalendarUnit.DAY), classifier) : this;
     }
 
     @Override
     public List<String> seriesNames() {
-        return combination().possibleColumns();
+        return combination().columns();
     }
 
     @Override
@@ -100,7 +101,7 @@ public record Range(Formula from, Formula to, Optional<Classifier> classifier) i
     }
 
     private static Floating bar() {
-        return new Floating(helper("lower end"), helper("upper end"));
+        return new Floating(computed("lower end"), computed("upper end"));
     }
 
     private Combination combination() {
@@ -109,32 +110,31 @@ public record Range(Formula from, Formula to, Optional<Classifier> classifier) i
     }
 
     @Override
-    public HelperTable addTo(HelperTable table) {
-        return inNumbers(table).addNumbersTo(table);
+    public void describe(PlanBuilder plan) {
+        inNumbers(plan).describeNumbers(plan);
     }
 
-    private HelperTable addNumbersTo(HelperTable table) {
+    private void describeNumbers(PlanBuilder plan) {
         Formula both = present(from).and(present(to));
-        HelperTable made = combination().addTo(table.working("lower end", only(both, from)).working("upper end", only(both, to)));
-        Formula spacer = combination().whole(made, "spacer");
-        Formula span = combination().whole(made, "span");
-        return made.proving(List.of(
-                        new Identity("spacer + span reaches the end of the bar that is farther from zero", both, spacer.plus(span), bar().farEnd()),
-                        new Identity("the pieces are as long as the bar", both,
-                                magnitude(span).plus(magnitude(combination().whole(made, "span under"))), to.minus(from))))
-                .watching(List.of(new Watch("one end is missing, so no bar", present(from).and(missing(to)).or(missing(from).and(present(to))), absent()),
-                        new Watch("a bar that crosses zero", bar().crosses(), to.minus(from))));
+        plan.working("lower end", only(both, from)).working("upper end", only(both, to));
+        combination().describe(plan);
+        Formula spacer = combination().whole("spacer");
+        Formula span = combination().whole("span");
+        plan.prove(new Identity("spacer + span reaches the end of the bar that is farther from zero", both, spacer.plus(span), bar().farEnd()),
+                        new Identity("the pieces are as long as the bar", both, abs(span).plus(abs(combination().whole("span under"))), to.minus(from)))
+                .watch(new Watch("one end is missing, so no bar", present(from).and(missing(to)).or(missing(from).and(present(to))), absent()),
+                        new Watch("a bar that crosses zero", bar().crosses(), to.minus(from)));
     }
 
     @Override
-    public List<LabelSpot> labelled(HelperTable table) {
-        Range numbers = inNumbers(table);
-        return combination().madeIn(table).stream().filter(made -> made.part().name().equals("span"))
-                .map(made -> LabelSpot.of(made.column(), always(), numbers.to.minus(numbers.from))).toList();
+    public List<LabelSpot> labelled(PlanBuilder plan) {
+        Range numbers = inNumbers(plan);
+        return combination().made().stream().filter(made -> made.is("span"))
+                .map(made -> LabelSpot.of(made.column(), truth(true), numbers.to.minus(numbers.from))).toList();
     }
 
     @Override
-    public Drawing arrange(HelperTable table, Look look) {
-        return Panels.of(look.panel(Placing.STACKED, 0.6, look.series(combination(), table)));
+    public Drawing arrange(Look look) {
+        return Panels.of(look.panel(Placing.STACKED, 0.6, look.series(combination())));
     }
 }

@@ -1,23 +1,23 @@
 package dev.trellisgorge.pattern;
 
 import static dev.trellisgorge.formula.Formulas.column;
+import static dev.trellisgorge.formula.Formulas.computed;
 import static dev.trellisgorge.formula.Formulas.greatest;
-import static dev.trellisgorge.formula.Formulas.helper;
 import static dev.trellisgorge.formula.Formulas.least;
 import static dev.trellisgorge.formula.Formulas.number;
 import static dev.trellisgorge.formula.Formulas.present;
+import static dev.trellisgorge.formula.Formulas.truth;
 
 import dev.trellisgorge.chart.Drawing;
 import dev.trellisgorge.chart.Orientation;
 import dev.trellisgorge.chart.Role;
 import dev.trellisgorge.chart.Series;
 import dev.trellisgorge.formula.Formula;
-import dev.trellisgorge.formula.HelperTable;
-import dev.trellisgorge.formula.Identity;
-import dev.trellisgorge.formula.Refusal;
-import dev.trellisgorge.formula.Watch;
 import dev.trellisgorge.pattern.Key.Takes;
-import dev.trellisgorge.table.Table;
+import dev.trellisgorge.plan.Identity;
+import dev.trellisgorge.plan.PlanBuilder;
+import dev.trellisgorge.plan.Refusal;
+import dev.trellisgorge.plan.Watch;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -83,25 +83,20 @@ public record Ring(Formula value, Formula target) implements Pattern {
     }
 
     @Override
-    public HelperTable addTo(HelperTable table) {
-        return slices().addTo(table).working("attainment", value.over(target))
-                .proving(List.of(new Identity("met + remaining = " + target, present(value).and(present(target)),
-                        helper("met").plus(helper("remaining")), target)))
-                .watching(List.of(new Watch("past its target: drawn as a full ring, labelled with the true share", value.above(target), value.over(target))));
+    public void describe(PlanBuilder plan) {
+        slices().describe(plan);
+        plan.working("attainment", value.over(target))
+                .prove(new Identity("met + remaining = " + target, present(value).and(present(target)), computed("met").plus(computed("remaining")), target))
+                .watch(new Watch("past its target: drawn as a full ring, labelled with the true share", value.above(target), value.over(target)));
     }
 
     @Override
-    public Table printed(HelperTable table) {
-        return slices().printed(table);
+    public List<LabelSpot> labelled(PlanBuilder plan) {
+        return List.of(LabelSpot.second("met", truth(true), computed("attainment"), "0.#%"));
     }
 
     @Override
-    public List<LabelSpot> labelled(HelperTable table) {
-        return List.of(LabelSpot.second("met", present(number(0)), helper("attainment"), "0.#%"));
-    }
-
-    @Override
-    public Drawing arrange(HelperTable table, Look look) {
+    public Drawing arrange(Look look) {
         Series met = look.series("met", Role.BASE, false);
         return new dev.trellisgorge.chart.Ring(0.65, 0, List.of(List.of(met.labelled(Optional.empty()), look.series("remaining", Role.MUTED, false))), Optional.of(met));
     }

@@ -4,12 +4,11 @@ import dev.trellisgorge.chart.Role;
 import dev.trellisgorge.formula.Formula;
 
 /**
- * One side of a rule.
+ * One side of a rule. Immutable.
  *
- * @param name       what its series are called
- * @param when       true on its rows
- * @param role       the colour of its series
- * @param alwaysMade whether its columns exist even where no row is in it
+ * @param name what its series are called
+ * @param when true on its rows
+ * @param role the colour of its series
  */
-public record RowClass(String name, Formula when, Role role, boolean alwaysMade) {
+public record RowClass(String name, Formula when, Role role) {
 }

@@ -1,11 +1,11 @@
 package dev.trellisgorge.pattern;
 
-import static dev.trellisgorge.formula.Formulas.always;
 import static dev.trellisgorge.formula.Formulas.number;
+import static dev.trellisgorge.formula.Formulas.truth;
 
 import dev.trellisgorge.chart.Role;
 import dev.trellisgorge.formula.Formula;
-import dev.trellisgorge.formula.Watch;
+import dev.trellisgorge.plan.Watch;
 import java.util.List;
 import java.util.Map;
 
@@ -14,13 +14,13 @@ public record Sign() implements Classifier {
 
     @Override
     public List<RowClass> classes(Formula value, Formula category) {
-        return List.of(new RowClass("negative", value.below(number(0)), Role.BAD, true),
-                new RowClass("positive", value.atLeast(number(0)), Role.BASE, true));
+        return List.of(new RowClass("negative", value.below(number(0)), Role.BAD),
+                new RowClass("positive", value.atLeast(number(0)), Role.BASE));
     }
 
     @Override
     public Formula judged(Formula value, Formula category) {
-        return always();
+        return truth(true);
     }
 
     @Override

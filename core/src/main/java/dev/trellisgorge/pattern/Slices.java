@@ -1,11 +1,12 @@
 package dev.trellisgorge.pattern;
 
+import dev.trellisgorge.chart.Role;
 import dev.trellisgorge.formula.Formula;
-import dev.trellisgorge.formula.HelperTable;
-import dev.trellisgorge.table.Column;
-import dev.trellisgorge.table.Source;
-import dev.trellisgorge.table.Table;
+import dev.trellisgorge.plan.Plan;
+import dev.trellisgorge.plan.PlanBuilder;
+import dev.trellisgorge.shape.Slice;
 import java.util.List;
+import java.util.Locale;
 
 /**
  * The slices of a ring, clockwise: each is a column of the one row while it is computed, and a row when it is printed.
@@ -20,7 +21,7 @@ record Slices(List<Slice> all) {
 
         @Override
         public String toString() {
-            return name().toLowerCase(java.util.Locale.ROOT);
+            return name().toLowerCase(Locale.ROOT);
         }
     }
 
@@ -28,24 +29,12 @@ record Slices(List<Slice> all) {
     record Slice(String name, Formula size, Role role) {
     }
 
-    HelperTable addTo(HelperTable table) {
-        HelperTable more = table;
-        for (Slice slice : all) {
-            more = more.with(slice.name(), slice.size());
-        }
-        return more;
+    void describe(PlanBuilder plan) {
+        all.forEach(slice -> plan.series(slice.name(), slice.size()));
+        plan.slices(all.stream().map(slice -> new Plan.Slice(slice.name(), slice.role().toString())).toList());
     }
 
     List<String> names() {
         return all.stream().map(Slice::name).toList();
-    }
-
-    /** Columns {@code slice}, {@code size} and {@code role}, a row a slice; no row where the table has none. */
-    Table printed(HelperTable table) {
-        List<Slice> there = table.rowCount() == 0 ? List.of() : all;
-        return Table.of(table.inputs().name(), Source.MEMORY, List.of(
-                Column.texts("slice", there.stream().map(Slice::name).toArray(String[]::new)),
-                Column.numbers("size", there.stream().mapToDouble(slice -> table.column(slice.name()).cells().number(0)).toArray()),
-                Column.texts("role", there.stream().map(slice -> slice.role().toString()).toArray(String[]::new))));
     }
 }

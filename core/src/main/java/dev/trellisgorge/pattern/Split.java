@@ -7,8 +7,8 @@ import static dev.trellisgorge.formula.Formulas.setting;
 import dev.trellisgorge.chart.ReferenceLine;
 import dev.trellisgorge.chart.Role;
 import dev.trellisgorge.formula.Formula;
-import dev.trellisgorge.formula.Settings;
-import dev.trellisgorge.formula.Watch;
+import dev.trellisgorge.plan.Watch;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 
@@ -43,8 +43,8 @@ public record Split(Formula at, Ties ties) implements Classifier {
     public List<RowClass> classes(Formula value, Formula category) {
         boolean up = ties == Ties.ABOVE;
         return List.of(
-                new RowClass("below", up ? value.below(at) : value.atMost(at), Role.ACCENT, true),
-                new RowClass("above", up ? value.atLeast(at) : value.above(at), Role.BASE, true));
+                new RowClass("below", up ? value.below(at) : value.atMost(at), Role.ACCENT),
+                new RowClass("above", up ? value.atLeast(at) : value.above(at), Role.BASE));
     }
 
     @Override
@@ -59,12 +59,13 @@ public record Split(Formula at, Ties ties) implements Classifier {
 
     @Override
     public List<Watch> watches(Formula value, Formula category) {
-        return List.of(new Watch("equal to the limit, counted as " + ties, value.equalTo(at), value),
-                unjudgedWatch(value, category, "no limit to compare with"));
+        List<Watch> watches = new ArrayList<>(List.of(new Watch("equal to the limit, counted as " + ties, value.equalTo(at), value)));
+        watches.addAll(unjudgedWatch(value, category, "no limit to compare with"));
+        return watches;
     }
 
     @Override
-    public List<ReferenceLine> lines(Settings settings) {
-        return Classifier.line(at, "limit", settings);
+    public List<ReferenceLine> lines() {
+        return Classifier.line(at, "limit");
     }
 }

@@ -1,19 +1,21 @@
 package dev.trellisgorge.pattern;
 
-import static dev.trellisgorge.formula.Formulas.always;
+import static dev.trellisgorge.formula.Formulas.abs;
 import static dev.trellisgorge.formula.Formulas.choose;
 import static dev.trellisgorge.formula.Formulas.column;
+import static dev.trellisgorge.formula.Formulas.computed;
+import static dev.trellisgorge.formula.Formulas.concat;
 import static dev.trellisgorge.formula.Formulas.floor;
 import static dev.trellisgorge.formula.Formulas.greatest;
-import static dev.trellisgorge.formula.Formulas.helper;
-import static dev.trellisgorge.formula.Formulas.largest;
-import static dev.trellisgorge.formula.Formulas.magnitude;
+import static dev.trellisgorge.formula.Formulas.max;
 import static dev.trellisgorge.formula.Formulas.number;
 import static dev.trellisgorge.formula.Formulas.oneIfPresent;
 import static dev.trellisgorge.formula.Formulas.only;
+import static dev.trellisgorge.formula.Formulas.present;
 import static dev.trellisgorge.formula.Formulas.repeat;
 import static dev.trellisgorge.formula.Formulas.round;
-import static dev.trellisgorge.formula.Formulas.words;
+import static dev.trellisgorge.formula.Formulas.text;
+import static dev.trellisgorge.formula.Formulas.truth;
 
 import dev.trellisgorge.chart.Drawing;
 import dev.trellisgorge.chart.Orientation;
@@ -21,11 +23,11 @@ import dev.trellisgorge.chart.Series;
 import dev.trellisgorge.chart.TextCells;
 import dev.trellisgorge.chart.TextCells.TextColumn;
 import dev.trellisgorge.formula.Formula;
-import dev.trellisgorge.formula.HelperTable;
-import dev.trellisgorge.formula.Identity;
-import dev.trellisgorge.formula.Refusal;
-import dev.trellisgorge.formula.Watch;
 import dev.trellisgorge.pattern.Key.Takes;
+import dev.trellisgorge.plan.Identity;
+import dev.trellisgorge.plan.PlanBuilder;
+import dev.trellisgorge.plan.Refusal;
+import dev.trellisgorge.plan.Watch;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -33,8 +35,8 @@ import java.util.Map;
 import java.util.Optional;
 
 /**
- * A bar made of characters, for a cell, a terminal or an e-mail. Part {@code bar}; where some value is below zero also
- * {@code bar left}, before it, for those values: padded with spaces on its left to the longest one. A zero has an empty
+ * A bar made of characters, for a cell, a terminal or an e-mail. Parts {@code bar left}, for values below zero: padded with
+ * spaces on its left to the longest one; and {@code bar}. A zero has an empty
  * text, a missing value none.
  *
  * @param value      the figure
@@ -63,7 +65,7 @@ public record TextBar(Formula value, int width, Optional<Formula> per, Glyph gly
                     Key.optional("rest", Takes.TEXT, "", "a sign for what is left to 'of'"),
                     Key.optional("of", Takes.FIGURE, "", "the figure that the rest goes up to"),
                     Key.optional("smooth", Takes.TRUTH, "false", "end in eighths of a block")),
-            true, true, "bar; where a value is below zero, bar left and bar", """
+            true, true, "bar left (for values below zero), bar; with a rule a pair a class", """
                      Mon ████████████ 400
                      Tue ██████▌ 215
                      Wed ▏ 4
@@ -175,7 +177,7 @@ public record TextBar(Formula value, int width, Optional<Formula> per, Glyph gly
 
     @Override
     public List<String> seriesNames() {
-        return combination(true).possibleColumns();
+        return combination().columns();
     }
 
     @Override
@@ -194,82 +196,71 @@ public record TextBar(Formula value, int width, Optional<Formula> per, Glyph gly
     }
 
     private Formula unit() {
-        return per.orElse(largest(magnitude(value)).over(number(width)));
+        return per.orElse(max(abs(value)).over(number(width)));
     }
 
     /** How many glyphs a figure takes: none for a zero, whatever the unit. */
     private Formula glyphs(Formula figure) {
-        return choose(figure.equalTo(number(0)), number(0), round(magnitude(figure).over(unit())));
+        return choose(figure.equalTo(number(0)), number(0), round(abs(figure).over(unit())));
     }
 
     private Formula bar() {
-        Formula full = smooth ? floor(helper("eighths").over(number(EIGHT))) : helper("glyphs");
+        Formula full = smooth ? floor(computed("eighths").over(number(EIGHT))) : computed("glyphs");
         Formula bar = repeat(glyph.text(), full);
         Formula taken = full;
         if (smooth) {
-            Formula eighths = helper("eighths").minus(full.times(number(EIGHT)));
-            bar = new Formula.Joined(bar, eighthsSign(eighths));
+            Formula eighths = computed("eighths").minus(full.times(number(EIGHT)));
+            bar = concat(bar, eighthsSign(eighths));
             taken = full.plus(choose(eighths.above(number(0)), number(1), number(0)));
         }
         if (rest.isPresent() && of.isPresent()) {
-            Formula left = choose(new Formula.Present(of.get()), greatest(number(0), glyphs(of.get()).minus(taken)), number(0));
-            bar = new Formula.Joined(bar, repeat(rest.get().text(), left));
+            Formula left = choose(present(of.get()), greatest(number(0), glyphs(of.get()).minus(taken)), number(0));
+            bar = concat(bar, repeat(rest.get().text(), left));
         }
         return bar;
     }
 
     private static Formula eighthsSign(Formula eighths) {
-        Formula sign = words("");
+        Formula sign = text("");
         for (int i = EIGHT - 1; i >= 1; i--) {
-            sign = choose(eighths.equalTo(number(i)), words(EIGHTHS.substring(i - 1, i)), sign);
+            sign = choose(eighths.equalTo(number(i)), text(EIGHTHS.substring(i - 1, i)), sign);
         }
         return sign;
     }
 
-    private Combination combination(boolean negatives) {
-        Formula bar = bar();
-        if (!negatives) {
-            return new Combination(value.toString(), value, List.of(new Part("bar", bar)), classifier);
-        }
-        Formula longest = largest(only(value.below(number(0)), helper("glyphs")));
-        Formula padding = longest.minus(helper("glyphs")).times(number(glyph.width()));
-        Formula left = new Formula.Joined(repeat(" ", padding), repeat(glyph.text(), helper("glyphs")));
+    private Combination combination() {
+        Formula longest = max(only(value.below(number(0)), computed("glyphs")));
+        Formula padding = longest.minus(computed("glyphs")).times(number(glyph.width()));
+        Formula left = concat(repeat(" ", padding), repeat(glyph.text(), computed("glyphs")));
         return new Combination(value.toString(), value, List.of(new Part(LEFT, only(value.below(number(0)), left)),
-                new Part("bar", only(value.atLeast(number(0)), bar))), classifier);
-    }
-
-    private boolean negatives(HelperTable table) {
-        return table.anyRow(value.below(number(0)));
+                new Part("bar", only(value.atLeast(number(0)), bar()))), classifier);
     }
 
     @Override
-    public HelperTable addTo(HelperTable table) {
-        HelperTable counted = table.working("glyphs", glyphs(value));
+    public void describe(PlanBuilder plan) {
+        plan.working("glyphs", glyphs(value));
         if (smooth) {
-            counted = counted.working("eighths", choose(value.equalTo(number(0)), number(0),
-                    round(magnitude(value).over(unit()).times(number(EIGHT)))));
+            plan.working("eighths", choose(value.equalTo(number(0)), number(0), round(abs(value).over(unit()).times(number(EIGHT)))));
         }
-        Combination bars = combination(negatives(table));
-        HelperTable made = bars.addTo(counted);
-        Formula held = bars.madeIn(made).stream().map(m -> oneIfPresent(helper(m.column()))).reduce(Formula::plus).orElseThrow();
+        combination().describe(plan);
+        Formula held = combination().made().stream().map(made -> oneIfPresent(computed(made.column()))).reduce(Formula::plus).orElseThrow();
         Formula half = unit().times(number(0.5));
-        return made.proving(List.of(Identity.everywhere("each " + value + " has one bar", held, oneIfPresent(value)),
+        plan.prove(Identity.everywhere("each " + value + " has one bar", held, oneIfPresent(value)),
                         new Identity("glyphs × per is " + value + " to half a glyph", value.above(number(0)).or(value.below(number(0))),
-                                greatest(half, magnitude(magnitude(value).minus(helper("glyphs").times(unit())))), half)))
-                .watching(List.of(new Watch("too small for a glyph: an empty bar, though not zero",
-                        helper("glyphs").equalTo(number(0)).and(magnitude(value).above(number(0))), value)));
+                                greatest(half, abs(abs(value).minus(computed("glyphs").times(unit())))), half))
+                .watch(new Watch("too small for a glyph: an empty bar, though not zero",
+                        computed("glyphs").equalTo(number(0)).and(abs(value).above(number(0))), value));
     }
 
     @Override
-    public List<LabelSpot> labelled(HelperTable table) {
-        return combination(negatives(table)).madeIn(table).stream().map(made -> LabelSpot.of(made.column(), always(), value)).toList();
+    public List<LabelSpot> labelled(PlanBuilder plan) {
+        return combination().made().stream().map(made -> LabelSpot.of(made.column(), truth(true), value)).toList();
     }
 
     @Override
-    public Drawing arrange(HelperTable table, Look look) {
-        Combination bars = combination(negatives(table));
-        List<Series> all = look.series(bars, table);
-        return new TextCells(bars.parts().stream().map(part -> new TextColumn(
-                all.stream().filter(series -> bars.partOf(table, series.column()).equals(part.name())).toList(), part.name().equals(LEFT))).toList());
+    public Drawing arrange(Look look) {
+        List<Series> all = look.series(combination());
+        return new TextCells(combination().parts().stream().map(part -> new TextColumn(
+                all.stream().filter(series -> combination().partOf(series.column()).equals(part.name())).toList(), part.name().equals(LEFT))).toList());
     }
 }

@@ -1,31 +1,32 @@
 package dev.trellisgorge.pattern;
 
 import static dev.trellisgorge.formula.Formulas.absent;
-import static dev.trellisgorge.formula.Formulas.always;
 import static dev.trellisgorge.formula.Formulas.column;
+import static dev.trellisgorge.formula.Formulas.computed;
 import static dev.trellisgorge.formula.Formulas.greatest;
-import static dev.trellisgorge.formula.Formulas.helper;
 import static dev.trellisgorge.formula.Formulas.least;
 import static dev.trellisgorge.formula.Formulas.missing;
 import static dev.trellisgorge.formula.Formulas.number;
 import static dev.trellisgorge.formula.Formulas.only;
 import static dev.trellisgorge.formula.Formulas.present;
+import static dev.trellisgorge.formula.Formulas.truth;
 
 import dev.trellisgorge.chart.BarGroup;
 import dev.trellisgorge.chart.BarGroup.Placing;
-import dev.trellisgorge.chart.Label.At;
 import dev.trellisgorge.chart.Drawing;
+import dev.trellisgorge.chart.Label.At;
 import dev.trellisgorge.chart.Orientation;
 import dev.trellisgorge.chart.Panel;
 import dev.trellisgorge.chart.Panels;
 import dev.trellisgorge.chart.Role;
 import dev.trellisgorge.chart.Series;
 import dev.trellisgorge.formula.Formula;
-import dev.trellisgorge.formula.HelperTable;
-import dev.trellisgorge.formula.Identity;
-import dev.trellisgorge.formula.Refusal;
-import dev.trellisgorge.formula.Watch;
+import dev.trellisgorge.formula.Reads;
 import dev.trellisgorge.pattern.Key.Takes;
+import dev.trellisgorge.plan.Identity;
+import dev.trellisgorge.plan.PlanBuilder;
+import dev.trellisgorge.plan.Refusal;
+import dev.trellisgorge.plan.Watch;
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
@@ -98,8 +99,10 @@ public record ToTarget(Formula value, Formula target, Optional<Classifier> class
 
     @Override
     public List<String> seriesNames() {
-        List<String> names = new ArrayList<>(combination().possibleColumns());
-        names.add(UNJUDGED);
+        List<String> names = new ArrayList<>(combination().columns());
+        if (mayLackTarget()) {
+            names.add(UNJUDGED);
+        }
         return names;
     }
 
@@ -121,61 +124,69 @@ public record ToTarget(Formula value, Formula target, Optional<Classifier> class
     }
 
     @Override
-    public HelperTable addTo(HelperTable table) {
-        HelperTable parts = combination().addTo(table);
-        boolean some = table.anyRow(withoutTarget());
-        HelperTable all = some ? parts.with(UNJUDGED, only(withoutTarget(), value)) : parts;
-        Formula met = combination().whole(all, "met");
-        Formula remaining = combination().whole(all, "remaining");
-        Formula above = combination().whole(all, "above");
-        Formula judged = present(target);
-        List<Identity> identities = new ArrayList<>(List.of(
-                new Identity("met + remaining = " + target + ", where the figure is from zero up to its target",
-                        judged.and(value.atLeast(number(0))).and(value.atMost(target)), met.plus(remaining), target),
-                new Identity("met + above = " + value + ", where the figure is at least its target",
-                        value.atLeast(target).and(value.atLeast(number(0))), met.plus(above), value),
-                new Identity("met = " + value + " and remaining = " + target + ", where the figure is below zero",
-                        judged.and(value.below(number(0))), remaining.minus(met), target.minus(value))));
-        if (some) {
-            identities.add(new Identity("unjudged = " + value + ", where the target is missing", withoutTarget(), helper(UNJUDGED), value));
+    public void describe(PlanBuilder plan) {
+        combination().describe(plan);
+        if (mayLackTarget()) {
+            plan.series(UNJUDGED, only(withoutTarget(), value));
         }
-        return (outline ? all.working(OUTLINE, only(present(value), target)) : all).working("attainment", value.over(target))
-                .working("share remaining", greatest(target.minus(value), number(0)).over(target))
-                .proving(identities)
-                .watching(List.of(new Watch("no target, so unjudged", withoutTarget(), value),
-                        new Watch("equal to the target", value.equalTo(target), value),
+        if (outline) {
+            plan.forLabels(OUTLINE, only(present(value), target));
+        }
+        Formula met = combination().whole("met");
+        Formula remaining = combination().whole("remaining");
+        Formula above = combination().whole("above");
+        Formula judged = present(target);
+        plan.working("attainment", value.over(target)).working("share remaining", greatest(target.minus(value), number(0)).over(target))
+                .prove(new Identity("met + remaining = " + target + ", where the figure is from zero up to its target",
+                                judged.and(value.atLeast(number(0))).and(value.atMost(target)), met.plus(remaining), target),
+                        new Identity("met + above = " + value + ", where the figure is at least its target",
+                                value.atLeast(target).and(value.atLeast(number(0))), met.plus(above), value),
+                        new Identity("met = " + value + " and remaining = " + target + ", where the figure is below zero",
+                                judged.and(value.below(number(0))), remaining.minus(met), target.minus(value)))
+                .watch(new Watch("equal to the target", value.equalTo(target), value),
                         new Watch("a figure below zero, drawn left of it", value.below(number(0)), value),
-                        new Watch("a target of zero, so no attainment", target.equalTo(number(0)), absent())));
+                        new Watch("a target of zero, so no attainment", target.equalTo(number(0)), absent()));
+        if (mayLackTarget()) {
+            plan.prove(new Identity("unjudged = " + value + ", where the target is missing", withoutTarget(), computed(UNJUDGED), value))
+                    .watch(new Watch("no target, so unjudged", withoutTarget(), value));
+        }
+    }
+
+    /** A stated target is never missing. */
+    private boolean mayLackTarget() {
+        return !Reads.onlyLiterals(target);
     }
 
     @Override
-    public List<LabelSpot> labelled(HelperTable table) {
+    public List<LabelSpot> labelled(PlanBuilder plan) {
         List<LabelSpot> spots = new ArrayList<>();
         Formula negative = value.below(number(0));
-        for (Combination.Made made : combination().madeIn(table)) {
+        for (Combination.Made made : combination().made()) {
             switch (made.part().name()) {
                 case "met" -> spots.add(LabelSpot.of(made.column(), value.atMost(target), value).at(At.INSIDE));
-                case "above" -> spots.add(LabelSpot.of(made.column(), always(), value));
+                case "above" -> spots.add(LabelSpot.of(made.column(), truth(true), value));
                 default -> spots.add(LabelSpot.of(made.column(), negative, target.minus(value)));
             }
         }
-        if (table.find(UNJUDGED).isPresent()) {
-            spots.add(LabelSpot.of(UNJUDGED, always(), value));
+        if (mayLackTarget()) {
+            spots.add(LabelSpot.of(UNJUDGED, truth(true), value));
         }
         return spots;
     }
 
     @Override
-    public Drawing arrange(HelperTable table, Look look) {
+    public Drawing arrange(Look look) {
         List<Series> series = new ArrayList<>();
         Set<String> named = new HashSet<>();
-        for (Combination.Made made : combination().madeIn(table)) {
+        for (Combination.Made made : combination().made()) {
             // What is met has a colour for each class; what remains or goes past has one, which the legend names once.
-            boolean inLegend = made.part().name().equals("met") || named.add(made.part().name());
+            boolean inLegend = made.is("met") || named.add(made.part().name());
             series.add(look.series(made.column(), made.role(), inLegend));
         }
-        table.find(UNJUDGED).ifPresent(c -> series.add(look.series(UNJUDGED, Role.INK, true)));
-        Panel panel = look.panel(Placing.STACKED, GAP, series, classifier, table.settings());
+        if (mayLackTarget()) {
+            series.add(look.series(UNJUDGED, Role.INK, true));
+        }
+        Panel panel = look.panel(Placing.STACKED, GAP, series, classifier);
         if (!outline) {
             return Panels.of(panel);
         }

@@ -1,16 +1,17 @@
 package dev.trellisgorge.pattern;
 
 import static dev.trellisgorge.formula.Formulas.absent;
-import static dev.trellisgorge.formula.Formulas.always;
-import static dev.trellisgorge.formula.Formulas.choose;
+import static dev.trellisgorge.formula.Formulas.coalesce;
 import static dev.trellisgorge.formula.Formulas.column;
+import static dev.trellisgorge.formula.Formulas.computed;
 import static dev.trellisgorge.formula.Formulas.greatest;
-import static dev.trellisgorge.formula.Formulas.helper;
-import static dev.trellisgorge.formula.Formulas.largest;
+import static dev.trellisgorge.formula.Formulas.max;
 import static dev.trellisgorge.formula.Formulas.missing;
+import static dev.trellisgorge.formula.Formulas.negate;
 import static dev.trellisgorge.formula.Formulas.number;
 import static dev.trellisgorge.formula.Formulas.orZero;
 import static dev.trellisgorge.formula.Formulas.present;
+import static dev.trellisgorge.formula.Formulas.truth;
 
 import dev.trellisgorge.chart.BarGroup;
 import dev.trellisgorge.chart.BarGroup.Placing;
@@ -22,11 +23,11 @@ import dev.trellisgorge.chart.Role;
 import dev.trellisgorge.chart.Scale;
 import dev.trellisgorge.chart.Series;
 import dev.trellisgorge.formula.Formula;
-import dev.trellisgorge.formula.HelperTable;
-import dev.trellisgorge.formula.Identity;
-import dev.trellisgorge.formula.Refusal;
-import dev.trellisgorge.formula.Watch;
 import dev.trellisgorge.pattern.Key.Takes;
+import dev.trellisgorge.plan.Identity;
+import dev.trellisgorge.plan.PlanBuilder;
+import dev.trellisgorge.plan.Refusal;
+import dev.trellisgorge.plan.Watch;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -37,7 +38,7 @@ import java.util.Optional;
  *
  * @param left       not below zero
  * @param right      not below zero
- * @param afterName       what is written after the row's name, a number or a text, or none
+ * @param afterName  what is written after the row's name, a number or a text, or none
  * @param classifier the rule that colours the rows, or none
  */
 public record Tornado(Formula left, Formula right, Optional<Formula> afterName, Optional<Classifier> classifier) implements Pattern {
@@ -95,7 +96,7 @@ public record Tornado(Formula left, Formula right, Optional<Formula> afterName, 
 
     @Override
     public List<String> seriesNames() {
-        return combination().possibleColumns();
+        return combination().columns();
     }
 
     @Override
@@ -106,20 +107,25 @@ public record Tornado(Formula left, Formula right, Optional<Formula> afterName, 
     }
 
     private Combination combination() {
-        Formula both = choose(present(left), choose(present(right), left.plus(right), left), right);
+        Formula both = coalesce(left.plus(right), left, right);
         return new Combination("row with a figure", both,
-                List.of(new Part("left", number(0).minus(left)), new Part("right", right, classifier.isPresent() ? Role.BASE : Role.ACCENT)), classifier);
+                List.of(new Part("left", negate(left)), new Part("right", right, classifier.isPresent() ? Role.BASE : Role.ACCENT)), classifier);
     }
 
     @Override
-    public HelperTable addTo(HelperTable table) {
-        HelperTable made = combination().addTo(table);
-        HelperTable noted = afterName.map(formula -> made.working(NOTE, formula)).orElse(made);
-        Formula larger = greatest(orZero(largest(left)), orZero(largest(right)));
-        return noted.working(RIGHT_END, larger).working(LEFT_END, number(0).minus(helper(RIGHT_END))).proving(List.of(
-                        Identity.everywhere("left = −" + left, combination().whole(made, "left"), number(0).minus(orZero(left))),
-                        Identity.everywhere("right = " + right, combination().whole(made, "right"), orZero(right))))
-                .watching(List.of(new Watch("one side is missing", missing(left).and(present(right)).or(present(left).and(missing(right))), absent())));
+    public Map<String, Formula> remarks() {
+        return afterName.map(formula -> Map.of(NOTE, formula)).orElse(Map.of());
+    }
+
+    @Override
+    public void describe(PlanBuilder plan) {
+        combination().describe(plan);
+        afterName.ifPresent(formula -> plan.forLabels(NOTE, formula));
+        Formula larger = greatest(orZero(max(left)), orZero(max(right)));
+        plan.forLabels(RIGHT_END, larger).forLabels(LEFT_END, negate(computed(RIGHT_END)))
+                .prove(Identity.everywhere("left = −" + left, combination().whole("left"), negate(orZero(left))),
+                        Identity.everywhere("right = " + right, combination().whole("right"), orZero(right)))
+                .watch(new Watch("one side is missing", missing(left).and(present(right)).or(present(left).and(missing(right))), absent()));
     }
 
     @Override
@@ -128,15 +134,15 @@ public record Tornado(Formula left, Formula right, Optional<Formula> afterName, 
     }
 
     @Override
-    public List<LabelSpot> labelled(HelperTable table) {
-        return combination().madeIn(table).stream().map(made -> LabelSpot.of(made.column(), always(),
-                made.part().name().equals("left") ? left : right)).toList();
+    public List<LabelSpot> labelled(PlanBuilder plan) {
+        return combination().made().stream().map(made -> LabelSpot.of(made.column(), truth(true),
+                made.is("left") ? left : right)).toList();
     }
 
     @Override
-    public Drawing arrange(HelperTable table, Look look) {
-        List<Series> sides = combination().madeIn(table).stream().map(made -> {
-            boolean isLeft = made.part().name().equals("left");
+    public Drawing arrange(Look look) {
+        List<Series> sides = combination().made().stream().map(made -> {
+            boolean isLeft = made.is("left");
             Series side = look.series(made.column(), made.role(), classifier.isEmpty() || isLeft);
             // A rule colours both sides alike, so the legend names the class, once.
             return made.of().isPresent() && isLeft && side.name().equals(made.column()) ? side.called(made.of().get().name()) : side;

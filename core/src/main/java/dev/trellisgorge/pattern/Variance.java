@@ -1,30 +1,34 @@
 package dev.trellisgorge.pattern;
 
-import static dev.trellisgorge.formula.Formulas.always;
+import static dev.trellisgorge.formula.Formulas.abs;
 import static dev.trellisgorge.formula.Formulas.choose;
 import static dev.trellisgorge.formula.Formulas.column;
-import static dev.trellisgorge.formula.Formulas.helper;
-import static dev.trellisgorge.formula.Formulas.magnitude;
+import static dev.trellisgorge.formula.Formulas.computed;
+import static dev.trellisgorge.formula.Formulas.lag;
 import static dev.trellisgorge.formula.Formulas.missing;
 import static dev.trellisgorge.formula.Formulas.number;
 import static dev.trellisgorge.formula.Formulas.only;
 import static dev.trellisgorge.formula.Formulas.orZero;
 import static dev.trellisgorge.formula.Formulas.present;
-import static dev.trellisgorge.formula.Formulas.previous;
+import static dev.trellisgorge.formula.Formulas.truth;
 
 import dev.trellisgorge.chart.BarGroup.Placing;
 import dev.trellisgorge.chart.Drawing;
 import dev.trellisgorge.chart.Orientation;
+import dev.trellisgorge.chart.Panel;
 import dev.trellisgorge.chart.Panels;
 import dev.trellisgorge.chart.Role;
-import dev.trellisgorge.chart.Series;
+import dev.trellisgorge.formula.Calendar;
 import dev.trellisgorge.formula.Formula;
-import dev.trellisgorge.formula.HelperTable;
-import dev.trellisgorge.formula.Identity;
-import dev.trellisgorge.formula.Refusal;
-import dev.trellisgorge.formula.Watch;
+import dev.trellisgorge.formula.Window;
 import dev.trellisgorge.pattern.Key.Takes;
+import dev.trellisgorge.plan.Identity;
+import dev.trellisgorge.plan.PlanBuilder;
+import dev.trellisgorge.plan.Refusal;
+import dev.trellisgorge.plan.Watch;
+import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Note;
+import dev.trellisgorge.shape.Step;
 import dev.trellisgorge.table.CalendarUnit;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
@@ -35,16 +39,16 @@ import java.util.Optional;
 
 /**
  * A figure and its change against another: series {@code value} and {@code reference}, then the change as {@code up},
- * {@code down} or {@code level}. A missing value is absent in all of them. A value without a previous one has a change of
- * zero, in {@code level}; one whose other reference is missing is {@code unjudged}. Where the reference is zero, a change
- * in per cent is absent.
+ * {@code down} or {@code level}; where it is given in two ways, three series for each. A missing value is absent in all of
+ * them. A value that has no reference, or in per cent one of zero, has no change.
  *
  * @param value   the figure
  * @param against what it is compared with
- * @param as      amount, value − reference; or share, that divided by the size of the reference
+ * @param as      amount, value − reference; or per cent, that divided by the size of the reference; a panel each, at least one
  * @param good    which way is coloured good
+ * @param zero    whether a change without a reference is drawn as none, and not left out
  */
-public record Variance(Formula value, Against against, As as, Good good) implements Pattern {
+public record Variance(Formula value, Against against, List<As> as, Good good, boolean zero) implements Pattern {
     private static final String REFERENCE = "reference";
     private static final double GAP = 0.6;
     private static final List<String> CHANGES = List.of("up", "down", "level");
@@ -53,9 +57,10 @@ public record Variance(Formula value, Against against, As as, Good good) impleme
             List.of(Key.required("value", Takes.FIGURE, "the figure"),
                     Key.required("against", Takes.FIGURE, "{previous: row}, {previous: period} (the calendar period before, by the "
                             + "category; or day, week, month, quarter, year), or an expression"),
-                    Key.optional("as", Takes.CHOICE, "percent", "percent or amount"),
-                    Key.optional("good", Takes.CHOICE, "up", "up or down: which way is coloured good")),
-            false, true, "value, reference, then the change as up, down or level; unjudged where an expression to compare with is missing", """
+                    Key.optional("as", Takes.CHOICES, "percent", "percent or amount, or both as a list: a panel each"),
+                    Key.optional("good", Takes.CHOICE, "up", "up or down: which way is coloured good"),
+                    Key.optional("without-reference", Takes.CHOICE, "absent", "absent or zero: the change where there is nothing to compare with")),
+            false, true, "value, reference, then the change as up, down or level (three for each of as)", """
                          ▲20%
                                  ▼25%
                      50   60   45
@@ -68,7 +73,7 @@ public record Variance(Formula value, Against against, As as, Good good) impleme
                     """, Variance::of);
 
     /** What a figure is compared with. */
-    public sealed interface Against permits PreviousRow, PreviousPeriod, Other {
+    public sealed interface Against permits PreviousRow, PreviousPeriod, Other, Earlier {
     }
 
     /** The row before, whatever it is. */
@@ -87,6 +92,14 @@ public record Variance(Formula value, Against against, As as, Good good) impleme
     public record Other(Formula figure) implements Against {
     }
 
+    /**
+     * A column of the table in which the earlier row's figure stands.
+     *
+     * @param instead what it was looked up as
+     */
+    public record Earlier(String column, Against instead) implements Against {
+    }
+
     /** How a change is given. */
     public enum As {
         PERCENT, AMOUNT
@@ -97,44 +110,68 @@ public record Variance(Formula value, Against against, As as, Good good) impleme
         UP, DOWN
     }
 
+    /** What a change without a reference is. */
+    private enum Without {
+        ABSENT, ZERO
+    }
+
     /** The words for what a previous figure is of. */
     private enum Step {
         ROW, PERIOD, DAY, WEEK, MONTH, QUARTER, YEAR
     }
 
+    /** @throws IllegalArgumentException where the change is given in no way, or twice in the same */
+    public Variance {
+        as = List.copyOf(as);
+        if (as.isEmpty() || as.stream().distinct().count() < as.size()) {
+            throw new IllegalArgumentException("a change is given as amount, as percent, or as both");
+        }
+    }
+
     /** A column's figures against the row before, in per cent. */
     public static Variance of(String value) {
-        return new Variance(column(value), new PreviousRow(), As.PERCENT, Good.UP);
+        return new Variance(column(value), new PreviousRow(), List.of(As.PERCENT), Good.UP, false);
     }
 
     private static Pattern of(Given given) {
-        As as = given.choice("as", As.class).orElse(As.PERCENT);
-        Good good = given.choice("good", Good.class).orElse(Good.UP);
-        Formula value = given.figure("value");
+        List<As> as = given.choices("as", As.class);
+        if (as.stream().distinct().count() < as.size()) {
+            given.refuse("as", "names one way twice");
+            as = List.of();
+        }
+        Variance bare = new Variance(given.figure("value"), new PreviousRow(), as.isEmpty() ? List.of(As.PERCENT) : as,
+                given.choice("good", Good.class).orElse(Good.UP), given.choice("without-reference", Without.class).orElse(Without.ABSENT) == Without.ZERO);
         if (!given.isMapping("against")) {
-            return new Variance(value, new Other(given.figure("against")), as, good);
+            return bare.against(given.figure("against"));
         }
         Step step = given.mapping("against", List.of("previous"), List.of()).flatMap(a -> a.choice("previous", Step.class)).orElse(Step.ROW);
-        Against against = step == Step.ROW ? new PreviousRow()
-                : new PreviousPeriod(step == Step.PERIOD ? Optional.empty() : Optional.of(CalendarUnit.valueOf(step.name())));
-        return new Variance(value, against, as, good);
+        return step == Step.ROW ? bare : bare.with(new PreviousPeriod(step == Step.PERIOD ? Optional.empty() : Optional.of(CalendarUnit.valueOf(step.name()))));
+    }
+
+    private Variance with(Against other) {
+        return new Variance(value, other, as, good, zero);
     }
 
     public Variance against(Formula figure) {
-        return new Variance(value, new Other(figure), as, good);
+        return with(new Other(figure));
     }
 
     /** Against the calendar period before. */
     public Variance againstPreviousPeriod() {
-        return new Variance(value, new PreviousPeriod(Optional.empty()), as, good);
+        return with(new PreviousPeriod(Optional.empty()));
     }
 
-    public Variance as(As way) {
-        return new Variance(value, against, way, good);
+    public Variance as(As... ways) {
+        return new Variance(value, against, List.of(ways), good, zero);
     }
 
     public Variance good(Good way) {
-        return new Variance(value, against, as, way);
+        return new Variance(value, against, as, way, zero);
+    }
+
+    /** With a change without a reference drawn as none. */
+    public Variance zeroWithoutReference() {
+        return new Variance(value, against, as, good, true);
     }
 
     @Override
@@ -159,89 +196,111 @@ public record Variance(Formula value, Against against, As as, Good good) impleme
 
     @Override
     public List<String> seriesNames() {
-        return List.of("value", REFERENCE, "up", "down", "level", Classifier.UNJUDGED);
+        List<String> names = new ArrayList<>(List.of("value", REFERENCE));
+        as.forEach(way -> CHANGES.forEach(name -> names.add(named(name, way))));
+        return names;
+    }
+
+    /** A series of a change: by the way it is given too, where there are two. */
+    private String named(String name, As way) {
+        return as.size() == 1 ? name : name + " " + way.name().toLowerCase(Locale.ROOT);
     }
 
     @Override
-    public HelperTable addTo(HelperTable table) {
-        Optional<CalendarUnit> unit = against instanceof PreviousPeriod p ? Optional.of(p.unit().orElseGet(() -> CalendarUnit.of(table.category())))
-                : Optional.empty();
-        Formula compared = unit.map(u -> periodBefore(table, u)).orElseGet(() -> against instanceof Other other ? other.figure() : previous(value));
-        boolean own = against instanceof Other;
-        Formula without = present(value).and(missing(compared));
-        Formula difference = value.minus(compared);
-        Formula change = as == As.AMOUNT ? difference : difference.over(magnitude(compared));
-        Formula delta = own ? change : choose(without, number(0), change);
-
-        HelperTable made = table.with("value", own ? only(present(compared), value) : value)
-                .with(REFERENCE, only(present(value), compared)).working("change", delta)
-                .with("up", only(helper("change").above(number(0)), helper("change")))
-                .with("down", only(helper("change").below(number(0)), helper("change")))
-                .with("level", only(helper("change").equalTo(number(0)), helper("change")));
-        if (own && table.anyRow(without)) {
-            made = made.with(Classifier.UNJUDGED, only(without, value));
-        }
-        return made.proving(identities(made)).watching(watches(compared, own))
-                .noting(unit.map(u -> new Note("compared with the " + u.name().toLowerCase(Locale.ROOT) + " before", List.of())).stream().toList());
+    public Optional<Lookback> lookback() {
+        return against instanceof Other ? Optional.empty()
+                : Optional.of(new Lookback(value, against instanceof PreviousPeriod, against instanceof PreviousPeriod period ? period.unit() : Optional.empty()));
     }
 
-    private Formula periodBefore(HelperTable table, CalendarUnit unit) {
-        String category = table.categoryName().orElseThrow();
-        Formula period = new Formula.Period(column(category), unit);
-        InputCheck.refuse(table, List.of(new Refusal(missing(period), Map.of(category, table.categoryText()),
+    @Override
+    public Pattern comparedWith(String column) {
+        return with(new Earlier(column, against));
+    }
+
+    @Override
+    public void describe(PlanBuilder plan) {
+        Formula compared = compared(plan);
+        plan.series("value", value).series(REFERENCE, only(present(value), compared));
+        Formula reference = computed(REFERENCE);
+        for (As way : as) {
+            Formula difference = value.minus(reference);
+            Formula change = way == As.AMOUNT ? difference : difference.over(abs(reference));
+            Formula delta = computed(named("change", way));
+            plan.working(named("change", way), zero ? choose(present(value).and(missing(reference)), number(0), change) : change)
+                    .series(named("up", way), only(delta.above(number(0)), delta))
+                    .series(named("down", way), only(delta.below(number(0)), delta))
+                    .series(named("level", way), only(delta.equalTo(number(0)), delta))
+                    .prove(identity(way));
+        }
+        plan.prove(Identity.everywhere("value = " + value, orZero(computed("value")), orZero(value)))
+                .watch(new Watch((against instanceof Other ? "nothing to compare with" : "no previous figure") + (zero ? ", so a change of zero" : ", so no change"),
+                        present(value).and(missing(reference)), value));
+        if (as.contains(As.PERCENT)) {
+            plan.watch(new Watch("compared with zero, so no change in per cent", reference.equalTo(number(0)), value));
+        }
+    }
+
+    /** What the value is compared with, as a formula over the plan's rows. */
+    private Formula compared(PlanBuilder plan) {
+        if (against instanceof Other other) {
+            return other.figure();
+        } else if (against instanceof PreviousRow) {
+            return lag(value);
+        }
+        Optional<PreviousPeriod> period = against instanceof PreviousPeriod own ? Optional.of(own)
+                : ((Earlier) against).instead() instanceof PreviousPeriod instead ? Optional.of(instead) : Optional.empty();
+        Optional<CalendarUnit> unit = period.map(p -> unit(plan, p));
+        unit.ifPresent(u -> plan.tell(new Note("compared with the " + u.name().toLowerCase(Locale.ROOT) + " before", List.of())));
+        return against instanceof Earlier earlier ? column(earlier.column()) : before(plan, unit.orElseThrow());
+    }
+
+    private static CalendarUnit unit(PlanBuilder plan, PreviousPeriod period) {
+        String category = plan.category().orElseThrow();
+        return period.unit().or(() -> plan.schema().field(category).unit()).orElseThrow(() -> new BadInput(plan.schema().place().within("column '" + category + "'"),
+                "it can't be told from a computed column which period is before; name it, as in {previous: month}"));
+    }
+
+    private Formula before(PlanBuilder plan, CalendarUnit unit) {
+        String category = plan.category().orElseThrow();
+        Formula period = new Calendar.Period(column(category), unit);
+        plan.refuse(List.of(new Refusal(missing(period), Map.of(category, plan.categoryText()),
                 "it names no " + unit.name().toLowerCase(Locale.ROOT) + ", so the period before it can't be told")));
-        return new Formula.Lookup(value, period, period.minus(number(1)));
+        return new Window.Lookup(value, period, period.minus(number(1)));
     }
 
-    private List<Identity> identities(HelperTable made) {
-        Formula change = CHANGES.stream().map(name -> orZero(helper(name))).reduce(Formula::plus).orElseThrow();
-        Formula amount = as == As.AMOUNT ? change : change.times(magnitude(helper(REFERENCE)));
-        List<Identity> identities = new ArrayList<>();
-        identities.add(new Identity(as == As.AMOUNT ? "reference + change = value" : "reference + change × |reference| = value",
-                present(helper("change")).and(present(helper(REFERENCE))), helper(REFERENCE).plus(amount), helper("value")).amid(helper(REFERENCE)));
-        Formula held = made.find(Classifier.UNJUDGED).isPresent() ? orZero(helper("value")).plus(orZero(helper(Classifier.UNJUDGED)))
-                : orZero(helper("value"));
-        identities.add(Identity.everywhere(made.find(Classifier.UNJUDGED).isPresent() ? "value + unjudged = " + value : "value = " + value,
-                held, orZero(value)));
-        return identities;
-    }
-
-    private List<Watch> watches(Formula compared, boolean own) {
-        Formula without = present(value).and(missing(compared));
-        List<Watch> watches = new ArrayList<>();
-        watches.add(new Watch(own ? "nothing to compare with, so unjudged" : "no previous figure, so a change of zero", without, value));
-        if (as == As.PERCENT) {
-            watches.add(new Watch("compared with zero, so no change in per cent", present(value).and(compared.equalTo(number(0))), value));
-        }
-        return watches;
+    private Identity identity(As way) {
+        Formula change = CHANGES.stream().map(name -> orZero(computed(named(name, way)))).reduce(Formula::plus).orElseThrow();
+        Formula amount = way == As.AMOUNT ? change : change.times(abs(computed(REFERENCE)));
+        return new Identity(way == As.AMOUNT ? "reference + change = value" : "reference + change × |reference| = value",
+                present(computed(named("change", way))).and(present(computed(REFERENCE))), computed(REFERENCE).plus(amount), computed("value")).amid(computed(REFERENCE));
     }
 
     @Override
-    public List<LabelSpot> labelled(HelperTable table) {
-        List<LabelSpot> spots = new ArrayList<>(List.of(LabelSpot.of("value", always(), value)));
-        table.find(Classifier.UNJUDGED).ifPresent(c -> spots.add(LabelSpot.of(Classifier.UNJUDGED, always(), value)));
-        CHANGES.forEach(name -> spots.add(LabelSpot.second(name, always(), helper("change"), format(name))));
+    public List<LabelSpot> labelled(PlanBuilder plan) {
+        List<LabelSpot> spots = new ArrayList<>(List.of(LabelSpot.of("value", truth(true), value)));
+        as.forEach(way -> CHANGES.forEach(name -> spots.add(LabelSpot.second(named(name, way), truth(true), computed(named("change", way)), format(name, way)))));
         return spots;
     }
 
     /** A change has its sign, and no change has none. */
-    private String format(String series) {
-        String figure = as == As.PERCENT ? "0.#%" : "#,##0.##";
+    private static String format(String series, As way) {
+        String figure = way == As.PERCENT ? "0.#%" : "#,##0.##";
         return series.equals("level") ? figure : "+" + figure + ";-" + figure;
     }
 
     @Override
     public Optional<Formula> change() {
-        return Optional.of(helper("change"));
+        return Optional.of(computed(named("change", as.get(0))));
     }
 
     @Override
-    public Drawing arrange(HelperTable table, Look look) {
+    public Drawing arrange(Look look) {
         Role up = good == Good.UP ? Role.GOOD : Role.BAD;
         Role down = good == Good.UP ? Role.BAD : Role.GOOD;
-        List<Series> figures = new ArrayList<>(List.of(look.series("value", Role.BASE, false)));
-        table.find(Classifier.UNJUDGED).ifPresent(c -> figures.add(look.series(Classifier.UNJUDGED, Role.INK, true)));
-        List<Series> changes = List.of(look.series("up", up, false), look.series("down", down, false), look.series("level", Role.MUTED, false));
-        return Panels.of(look.panel(Placing.OVERLAPPING, GAP, changes).share(0.4), look.panel(Placing.OVERLAPPING, GAP, figures));
+        List<Panel> panels = new ArrayList<>();
+        as.forEach(way -> panels.add(look.panel(Placing.OVERLAPPING, GAP, List.of(look.series(named("up", way), up, false), look.series(named("down", way), down, false),
+                look.series(named("level", way), Role.MUTED, false))).share(0.4)));
+        panels.add(look.panel(Placing.OVERLAPPING, GAP, List.of(look.series("value", Role.BASE, false))));
+        return new Panels(panels, true);
     }
 }

@@ -1,26 +1,27 @@
 package dev.trellisgorge.pattern;
 
+import static dev.trellisgorge.formula.Formulas.abs;
 import static dev.trellisgorge.formula.Formulas.absent;
-import static dev.trellisgorge.formula.Formulas.always;
 import static dev.trellisgorge.formula.Formulas.choose;
 import static dev.trellisgorge.formula.Formulas.column;
-import static dev.trellisgorge.formula.Formulas.count;
+import static dev.trellisgorge.formula.Formulas.computed;
+import static dev.trellisgorge.formula.Formulas.cumulative;
 import static dev.trellisgorge.formula.Formulas.floor;
 import static dev.trellisgorge.formula.Formulas.greatest;
-import static dev.trellisgorge.formula.Formulas.helper;
+import static dev.trellisgorge.formula.Formulas.lag;
 import static dev.trellisgorge.formula.Formulas.least;
-import static dev.trellisgorge.formula.Formulas.magnitude;
+import static dev.trellisgorge.formula.Formulas.max;
 import static dev.trellisgorge.formula.Formulas.missing;
-import static dev.trellisgorge.formula.Formulas.never;
 import static dev.trellisgorge.formula.Formulas.not;
 import static dev.trellisgorge.formula.Formulas.number;
+import static dev.trellisgorge.formula.Formulas.oneIfPresent;
 import static dev.trellisgorge.formula.Formulas.only;
 import static dev.trellisgorge.formula.Formulas.orZero;
 import static dev.trellisgorge.formula.Formulas.present;
-import static dev.trellisgorge.formula.Formulas.previous;
-import static dev.trellisgorge.formula.Formulas.row;
-import static dev.trellisgorge.formula.Formulas.runningFrom;
-import static dev.trellisgorge.formula.Formulas.words;
+import static dev.trellisgorge.formula.Formulas.rowCount;
+import static dev.trellisgorge.formula.Formulas.rowNumber;
+import static dev.trellisgorge.formula.Formulas.text;
+import static dev.trellisgorge.formula.Formulas.truth;
 
 import dev.trellisgorge.chart.BarGroup.Placing;
 import dev.trellisgorge.chart.Drawing;
@@ -29,15 +30,16 @@ import dev.trellisgorge.chart.Orientation;
 import dev.trellisgorge.chart.Panels;
 import dev.trellisgorge.chart.Role;
 import dev.trellisgorge.chart.Series;
+import dev.trellisgorge.formula.Condition;
 import dev.trellisgorge.formula.Formula;
 import dev.trellisgorge.formula.Formulas;
-import dev.trellisgorge.formula.HelperTable;
-import dev.trellisgorge.formula.Identity;
-import dev.trellisgorge.formula.Refusal;
-import dev.trellisgorge.formula.Watch;
 import dev.trellisgorge.pattern.Key.Takes;
-import dev.trellisgorge.table.Column;
-import dev.trellisgorge.table.Table;
+import dev.trellisgorge.plan.Identity;
+import dev.trellisgorge.plan.PlanBuilder;
+import dev.trellisgorge.plan.Refusal;
+import dev.trellisgorge.plan.Watch;
+import dev.trellisgorge.shape.AddRow;
+import dev.trellisgorge.shape.Step;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
@@ -46,9 +48,10 @@ import java.util.stream.Stream;
 
 /**
  * How a start becomes an end: each movement is a bar from the level before it to the level after it, and each start and
- * total a bar from zero. Series {@code spacer}, {@code rise}, {@code fall}, {@code total}, {@code rise under},
- * {@code fall under} (the pieces of a bar that crosses zero), and {@code level}, the running level after the row. A missing
- * movement is absent, and the level carries on.
+ * total a bar from zero. Series {@code spacer}, {@code rise}, {@code fall}, {@code start},
+ * {@code subtotal}, {@code total}, {@code rise under}, {@code fall under} (the pieces of a bar that crosses zero), and
+ * {@code level}, the running level after the row. A missing movement is absent, and the level carries on. A ranking moves
+ * movements alone, within their run between two anchors: starts, subtotals and totals.
  *
  * @param value      signed movements; levels for a start and for a stated total, which need none
  * @param kinds      which rows are what
@@ -56,7 +59,7 @@ import java.util.stream.Stream;
  * @param connectors whether the levels are joined from bar to bar
  */
 public record Waterfall(Formula value, Kinds kinds, Optional<String> closing, boolean connectors) implements Pattern {
-    private static final List<String> SERIES = List.of("spacer", "rise", "fall", "total", "rise under", "fall under", "level");
+    private static final List<String> SERIES = List.of("spacer", "rise", "fall", "start", "subtotal", "total", "rise under", "fall under", "level");
     private static final int GUIDES = 3;
     private static final List<String> WORDS = List.of("start", "change", "subtotal", "total");
 
@@ -68,7 +71,7 @@ public record Waterfall(Formula value, Kinds kinds, Optional<String> closing, bo
                     Key.optional("totals", Takes.NAMES, "", "the rows that are totals"),
                     Key.optional("closing", Takes.TEXT, "", "adds a computed total of this name at the end"),
                     Key.optional("connectors", Takes.TRUTH, "false", "join the levels from bar to bar")),
-            false, true, "spacer, rise, fall, total, rise under, fall under, level", """
+            false, true, "spacer, rise, fall, start, subtotal, total, rise under, fall under, level", """
                                     ▒▒▒
                          ▒▒▒ ░░░    ▒▒▒ ███
                      ███ ▒▒▒ ░░░    ▒▒▒ ███
@@ -91,20 +94,25 @@ public record Waterfall(Formula value, Kinds kinds, Optional<String> closing, bo
     }
 
     /** Lists of category names. */
-    public record ByName(List<String> starts, List<String> totals) implements Kinds {
+    public record ByName(List<String> starts, List<String> subtotals, List<String> totals) implements Kinds {
         public ByName {
             starts = List.copyOf(starts);
+            subtotals = List.copyOf(subtotals);
             totals = List.copyOf(totals);
+        }
+
+        private List<String> of(String kind) {
+            return kind.equals("start") ? starts : kind.equals("subtotal") ? subtotals : totals;
         }
     }
 
     /** Movements alone, from zero. */
     public static Waterfall of(String value) {
-        return new Waterfall(column(value), new ByName(List.of(), List.of()), Optional.empty(), false);
+        return new Waterfall(column(value), new ByName(List.of(), List.of(), List.of()), Optional.empty(), false);
     }
 
     private static Pattern of(Given given) {
-        Kinds kinds = new ByName(given.names("starts"), Stream.concat(given.names("subtotals").stream(), given.names("totals").stream()).toList());
+        Kinds kinds = new ByName(given.names("starts"), given.names("subtotals"), given.names("totals"));
         boolean lists = given.has("starts") || given.has("subtotals") || given.has("totals");
         if (given.has("kind") && lists) {
             given.refuse("kind", "stands in for 'starts', 'subtotals' and 'totals'; give it or them, not both");
@@ -118,8 +126,8 @@ public record Waterfall(Formula value, Kinds kinds, Optional<String> closing, bo
         return new Waterfall(value, new ByColumn(column), closing, connectors);
     }
 
-    public Waterfall kinds(List<String> starts, List<String> totals) {
-        return new Waterfall(value, new ByName(starts, totals), closing, connectors);
+    public Waterfall kinds(List<String> starts, List<String> subtotals, List<String> totals) {
+        return new Waterfall(value, new ByName(starts, subtotals, totals), closing, connectors);
     }
 
     public Waterfall closing(String name) {
@@ -153,7 +161,7 @@ public record Waterfall(Formula value, Kinds kinds, Optional<String> closing, bo
 
     @Override
     public List<String> categories() {
-        return kinds instanceof ByName names ? Stream.concat(names.starts().stream(), names.totals().stream()).toList() : List.of();
+        return kinds instanceof ByName names ? Stream.of(names.starts(), names.subtotals(), names.totals()).flatMap(List::stream).toList() : List.of();
     }
 
     @Override
@@ -162,93 +170,112 @@ public record Waterfall(Formula value, Kinds kinds, Optional<String> closing, bo
             return List.of();
         }
         Formula cell = column(by.column());
-        Formula known = WORDS.stream().map(word -> cell.equalTo(words(word))).reduce(Formula::or).orElseThrow();
+        Formula known = new Condition.In(cell, WORDS.stream().map(Formulas::text).toList());
         return List.of(new Refusal(not(known), Map.of(by.column(), cell), "a row is a start, change, subtotal or total"));
     }
 
     @Override
-    public boolean isTotal(Table table, Optional<String> category, int row) {
-        if (kinds instanceof ByName names) {
-            return category.map(table::column).filter(cells -> cells.isPresent(row) && names.totals().contains(cells.written(row))).isPresent();
-        }
-        Column words = table.column(((ByColumn) kinds).column());
-        return words.isPresent(row) && words.written(row).endsWith("total");
+    public Map<String, Formula> remarks() {
+        return kinds instanceof ByColumn by ? Map.of("kind", column(by.column())) : Map.of();
     }
 
     @Override
-    public Table shape(Table table, Optional<String> category) {
-        return closing.flatMap(name -> category.map(column -> table.withRowLast(column, name))).orElse(table);
-    }
-
-    private Formula named(HelperTable table, List<String> names) {
-        return names.stream().map(name -> table.categoryText().equalTo(words(name))).reduce(Formula::or).orElse(never());
-    }
-
-    private Formula start(HelperTable table) {
-        return kinds instanceof ByColumn by ? column(by.column()).equalTo(words("start")) : named(table, ((ByName) kinds).starts());
-    }
-
-    private Formula total(HelperTable table) {
-        Formula stated = kinds instanceof ByColumn by ? column(by.column()).equalTo(words("total")).or(column(by.column()).equalTo(words("subtotal")))
-                : named(table, ((ByName) kinds).totals());
-        return closing.map(name -> stated.or(named(table, List.of(name)))).orElse(stated);
+    public Optional<Formula> totals(Formula category) {
+        return Optional.of(is("subtotal", category).or(is("total", category)));
     }
 
     @Override
-    public HelperTable addTo(HelperTable table) {
-        Formula start = start(table);
-        Formula total = total(table);
-        HelperTable more = table.working("movement", choose(start, absent(), choose(total, absent(), value)))
-                .working("level", runningFrom(choose(total, absent(), value), start))
-                .working("level before", orZero(previous(helper("level"))));
-        Formula movement = helper("movement");
-        Formula before = helper("level before");
-        Formula level = helper("level");
-        more = more.working("lower end", least(before, before.plus(movement)))
-                .working("upper end", greatest(before, before.plus(movement)));
-        Floating bar = new Floating(helper("lower end"), helper("upper end"));
-        more = more.working("piece", bar.piece()).working("piece under", bar.under());
+    public Optional<Anchors> anchors(Formula category) {
+        Formula anchors = is("start", category).or(is("subtotal", category)).or(is("total", category));
+        return Optional.of(new Anchors(anchors, "the ranking leaves the level at each start, subtotal and total as it was", level(category)));
+    }
+
+    @Override
+    public List<Step> rows(Optional<String> category) {
+        return closing.flatMap(name -> category.<Step>map(column -> new AddRow(column, name, false))).stream().toList();
+    }
+
+    /** True on the rows of a kind. */
+    private Formula is(String kind, Formula category) {
+        Formula stated = kinds instanceof ByColumn by ? column(by.column()).equalTo(text(kind)) : named(category, ((ByName) kinds).of(kind));
+        return kind.equals("total") ? closing.map(name -> stated.or(category.equalTo(text(name)))).orElse(stated) : stated;
+    }
+
+    private static Formula named(Formula category, List<String> names) {
+        return names.isEmpty() ? truth(false) : new Condition.In(category, names.stream().map(Formulas::text).toList());
+    }
+
+    /** The running level after a row. */
+    private Formula level(Formula category) {
+        return cumulative(choose(is("subtotal", category).or(is("total", category)), absent(), value), is("start", category));
+    }
+
+    @Override
+    public void describe(PlanBuilder plan) {
+        Formula category = plan.categoryText();
+        Formula start = is("start", category);
+        Formula subtotal = is("subtotal", category);
+        Formula total = is("total", category);
+        Formula anchor = start.or(subtotal).or(total);
+        plan.working("movement", choose(anchor, absent(), value)).working("level", level(category)).working("level before", orZero(lag(computed("level"))));
+        Formula movement = computed("movement");
+        Formula before = computed("level before");
+        plan.working("lower end", least(before, before.plus(movement))).working("upper end", greatest(before, before.plus(movement)));
+        Floating bar = new Floating(computed("lower end"), computed("upper end"));
+        plan.working("piece", bar.piece()).working("piece under", bar.under());
         Formula rises = movement.atLeast(number(0));
         Formula falls = movement.below(number(0));
-        HelperTable bars = more.with("spacer", bar.spacer())
-                .with("rise", only(rises, helper("piece")))
-                .with("fall", only(falls, helper("piece")))
-                .with("total", choose(start, value, only(total, level)))
-                .with("rise under", only(rises, helper("piece under")))
-                .with("fall under", only(falls, helper("piece under")))
-                .showing("level");
-        return (connectors ? withGuides(bars) : bars).proving(identities(start, total, bar))
-                .watching(List.of(
-                        new Watch("no movement given; the level carries on", choose(start.or(total), never(), missing(value)), absent()),
+        plan.series("spacer", bar.spacer())
+                .series("rise", only(rises, computed("piece")))
+                .series("fall", only(falls, computed("piece")))
+                .series("start", only(start, value))
+                .series("subtotal", only(subtotal, computed("level")))
+                .series("total", only(total, computed("level")))
+                .series("rise under", only(rises, computed("piece under")))
+                .series("fall under", only(falls, computed("piece under")))
+                .showing("level")
+                .prove(pieces(bar))
+                .prove(runs(start, subtotal.or(total), anchor))
+                .watch(new Watch("no movement given; the level carries on", choose(anchor, truth(false), missing(value)), absent()),
                         new Watch("no level given for a start; it begins at zero", start.and(missing(value)), absent()),
-                        new Watch("a level that crosses zero", bar.crosses(), level)));
+                        new Watch("a level that crosses zero", bar.crosses(), computed("level")));
+        if (connectors) {
+            guides(plan);
+        }
     }
 
-    private List<Identity> identities(Formula start, Formula total, Floating bar) {
-        Formula moved = present(helper("movement"));
-        Formula piece = orZero(helper("rise")).plus(orZero(helper("fall")));
-        Formula under = orZero(helper("rise under")).plus(orZero(helper("fall under")));
-        Formula size = greatest(magnitude(helper("level before")), magnitude(helper("level")));
-        return List.of(
-                new Identity("spacer and piece reach the farther end of the bar", moved, orZero(helper("spacer")).plus(piece), bar.farEnd()).amid(size),
-                new Identity("the pieces of a movement are as long as it is", moved, magnitude(piece).plus(magnitude(under)), magnitude(helper("movement"))).amid(size),
-                new Identity("the level after a movement is the level before it and the movement", moved,
-                        helper("level before").plus(helper("movement")), helper("level")).amid(size),
-                new Identity("each stated total is the level that the movements reach", total.and(present(value)), helper("level"), value)
-                        .amid(Formulas.largest(magnitude(helper("level")))));
+    private Identity[] pieces(Floating bar) {
+        Formula moved = present(computed("movement"));
+        Formula piece = orZero(computed("rise")).plus(orZero(computed("fall")));
+        Formula under = orZero(computed("rise under")).plus(orZero(computed("fall under")));
+        Formula size = greatest(abs(computed("level before")), abs(computed("level")));
+        return new Identity[] {
+            new Identity("spacer and piece reach the farther end of the bar", moved, orZero(computed("spacer")).plus(piece), bar.farEnd()).amid(size),
+            new Identity("the pieces of a movement are as long as it is", moved, abs(piece).plus(abs(under)), abs(computed("movement"))).amid(size),
+            new Identity("the level after a movement is the level before it and the movement", moved,
+                    computed("level before").plus(computed("movement")), computed("level")).amid(size)};
+    }
+
+    /** What each run of movements begins and ends with. */
+    private Identity[] runs(Formula start, Formula closes, Formula anchor) {
+        Formula movements = choose(anchor, number(0), oneIfPresent(value));
+        Formula starts = choose(start, number(1), number(0));
+        Formula open = orZero(lag(cumulative(movements, anchor))).plus(orZero(lag(cumulative(starts, closes))));
+        return new Identity[] {
+            new Identity("no movement and no other start is lost before a start", start, open, number(0)),
+            new Identity("each stated total is the level that the movements reach", closes.and(present(value)), computed("level"), value)
+                    .amid(max(abs(computed("level"))))};
     }
 
     /** One line would join a level to the next one too, so the lines are three: each joins two rows and leaves one out. */
-    private HelperTable withGuides(HelperTable table) {
-        Formula place = row().minus(number(1));
-        Formula turn = place.minus(floor(place.over(number(GUIDES))).times(number(GUIDES)));
-        HelperTable more = table.working("turn", turn);
+    private void guides(PlanBuilder plan) {
+        Formula place = rowNumber().minus(number(1));
+        plan.forLabels("turn", place.minus(floor(place.over(number(GUIDES))).times(number(GUIDES))));
         for (int i = 0; i < GUIDES; i++) {
-            Formula begins = helper("turn").equalTo(number(i)).and(row().below(count(number(0))));
-            Formula ends = helper("turn").equalTo(number((i + 1) % GUIDES)).and(row().above(number(1)));
-            more = more.working(guide(i), choose(begins, helper("level"), only(ends, previous(helper("level")))));
+            Formula begins = computed("turn").equalTo(number(i)).and(rowNumber().below(rowCount()));
+            Formula ends = computed("turn").equalTo(number((i + 1) % GUIDES)).and(rowNumber().above(number(1)));
+            plan.forLabels(guide(i), choose(begins, computed("level"), only(ends, lag(computed("level")))));
         }
-        return more;
     }
 
     private static String guide(int i) {
@@ -264,8 +291,9 @@ public record Waterfall(Formula value, Kinds kinds, Optional<String> closing, bo
     }
 
     @Override
-    public List<LabelSpot> labelled(HelperTable table) {
-        return List.of(LabelSpot.of("rise", always(), value), LabelSpot.of("fall", always(), value), LabelSpot.of("total", always(), helper("total")));
+    public List<LabelSpot> labelled(PlanBuilder plan) {
+        return List.of(LabelSpot.of("rise", truth(true), value), LabelSpot.of("fall", truth(true), value), LabelSpot.of("start", truth(true), computed("start")),
+                LabelSpot.of("subtotal", truth(true), computed("subtotal")), LabelSpot.of("total", truth(true), computed("total")));
     }
 
     @Override
@@ -274,9 +302,11 @@ public record Waterfall(Formula value, Kinds kinds, Optional<String> closing, bo
     }
 
     @Override
-    public Drawing arrange(HelperTable table, Look look) {
+    public Drawing arrange(Look look) {
+        // Starts, subtotals and totals look alike, so the legend names one of them.
         return Panels.of(look.panel(Placing.STACKED, 0.4, List.of(Series.spacer("spacer"), look.series("rise", Role.GOOD, true),
-                look.series("fall", Role.BAD, true), look.series("total", Role.BASE, true), look.series("rise under", Role.GOOD, false),
-                look.series("fall under", Role.BAD, false))).lines(guides()));
+                look.series("fall", Role.BAD, true), look.series("start", Role.BASE, false), look.series("subtotal", Role.BASE, false),
+                look.series("total", Role.BASE, true), look.series("rise under", Role.GOOD, false), look.series("fall under", Role.BAD, false)))
+                .lines(guides()));
     }
 }

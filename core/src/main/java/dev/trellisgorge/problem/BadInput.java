@@ -1,21 +1,39 @@
 package dev.trellisgorge.problem;
 
 import java.util.List;
+import java.util.Objects;
 import java.util.stream.Collectors;
 
-/** The user's input can't be used. Carries every mistake that could be found in one go, never none. */
+/**
+ * The user's input can't be used: the one exception for what a user did wrong. Carries every mistake that could be found in
+ * one go, never none, also after serialisation. Immutable.
+ */
 public final class BadInput extends RuntimeException {
-    private static final long serialVersionUID = 1L;
+    private static final long serialVersionUID = 2L;
 
-    private final transient List<Problem> problems;
+    private final List<Problem> problems;
 
+    /** @throws IllegalArgumentException where there is no problem */
     public BadInput(List<Problem> problems) {
-        super(problems.stream().map(Problem::toString).collect(Collectors.joining(System.lineSeparator())));
+        this(problems, null);
+    }
+
+    /** @param cause what went wrong below; may be null */
+    public BadInput(List<Problem> problems, Throwable cause) {
+        super(problems.stream().map(Problem::toString).collect(Collectors.joining(System.lineSeparator())), cause);
+        if (problems.isEmpty()) {
+            throw new IllegalArgumentException("there is no problem");
+        }
         this.problems = List.copyOf(problems);
     }
 
     public BadInput(Place place, String message) {
-        this(List.of(new Problem(place, message)));
+        this(place, message, null);
+    }
+
+    /** @param cause what went wrong below; may be null */
+    public BadInput(Place place, String message, Throwable cause) {
+        this(List.of(new Problem(Objects.requireNonNull(place, "place"), Objects.requireNonNull(message, "message"))), cause);
     }
 
     public List<Problem> problems() {

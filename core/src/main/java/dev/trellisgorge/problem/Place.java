@@ -8,7 +8,7 @@ package dev.trellisgorge.problem;
  * @param column 1-based character of the line, or 0 where it is unknown
  * @param within what to look at there (a row, a column of a table), or empty
  */
-public record Place(String file, int line, int column, String within) {
+public record Place(String file, int line, int column, String within) implements java.io.Serializable {
 
     /** A place that is only a name: a command, a setting, a table made in memory. */
     public static Place of(String within) {

@@ -1,6 +1,6 @@
 package dev.trellisgorge.shape;
 
-import dev.trellisgorge.formula.Settings;
+import dev.trellisgorge.table.Schema;
 import dev.trellisgorge.table.Table;
 import java.util.List;
 
@@ -19,7 +19,17 @@ public record Choose(List<String> columns) implements Step {
     }
 
     @Override
-    public Table apply(Table table, Settings settings) {
+    public Schema schema(Schema before, Known known) {
+        return before.with(columns.stream().map(before::field).toList());
+    }
+
+    @Override
+    public String sentence() {
+        return "keep the columns " + Keys.listed(columns);
+    }
+
+    @Override
+    public Table apply(Table table, Run run) {
         return table.withColumns(Keys.columns(table, columns));
     }
 }

@@ -1,14 +1,14 @@
 package dev.trellisgorge.shape;
 
 import dev.trellisgorge.formula.Formula;
-import dev.trellisgorge.formula.HelperTable;
-import dev.trellisgorge.formula.Settings;
-import dev.trellisgorge.problem.BadInput;
+import dev.trellisgorge.formula.Typing;
 import dev.trellisgorge.table.Column;
+import dev.trellisgorge.table.Field;
+import dev.trellisgorge.table.Kind;
+import dev.trellisgorge.table.Schema;
 import dev.trellisgorge.table.Table;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Optional;
 
 /**
  * Adds a column that is computed from the others, row by row.
@@ -19,12 +19,22 @@ import java.util.Optional;
 public record Derive(String name, Formula formula) implements Step {
 
     @Override
-    public Table apply(Table table, Settings settings) {
-        if (table.find(name).isPresent()) {
-            throw new BadInput(table.place(), "there is a column '" + name + "' already; give the derived one another name");
+    public Schema schema(Schema before, Known known) {
+        if (before.has(name)) {
+            throw before.taken(name, "derived one");
         }
+        return before.and(Field.of(name, new Typing(before, known.settings()).kind(formula).orElse(Kind.NUMBER)));
+    }
+
+    @Override
+    public String sentence() {
+        return "derive " + name + " = " + formula;
+    }
+
+    @Override
+    public Table apply(Table table, Run run) {
         List<Column> columns = new ArrayList<>(table.columns());
-        columns.add(HelperTable.over(table, settings, Optional.empty()).evaluate(name, formula));
+        columns.add(run.evaluate(table, name, formula));
         return table.withColumns(columns);
     }
 }

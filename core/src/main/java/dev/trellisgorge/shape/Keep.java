@@ -1,13 +1,12 @@
 package dev.trellisgorge.shape;
 
 import dev.trellisgorge.formula.Formula;
-import dev.trellisgorge.formula.HelperTable;
-import dev.trellisgorge.formula.Settings;
+import dev.trellisgorge.formula.Typing;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Kind;
+import dev.trellisgorge.table.Schema;
 import dev.trellisgorge.table.Table;
-import java.util.Optional;
 import java.util.stream.IntStream;
 
 /**
@@ -18,11 +17,25 @@ import java.util.stream.IntStream;
 public record Keep(Formula condition) implements Step {
 
     @Override
-    public Table apply(Table table, Settings settings) {
-        Column truth = HelperTable.over(table, settings, Optional.empty()).evaluate("keep", condition);
-        if (truth.kind() != Kind.TRUTH) {
-            throw new BadInput(table.place(), "'keep' takes a condition, and " + condition + " is " + truth.kind().phrase());
+    public Schema schema(Schema before, Known known) {
+        Kind kind = new Typing(before, known.settings()).kind(condition).orElse(Kind.TRUTH);
+        if (kind != Kind.TRUTH) {
+            throw new BadInput(before.place(), "'keep' takes a condition, and '" + condition + "' is " + kind.phrase());
         }
-        return table.rows(IntStream.range(0, table.rowCount()).filter(row -> truth.number(row) == 1).toArray());
+        return before;
+    }
+
+    @Override
+    public String sentence() {
+        return "keep the rows where " + condition;
+    }
+
+    @Override
+    public Table apply(Table table, Run run) {
+        Column truth = run.evaluate(table, "keep", condition);
+        int[] kept = IntStream.range(0, table.rowCount()).filter(row -> truth.number(row) == 1).toArray();
+        int unknown = (int) IntStream.range(0, table.rowCount()).filter(row -> !truth.isPresent(row)).count();
+        return LeftOut.told(table, kept, "keep: " + condition, unknown == 0 ? "" : ", of which " + unknown + (unknown == 1 ? " misses a cell" : " miss a cell")
+                + " that it reads");
     }
 }

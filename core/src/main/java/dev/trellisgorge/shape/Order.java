@@ -1,11 +1,11 @@
 package dev.trellisgorge.shape;
 
 import dev.trellisgorge.formula.Formula;
-import dev.trellisgorge.formula.HelperTable;
-import dev.trellisgorge.formula.Settings;
+import dev.trellisgorge.formula.Typing;
 import dev.trellisgorge.table.RowOrder;
+import dev.trellisgorge.table.Schema;
 import dev.trellisgorge.table.Table;
-import java.util.Optional;
+import java.util.List;
 
 /**
  * Puts the rows in the order of a key: numbers and dates by size, texts by their Unicode signs. Equal keys keep their order,
@@ -17,7 +17,23 @@ import java.util.Optional;
 public record Order(Formula by, boolean descending) implements Step {
 
     @Override
-    public Table apply(Table table, Settings settings) {
-        return table.rows(RowOrder.of(HelperTable.over(table, settings, Optional.empty()).evaluate("order", by), descending));
+    public Schema schema(Schema before, Known known) {
+        new Typing(before, known.settings()).kind(by);
+        return before;
+    }
+
+    @Override
+    public List<SortKey> order(List<SortKey> before) {
+        return SortKey.before(new SortKey(by, descending), before);
+    }
+
+    @Override
+    public String sentence() {
+        return "order the rows by " + by + (descending ? ", largest first" : ", smallest first");
+    }
+
+    @Override
+    public Table apply(Table table, Run run) {
+        return table.rows(RowOrder.of(run.evaluate(table, "order", by), descending));
     }
 }

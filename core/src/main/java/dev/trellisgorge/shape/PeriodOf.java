@@ -1,11 +1,13 @@
 package dev.trellisgorge.shape;
 
-import dev.trellisgorge.formula.Settings;
+import dev.trellisgorge.formula.Formulas;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Note;
 import dev.trellisgorge.table.CalendarUnit;
 import dev.trellisgorge.table.Column;
+import dev.trellisgorge.table.Field;
 import dev.trellisgorge.table.Kind;
+import dev.trellisgorge.table.Schema;
 import dev.trellisgorge.table.Table;
 import java.util.ArrayList;
 import java.util.HashSet;
@@ -40,17 +42,39 @@ public record PeriodOf(String of, CalendarUnit unit, String name, boolean fill, 
     }
 
     @Override
-    public Table apply(Table table, Settings settings) {
-        Column dates = table.column(of);
-        if (table.find(name).isPresent()) {
-            throw new BadInput(table.place(), "there is a column '" + name + "' already; give the period another name");
+    public Schema schema(Schema before, Known known) {
+        Kind kind = before.field(of).kind();
+        if (kind != Kind.DATE && kind != Kind.TEXT) {
+            throw new BadInput(before.place().within("column '" + of + "'"), "holds " + kind.phrase() + " a row, and a period is made of dates");
         }
+        by.forEach(before::field);
+        if (before.has(name)) {
+            throw before.taken(name, "period");
+        }
+        return before.and(Field.periods(name, unit));
+    }
+
+    @Override
+    public List<SortKey> order(List<SortKey> before) {
+        return fill ? SortKey.before(new SortKey(Formulas.column(name), false), before) : before;
+    }
+
+    @Override
+    public String sentence() {
+        String word = unit.name().toLowerCase(Locale.ROOT);
+        return "add " + name + ": the " + word + " of " + of + (fill ? ", and a row for each " + word + " that has none"
+                + (by.isEmpty() ? "" : ", for each " + String.join(" and ", by) + " by itself") : "");
+    }
+
+    @Override
+    public Table apply(Table table, Run run) {
+        Column dates = table.column(of);
         double[] periods = new double[table.rowCount()];
         String[] texts = new String[periods.length];
         for (int row = 0; row < periods.length; row++) {
             periods[row] = unit.index(dates, row);
             if (dates.isPresent(row) && Double.isNaN(periods[row])) {
-                throw new BadInput(table.rowPlace(row).within("column '" + of + "'"), "'" + dates.written(row) + "' is in no one "
+                throw new BadInput(table.rowPlace(row).within("column '" + of + "'"), "'" + dates.written(row) + "' doesn't identify one "
                         + unit.name().toLowerCase(Locale.ROOT) + "; write a date such as 2031-03-01, or a period no longer than that");
             }
             texts[row] = Double.isNaN(periods[row]) ? null : unit.written(periods[row]);

@@ -1,50 +1,92 @@
 package dev.trellisgorge.shape;
 
-import dev.trellisgorge.formula.Settings;
 import dev.trellisgorge.problem.BadInput;
+import dev.trellisgorge.problem.Note;
 import dev.trellisgorge.table.Column;
+import dev.trellisgorge.table.Field;
+import dev.trellisgorge.table.Schema;
 import dev.trellisgorge.table.Table;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.HashMap;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
+import java.util.stream.IntStream;
 
 /**
  * Makes a column of each name in one column, filled from another: one row for each key, in the order in which the keys first
- * stand; new columns in the order of their names. A name that a key does not have is missing there.
+ * stand. A name that a key does not have is missing there.
  *
  * @param by     the key columns; at least one
  * @param names  the column whose cells name the new columns
  * @param values the column whose cells fill them
+ * @param columns the names that get a column, in that order: what the columns are is known before a cell is read
  */
-public record Pivot(List<String> by, String names, String values) implements Step {
+public record Pivot(List<String> by, String names, String values, List<String> columns) implements Step {
 
     public Pivot {
         by = List.copyOf(by);
+        columns = List.copyOf(columns);
+    }
+
+    /** The names that a column of {@code table} holds, in the order in which they first stand. */
+    public static List<String> namesIn(Table table, String names) {
+        Column cells = table.column(names);
+        return IntStream.range(0, cells.size()).filter(cells::isPresent).mapToObj(cells::written).distinct().toList();
     }
 
     @Override
-    public Table apply(Table table, Settings settings) {
+    public Schema schema(Schema before, Known known) {
+        before.field(names);
+        List<Field> fields = new ArrayList<>();
+        by.forEach(key -> fields.add(before.field(key)));
+        for (String column : columns) {
+            if (by.contains(column)) {
+                throw new BadInput(before.place().within("column '" + names + "'"), "'" + column + "' can't name a column, as a key has that name");
+            }
+            fields.add(before.field(values).named(column));
+        }
+        return before.with(fields);
+    }
+
+    @Override
+    public List<SortKey> order(List<SortKey> before) {
+        return List.of();
+    }
+
+    @Override
+    public String sentence() {
+        return "turn the names in " + names + " into columns of " + values + ": one row for each " + String.join(" and ", by) + ", columns " + Keys.listed(columns);
+    }
+
+    @Override
+    public Table apply(Table table, Run run) {
         Column name = table.column(names);
         Column value = table.column(values);
         List<Column> keys = Keys.columns(table, by);
         Map<List<Object>, List<Integer>> groups = Keys.rows(keys, table.rowCount());
         Map<List<Object>, List<Integer>> named = Keys.rows(List.of(name), table.rowCount());
         int[] first = groups.values().stream().mapToInt(rows -> rows.get(0)).toArray();
-        List<Column> columns = new ArrayList<>();
-        keys.forEach(key -> columns.add(key.at(first)));
+        List<Column> made = new ArrayList<>();
+        keys.forEach(key -> made.add(key.at(first)));
+        Map<String, List<Integer>> byName = new HashMap<>();
+        Set<String> others = new LinkedHashSet<>();
         for (List<Integer> rows : named.values()) {
             if (!name.isPresent(rows.get(0))) {
                 throw new BadInput(table.rowPlace(rows.get(0)).within("column '" + names + "'"), "the name is missing, and it is to name a column");
             }
-            String title = name.written(rows.get(0));
-            if (by.contains(title)) {
-                throw new BadInput(table.rowPlace(rows.get(0)).within("column '" + names + "'"), "'" + title + "' can't name a column, as a key has that name");
+            byName.put(name.written(rows.get(0)), rows);
+            if (!columns.contains(name.written(rows.get(0)))) {
+                others.add(name.written(rows.get(0)));
             }
-            columns.add(value.at(rows(table, keys, groups, rows, title)).named(title));
         }
-        return table.rows(first).withColumns(columns);
+        for (String title : columns) {
+            made.add(value.at(rows(table, keys, groups, byName.getOrDefault(title, List.of()), title)).named(title));
+        }
+        Table pivoted = table.rows(first).withColumns(made);
+        return others.isEmpty() ? pivoted : pivoted.noting(new Note("pivot: left out the names in '" + names + "' that get no column", List.copyOf(others)));
     }
 
     /** For each key the row that has the name; -1 where none has. */

@@ -1,9 +1,9 @@
 package dev.trellisgorge.shape;
 
-import dev.trellisgorge.formula.Settings;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.table.CalendarUnit;
 import dev.trellisgorge.table.Column;
+import dev.trellisgorge.table.Schema;
 import dev.trellisgorge.table.Table;
 import java.util.ArrayList;
 import java.util.HashMap;
@@ -17,9 +17,10 @@ import java.util.Optional;
  * @param of     whose cells
  * @param name   of the new column; none has it yet
  * @param period the column of dates or periods by which the one before is found; the row before where it is empty
+ * @param unit   the length of the period; the one that its cells go by where it is empty
  * @param by     the columns within whose keys it is looked for
  */
-public record Previous(String of, String name, Optional<String> period, List<String> by) implements Step {
+public record Previous(String of, String name, Optional<String> period, Optional<CalendarUnit> unit, List<String> by) implements Step {
 
     public Previous {
         by = List.copyOf(by);
@@ -27,24 +28,37 @@ public record Previous(String of, String name, Optional<String> period, List<Str
 
     /** The row before. */
     public static Previous row(String of, String name) {
-        return new Previous(of, name, Optional.empty(), List.of());
+        return new Previous(of, name, Optional.empty(), Optional.empty(), List.of());
     }
 
     /** The calendar period before. */
     public static Previous period(String of, String name, String period) {
-        return new Previous(of, name, Optional.of(period), List.of());
+        return new Previous(of, name, Optional.of(period), Optional.empty(), List.of());
     }
 
     /** For each key of these columns by itself. */
     public Previous within(String... columns) {
-        return new Previous(of, name, period, List.of(columns));
+        return new Previous(of, name, period, unit, List.of(columns));
     }
 
     @Override
-    public Table apply(Table table, Settings settings) {
-        if (table.find(name).isPresent()) {
-            throw new BadInput(table.place(), "there is a column '" + name + "' already; give the previous one another name");
+    public Schema schema(Schema before, Known known) {
+        by.forEach(before::field);
+        period.ifPresent(before::field);
+        if (before.has(name)) {
+            throw before.taken(name, "previous one");
         }
+        return before.and(before.field(of).named(name));
+    }
+
+    @Override
+    public String sentence() {
+        return "add " + name + ": " + of + " of the " + period.map(p -> "calendar period before, by " + p).orElse("row before")
+                + (by.isEmpty() ? "" : ", for each " + String.join(" and ", by) + " by itself");
+    }
+
+    @Override
+    public Table apply(Table table, Run run) {
         Column cells = table.column(of);
         int[] before = new int[table.rowCount()];
         for (List<Integer> group : Keys.rows(Keys.columns(table, by), table.rowCount()).values()) {
@@ -63,10 +77,10 @@ public record Previous(String of, String name, Optional<String> period, List<Str
 
     private void periods(Table table, List<Integer> group, int[] before) {
         Column dates = table.column(period.orElseThrow());
-        CalendarUnit unit = CalendarUnit.of(dates);
+        CalendarUnit length = unit.orElseGet(() -> CalendarUnit.of(dates));
         Map<Double, Integer> rows = new HashMap<>();
         for (int row : group) {
-            double index = unit.index(dates, row);
+            double index = length.index(dates, row);
             if (dates.isPresent(row) && Double.isNaN(index)) {
                 throw new BadInput(table.rowPlace(row).within("column '" + dates.name() + "'"), "'" + dates.written(row)
                         + "' is no date or period, so there is none before it");
@@ -74,9 +88,9 @@ public record Previous(String of, String name, Optional<String> period, List<Str
             Integer other = Double.isNaN(index) ? null : rows.put(index, row);
             if (other != null) {
                 throw new BadInput(table.rowPlace(row).within("column '" + dates.name() + "'"), "'" + dates.written(row) + "' stands on two rows (again at "
-                        + table.rowPlace(other) + "), so the one before is not plain; total the rows first, or name what parts them with 'by'");
+                        + table.rowPlace(other) + "), so the previous row is ambiguous; total the rows first, or name what tells them apart with 'by'");
             }
         }
-        group.forEach(row -> before[row] = rows.getOrDefault(unit.index(dates, row) - 1, -1));
+        group.forEach(row -> before[row] = rows.getOrDefault(length.index(dates, row) - 1, -1));
     }
 }

@@ -1,23 +1,36 @@
 package dev.trellisgorge.shape;
 
-import dev.trellisgorge.formula.Settings;
-import dev.trellisgorge.problem.BadInput;
+import dev.trellisgorge.table.Schema;
 import dev.trellisgorge.table.Table;
+import java.util.List;
 
-/** One step from a table to the next; each has one meaning. Immutable, and applied any number of times. */
-@FunctionalInterface
-public interface Step {
+/**
+ * One step from a table to the next, as data. What it means stands in its own file: for the columns in {@link #schema}, for
+ * the order of the rows in {@link #order}, for the cells in {@link #apply}, in words in {@link #sentence}. Immutable and
+ * thread-safe.
+ */
+public sealed interface Step permits AddRow, Choose, Derive, Join, Keep, Order, PeriodOf, Pivot, Previous, Rank, Rename, Slice, Top, Total, Unpivot {
 
     /**
-     * @param table    any number of rows and columns; left as it is
-     * @param settings what the step's formulas may read
-     * @return a table with the notes of {@code table}, and what a reader should know of this step
-     * @throws BadInput where the table has not what the step names, or the step would lose or double something unasked
+     * The columns after this step, without a cell.
+     *
+     * @throws dev.trellisgorge.problem.BadInput where the step names what is not there, or of the wrong kind
      */
-    Table apply(Table table, Settings settings);
+    Schema schema(Schema before, Known known);
 
-    /** This step, and another one after it. */
-    default Step then(Step next) {
-        return (table, settings) -> next.apply(apply(table, settings), settings);
+    /** What the rows are sorted by after this step; rows with equal keys stand as they came from the raw table. */
+    default List<SortKey> order(List<SortKey> before) {
+        return before;
     }
+
+    /** What it does: {@code keep the first 3 rows}. */
+    String sentence();
+
+    /**
+     * The table after this step, with its notes and what a reader should know of the step; called by {@link Executor} alone.
+     *
+     * @param table fits {@link #schema}; any number of rows
+     * @throws dev.trellisgorge.problem.BadInput where a cell is wrong, or the step would lose or double something unasked
+     */
+    Table apply(Table table, Run run);
 }

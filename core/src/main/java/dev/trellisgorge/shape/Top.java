@@ -1,6 +1,6 @@
 package dev.trellisgorge.shape;
 
-import dev.trellisgorge.formula.Settings;
+import dev.trellisgorge.table.Schema;
 import dev.trellisgorge.table.Table;
 import java.util.stream.IntStream;
 
@@ -18,7 +18,17 @@ public record Top(int rows) implements Step {
     }
 
     @Override
-    public Table apply(Table table, Settings settings) {
-        return table.rows(IntStream.range(0, Math.min(rows, table.rowCount())).toArray());
+    public Schema schema(Schema before, Known known) {
+        return before;
+    }
+
+    @Override
+    public String sentence() {
+        return rows == 1 ? "keep the first row" : "keep the first " + rows + " rows";
+    }
+
+    @Override
+    public Table apply(Table table, Run run) {
+        return LeftOut.told(table, IntStream.range(0, Math.min(rows, table.rowCount())).toArray(), "top: " + rows, "");
     }
 }

@@ -1,10 +1,12 @@
 package dev.trellisgorge.shape;
 
-import dev.trellisgorge.formula.Settings;
 import dev.trellisgorge.problem.BadInput;
+import dev.trellisgorge.problem.Note;
 import dev.trellisgorge.table.Column;
+import dev.trellisgorge.table.Field;
 import dev.trellisgorge.table.Kind;
 import dev.trellisgorge.table.RowProblems;
+import dev.trellisgorge.table.Schema;
 import dev.trellisgorge.table.Source;
 import dev.trellisgorge.table.Table;
 import java.util.ArrayList;
@@ -13,6 +15,8 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.stream.Collectors;
+import java.util.stream.IntStream;
 
 /**
  * One row for each key, in the order in which the keys first stand. Ratios are derived afterwards, from the totals.
@@ -40,7 +44,17 @@ public record Total(List<String> by, List<Figure> figures) implements Step {
         /** The last row's cell that is there. */
         LAST;
 
-        /** Whether texts can be folded so. */
+        /** Why cells of a kind can't be folded so. */
+        String cannot(Kind kind) {
+            String cells = kind == Kind.TRUTH ? "truths" : kind.name().toLowerCase(Locale.ROOT) + "s";
+            return switch (this) {
+                case SUM -> "can't add up " + cells;
+                case MEAN -> "can't average " + (kind == Kind.TEXT ? "text" : cells);
+                default -> "can't take the " + this + " of " + cells;
+            };
+        }
+
+        /** Whether cells of a kind can be folded so. */
         boolean takes(Kind kind) {
             return switch (this) {
                 case SUM, MEAN -> kind == Kind.NUMBER;
@@ -61,24 +75,60 @@ public record Total(List<String> by, List<Figure> figures) implements Step {
     }
 
     @Override
-    public Table apply(Table table, Settings settings) {
+    public Schema schema(Schema before, Known known) {
+        List<Field> fields = new ArrayList<>();
+        by.forEach(key -> fields.add(before.field(key)));
+        for (Figure figure : figures) {
+            Field of = before.field(figure.column());
+            if (!figure.fold().takes(of.kind())) {
+                RowProblems.refuseFewTexts(before, figure.column());
+                throw new BadInput(before.place().within("column '" + figure.column() + "'"), "holds " + of.kind().phrase() + " a row; " + figure.fold().cannot(of.kind()));
+            }
+            if (fields.stream().anyMatch(field -> field.name().equals(figure.name()))) {
+                throw new BadInput(before.place(), "two columns of the total would be named '" + figure.name() + "'");
+            }
+            fields.add(figure.fold() == Fold.COUNT ? Field.of(figure.name(), Kind.NUMBER) : of.named(figure.name()));
+        }
+        return before.with(fields);
+    }
+
+    @Override
+    public List<SortKey> order(List<SortKey> before) {
+        return List.of();
+    }
+
+    @Override
+    public String sentence() {
+        return "total the rows" + (by.isEmpty() ? " into one" : " by " + String.join(" and ", by)) + ": " + figures.stream().map(figure -> figure.fold() + " of " + figure.column()
+                + (figure.name().equals(figure.column()) ? "" : " as " + figure.name())).collect(Collectors.joining(", "));
+    }
+
+    @Override
+    public Table apply(Table table, Run run) {
         int[] groupOf = new int[table.rowCount()];
         int[] first = groups(Keys.columns(table, by), groupOf);
         List<Column> columns = new ArrayList<>();
         by.forEach(key -> columns.add(table.column(key).at(first)));
         for (Figure figure : figures) {
             Column cells = table.column(figure.column());
-            if (!figure.fold().takes(cells.kind())) {
-                RowProblems.refuseFewTexts(table, cells);
-                throw new BadInput(table.place().within("column '" + figure.column() + "'"), "holds " + cells.kind().phrase() + " a row, of which there is no "
-                        + figure.fold());
-            }
-            if (by.contains(figure.name()) || columns.stream().anyMatch(column -> column.name().equals(figure.name()))) {
-                throw new BadInput(table.place(), "two columns of the total would be named '" + figure.name() + "'");
-            }
             columns.add(folded(figure, cells, groupOf, first.length));
         }
-        return table.rowCount() == 0 ? Table.of(table.name(), Source.MEMORY, columns) : table.rows(first).withColumns(columns);
+        Table totalled = table.rowCount() == 0 ? Table.of(table.name(), Source.MEMORY, columns) : table.rows(first).withColumns(columns);
+        return passedOver(table, totalled);
+    }
+
+    /** Says which cells a sum or a mean passes over, as a ratio of two sums may then compare different rows. */
+    private Table passedOver(Table table, Table totalled) {
+        Table told = totalled;
+        for (Figure figure : figures) {
+            Column cells = table.column(figure.column());
+            int[] missing = figure.fold() == Fold.SUM || figure.fold() == Fold.MEAN ? IntStream.range(0, table.rowCount()).filter(row -> !cells.isPresent(row)).toArray() : new int[0];
+            if (missing.length > 0) {
+                told = told.noting(Note.urgent("the " + figure.fold() + " of '" + figure.column() + "' passes over " + missing.length
+                        + (missing.length == 1 ? " missing cell" : " missing cells"), LeftOut.names(table, missing)));
+            }
+        }
+        return told;
     }
 
     /** Fills in the group of each row, and gives the first row of each group; -1 for the one group of no rows. */
@@ -111,7 +161,8 @@ public record Total(List<String> by, List<Figure> figures) implements Step {
             return cells.at(rows).named(figure.name());
         }
         boolean number = figure.fold() == Fold.COUNT || cells.kind() == Kind.NUMBER;
-        return Column.owning(figure.name(), number ? Kind.NUMBER : cells.kind(), folded(figure.fold(), cells, groupOf, groups));
+        Column folded = Column.owning(figure.name(), number ? Kind.NUMBER : cells.kind(), folded(figure.fold(), cells, groupOf, groups));
+        return figure.fold() == Fold.MEAN ? folded.weighted(folded(Fold.COUNT, cells, groupOf, groups)) : folded;
     }
 
     private static double[] folded(Fold fold, Column cells, int[] groupOf, int groups) {

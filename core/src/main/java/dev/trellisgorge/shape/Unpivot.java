@@ -1,9 +1,10 @@
 package dev.trellisgorge.shape;
 
-import dev.trellisgorge.formula.Settings;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.table.Column;
+import dev.trellisgorge.table.Field;
 import dev.trellisgorge.table.Kind;
+import dev.trellisgorge.table.Schema;
 import dev.trellisgorge.table.Table;
 import java.util.ArrayList;
 import java.util.List;
@@ -27,15 +28,36 @@ public record Unpivot(List<String> columns, String names, String values) impleme
     }
 
     @Override
-    public Table apply(Table table, Settings settings) {
-        List<Column> turned = Keys.columns(table, columns);
+    public Schema schema(Schema before, Known known) {
+        List<Field> turned = columns.stream().map(before::field).toList();
         Kind kind = turned.get(0).kind();
-        for (Column column : turned) {
-            if (column.kind() != kind) {
-                throw new BadInput(table.place(), "columns that become one are of one kind: '" + turned.get(0).name() + "' holds " + kind.phrase() + " a row, and '"
-                        + column.name() + "' " + column.kind().phrase());
+        for (Field field : turned) {
+            if (field.kind() != kind) {
+                throw new BadInput(before.place(), "columns that become one are of one kind: '" + turned.get(0).name() + "' holds " + kind.phrase() + " a row, and '"
+                        + field.name() + "' " + field.kind().phrase());
             }
         }
+        List<Field> fields = new ArrayList<>(before.fields());
+        fields.removeIf(field -> columns.contains(field.name()));
+        fields.add(Field.of(names, Kind.TEXT));
+        fields.add(turned.get(0).named(values));
+        return before.with(fields);
+    }
+
+    @Override
+    public List<SortKey> order(List<SortKey> before) {
+        return SortKey.within(columns, before);
+    }
+
+    @Override
+    public String sentence() {
+        return "turn the columns " + Keys.listed(columns) + " into rows: their names in " + names + ", their cells in " + values;
+    }
+
+    @Override
+    public Table apply(Table table, Run run) {
+        List<Column> turned = Keys.columns(table, columns);
+        Kind kind = turned.get(0).kind();
         int each = turned.size();
         int[] rows = IntStream.range(0, table.rowCount() * each).map(i -> i / each).toArray();
         List<Column> made = new ArrayList<>();

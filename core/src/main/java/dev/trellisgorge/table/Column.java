@@ -2,6 +2,7 @@ package dev.trellisgorge.table;
 
 import java.time.LocalDate;
 import java.util.Arrays;
+import java.util.Objects;
 import java.util.Optional;
 
 /**
@@ -9,19 +10,25 @@ import java.util.Optional;
  * not zero and not an empty text.
  *
  * <p>Numbers, dates (days since 1970-01-01) and truths (1 or 0) are stored as doubles, missing as NaN, so
- * that formulas run over primitive arrays; texts are stored as strings.
+ * that formulas run over primitive arrays; texts are stored as strings. Thread-safe.
  */
 public final class Column {
     private final String name;
     private final Kind kind;
     private final double[] figures;
     private final String[] texts;
+    private final double[] weights;
 
     private Column(String name, Kind kind, double[] figures, String[] texts) {
-        this.name = name;
-        this.kind = kind;
+        this(name, kind, figures, texts, null);
+    }
+
+    private Column(String name, Kind kind, double[] figures, String[] texts, double[] weights) {
+        this.name = Objects.requireNonNull(name, "name");
+        this.kind = Objects.requireNonNull(kind, "kind");
         this.figures = figures;
         this.texts = texts;
+        this.weights = weights;
     }
 
     /** Numbers; NaN is a missing cell, and a negative zero becomes zero. */
@@ -59,6 +66,25 @@ public final class Column {
             throw new IllegalArgumentException("texts are strings, not figures");
         }
         return new Column(name, kind, figures, null);
+    }
+
+    /** The same for texts; null for missing. */
+    public static Column owning(String name, String[] texts) {
+        return new Column(name, Kind.TEXT, null, Objects.requireNonNull(texts, "texts"));
+    }
+
+    /**
+     * This column of means, each of so many cells: what a mean of several rows has to know.
+     *
+     * @param counts one a row
+     */
+    public Column weighted(double[] counts) {
+        return new Column(name, kind, figures, texts, counts.clone());
+    }
+
+    /** How many cells a mean was made of; 1 where that is not known. */
+    public double weight(int row) {
+        return weights == null ? 1 : weights[row];
     }
 
     public String name() {
@@ -113,7 +139,7 @@ public final class Column {
     }
 
     public Column named(String newName) {
-        return new Column(newName, kind, figures, texts);
+        return new Column(newName, kind, figures, texts, weights);
     }
 
     /** The cells at these 0-based rows, in that order; missing at a negative one. */
@@ -121,29 +147,48 @@ public final class Column {
         if (texts != null) {
             return new Column(name, kind, null, Arrays.stream(rows).mapToObj(r -> r < 0 ? null : texts[r]).toArray(String[]::new));
         }
-        return new Column(name, kind, Arrays.stream(rows).mapToDouble(r -> r < 0 ? Double.NaN : figures[r]).toArray(), null);
+        return new Column(name, kind, Arrays.stream(rows).mapToDouble(r -> r < 0 ? Double.NaN : figures[r]).toArray(), null,
+                weights == null ? null : Arrays.stream(rows).mapToDouble(r -> r < 0 ? 0 : weights[r]).toArray());
     }
 
-    /** One cell more at {@code at}, holding a text; a column of another kind becomes one of texts. */
-    Column withText(int at, String text) {
-        String[] longer = new String[size() + 1];
-        for (int row = 0; row < longer.length; row++) {
-            int before = row < at ? row : row - 1;
-            longer[row] = row == at ? text : isPresent(before) ? written(before) : null;
-        }
-        return new Column(name, Kind.TEXT, null, longer);
-    }
-
-    /** One cell more at {@code at}, holding a figure, or missing (NaN); missing whatever it is where the column holds texts. */
-    Column withFigure(int at, double figure) {
-        if (texts != null) {
-            return withText(at, null);
+    /** One cell more at {@code at}: a text, or a figure as it is stored, or missing where it is null or of another kind; a text in a column of dates makes it one of texts. */
+    Column withCell(int at, Object cell) {
+        if (kind == Kind.TEXT || cell instanceof String) {
+            String[] longer = new String[size() + 1];
+            for (int row = 0; row < longer.length; row++) {
+                int before = row < at ? row : row - 1;
+                longer[row] = row == at ? cell instanceof String text ? text : null : isPresent(before) ? written(before) : null;
+            }
+            return new Column(name, Kind.TEXT, null, longer);
         }
         double[] longer = new double[figures.length + 1];
         System.arraycopy(figures, 0, longer, 0, at);
-        longer[at] = figure;
+        longer[at] = cell instanceof Double figure ? figure : Double.NaN;
         System.arraycopy(figures, at, longer, at + 1, figures.length - at);
         return new Column(name, kind, longer, null);
+    }
+
+    /**
+     * The numbers, epoch days or truths (1, 0) of all rows; NaN for missing. A copy.
+     *
+     * @throws IllegalStateException for a text column
+     */
+    public double[] toNumbers() {
+        return figures().clone();
+    }
+
+    /** All cells as text, as {@link #written} gives them; null for missing. A copy. */
+    public String[] toTexts() {
+        String[] all = new String[size()];
+        Arrays.setAll(all, row -> isPresent(row) ? written(row) : null);
+        return all;
+    }
+
+    /** All dates; null for missing. A copy. Errors as for {@link #date}. */
+    public LocalDate[] toDates() {
+        LocalDate[] all = new LocalDate[size()];
+        Arrays.setAll(all, row -> date(row).orElse(null));
+        return all;
     }
 
     private double[] figures() {

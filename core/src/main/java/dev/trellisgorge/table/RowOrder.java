@@ -73,26 +73,14 @@ public final class RowOrder {
         return starts;
     }
 
-    /** The rows in the order of their keys, of any kind: texts by their Unicode signs. Equal keys keep their order, missing ones come last. */
+    /** The rows in the order of their keys, of any kind: texts by {@link TextOrder}. Equal keys keep their order, missing ones come last. */
     public static int[] of(Column keys, boolean descending) {
         IntStream rows = IntStream.range(0, keys.size());
         if (keys.kind() != Kind.TEXT) {
             return of(rows.mapToDouble(keys::number).toArray(), descending);
         }
-        Comparator<Integer> present = Comparator.comparing(keys::written, RowOrder::bySigns);
+        Comparator<Integer> present = Comparator.comparing(keys::written, TextOrder::compare);
         Comparator<Integer> order = Comparator.<Integer, Boolean>comparing(row -> !keys.isPresent(row)).thenComparing(descending ? present.reversed() : present);
         return rows.boxed().sorted(order).mapToInt(Integer::intValue).toArray();
-    }
-
-    /** The signs beyond the first 65,536 are written as two halves, which stand before some of those. */
-    private static int bySigns(String left, String right) {
-        for (int i = 0; i < Math.min(left.length(), right.length()); i++) {
-            char here = left.charAt(i);
-            char there = right.charAt(i);
-            if (here != there) {
-                return Character.isSurrogate(here) == Character.isSurrogate(there) ? here - there : Character.isSurrogate(here) ? 1 : -1;
-            }
-        }
-        return left.length() - right.length();
     }
 }

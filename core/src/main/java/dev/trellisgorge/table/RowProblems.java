@@ -74,9 +74,24 @@ public record RowProblems(Table table, Problems problems) {
     /**
      * Where a column is used as numbers and holds texts, of which some are numbers.
      *
-     * @throws BadInput with the place of each of the others; not where none is a number
+     * @throws BadInput with the place of each of the others; not where none is a number, or the cells aren't at hand
      */
-    public static void refuseFewTexts(Table table, Column texts) {
+    public static void refuseFewTexts(Schema schema, String column) {
+        schema.read().ifPresent(table -> table.find(column).ifPresent(texts -> refuseFewTexts(table, texts)));
+    }
+
+    /** Reports the cells of a column of texts that are no numbers, where they are at hand; else the column. */
+    public static void reportNoNumbers(Schema schema, String column, Problems problems) {
+        Optional<Table> read = schema.read().filter(table -> table.find(column).filter(cells -> cells.kind() == Kind.TEXT).isPresent());
+        if (read.isPresent()) {
+            new RowProblems(read.get(), problems).reportNoNumbers(read.get().column(column));
+        } else {
+            problems.add(schema.place().within("column '" + column + "'"), "holds texts, and a figure must be a number");
+        }
+    }
+
+    /** The same of a table's column. */
+    private static void refuseFewTexts(Table table, Column texts) {
         if (texts.kind() == Kind.TEXT && (!told(table, texts).isEmpty() || IntStream.range(0, texts.size()).anyMatch(row -> isNumber(texts, row)))) {
             Problems problems = new Problems();
             new RowProblems(table, problems).reportNoNumbers(texts);

@@ -1,23 +1,25 @@
 package dev.trellisgorge.table;
 
 import dev.trellisgorge.problem.BadInput;
-import dev.trellisgorge.problem.Nearest;
 import dev.trellisgorge.problem.Note;
 import dev.trellisgorge.problem.Place;
+import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.HashMap;
-import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
+import java.util.function.Function;
 import java.util.stream.IntStream;
+import java.util.stream.Stream;
 
 /**
- * A named, immutable table of columns of equal length. Rows are 0-based.
+ * A named, immutable table of columns of equal length. Rows are 0-based. Thread-safe.
  *
- * <p>A table that was cut from another ({@link #slice}) remembers the whole table and where each of its
+ * <p>A table that was cut from another ({@link #rows}) remembers the whole table and where each of its
  * rows stands there, so that a workbook can point back at the raw rows and a message at the file's line.
  */
 public final class Table {
@@ -29,10 +31,10 @@ public final class Table {
     private final Source source;
     private final Table whole;
     private final int[] wholeRows;
-    private final Map<Integer, int[]> sums;
+    private final Map<Integer, Added> added;
     private final List<Note> notes;
 
-    private Table(String name, List<Column> columns, Source source, Table whole, int[] wholeRows, Map<Integer, int[]> sums, List<Note> notes) {
+    private Table(String name, List<Column> columns, Source source, Table whole, int[] wholeRows, Map<Integer, Added> added, List<Note> notes) {
         this.name = name;
         this.notes = List.copyOf(notes);
         this.columns = new LinkedHashMap<>();
@@ -52,7 +54,7 @@ public final class Table {
         this.source = source;
         this.whole = whole == null ? this : whole;
         this.wholeRows = wholeRows;
-        this.sums = sums;
+        this.added = added;
     }
 
     /**
@@ -67,6 +69,89 @@ public final class Table {
         return new Table(name, columns, source, null, null, Map.of(), List.of());
     }
 
+    /** A table made in memory, row by row. */
+    public static Builder named(String name) {
+        return new Builder(name);
+    }
+
+    /**
+     * A table made in memory of records.
+     *
+     * @param rows   one a row
+     * @param fields the columns: their name and kind, and what each record has there; null is missing
+     */
+    public static <T> Table of(String name, Iterable<? extends T> rows, Map<Field, Function<? super T, ?>> fields) {
+        Builder builder = named(name);
+        fields.keySet().forEach(field -> builder.column(field.name(), field.kind()));
+        for (T row : rows) {
+            builder.row(fields.values().stream().map(cell -> (Object) cell.apply(row)).toArray());
+        }
+        return builder.build();
+    }
+
+    /** Gathers the rows of a table. Not thread-safe. */
+    public static final class Builder {
+        private final String name;
+        private final Map<String, Kind> kinds = new LinkedHashMap<>();
+        private final List<Object[]> rows = new ArrayList<>();
+
+        private Builder(String name) {
+            this.name = Objects.requireNonNull(name, "name");
+        }
+
+        /** One more column, the last; all columns are named before the first row. */
+        public Builder column(String column, Kind kind) {
+            if (!rows.isEmpty()) {
+                throw new IllegalStateException("columns are named before the first row");
+            }
+            kinds.put(Objects.requireNonNull(column, "column"), Objects.requireNonNull(kind, "kind"));
+            return this;
+        }
+
+        /**
+         * One more row.
+         *
+         * @param cells one a column: a Number, a String, a LocalDate or a Boolean as its kind says; null is missing
+         * @throws IllegalArgumentException where there are more or fewer cells than columns, or one is of another kind
+         */
+        public Builder row(Object... cells) {
+            if (cells.length != kinds.size()) {
+                throw new IllegalArgumentException("row " + (rows.size() + 1) + " has " + cells.length + " cells, and there are " + kinds.size() + " columns");
+            }
+            int at = 0;
+            for (Map.Entry<String, Kind> column : kinds.entrySet()) {
+                Object cell = cells[at++];
+                Class<?> wanted = switch (column.getValue()) {
+                    case NUMBER -> Number.class;
+                    case TEXT -> String.class;
+                    case DATE -> LocalDate.class;
+                    case TRUTH -> Boolean.class;
+                };
+                if (cell != null && !wanted.isInstance(cell)) {
+                    throw new IllegalArgumentException("row " + (rows.size() + 1) + ", column '" + column.getKey() + "': '" + cell + "' is not "
+                            + column.getValue().phrase());
+                }
+            }
+            rows.add(cells.clone());
+            return this;
+        }
+
+        public Table build() {
+            List<Column> columns = new ArrayList<>();
+            for (Map.Entry<String, Kind> column : kinds.entrySet()) {
+                int at = columns.size();
+                Stream<Object> cells = rows.stream().map(row -> row[at]);
+                columns.add(switch (column.getValue()) {
+                    case NUMBER -> Column.numbers(column.getKey(), cells.mapToDouble(cell -> cell == null ? Double.NaN : ((Number) cell).doubleValue()).toArray());
+                    case TEXT -> Column.texts(column.getKey(), cells.toArray(String[]::new));
+                    case DATE -> Column.dates(column.getKey(), cells.toArray(LocalDate[]::new));
+                    case TRUTH -> Column.truths(column.getKey(), cells.toArray(Boolean[]::new));
+                });
+            }
+            return of(name, Source.MEMORY, columns);
+        }
+    }
+
     public String name() {
         return name;
     }
@@ -79,6 +164,11 @@ public final class Table {
         return List.copyOf(columns.values());
     }
 
+    /** What is known of the columns without their cells. */
+    public Schema schema() {
+        return Schema.of(this);
+    }
+
     public List<String> columnNames() {
         return List.copyOf(columns.keySet());
     }
@@ -89,12 +179,7 @@ public final class Table {
 
     /** @throws BadInput with the nearest known name where there is no such column */
     public Column column(String column) {
-        return find(column).orElseThrow(() -> new BadInput(place(), unknownColumn(column)));
-    }
-
-    /** The message for a column that is not here. */
-    public String unknownColumn(String column) {
-        return "table '" + name + "' has no column '" + column + "'. " + Nearest.hint(column, columns.keySet());
+        return find(column).orElseThrow(() -> schema().unknown(column));
     }
 
     /** What a reader should know of how the rows came to be, first to last. */
@@ -106,7 +191,7 @@ public final class Table {
     public Table noting(Note note) {
         List<Note> more = new ArrayList<>(notes);
         more.add(note);
-        return new Table(name, columns(), source, whole == this ? null : whole, wholeRows, sums, more);
+        return new Table(name, columns(), source, whole == this ? null : whole, wholeRows, added, more);
     }
 
     /** A whole table of its own with the same rows and other columns; each row is still known by where it was read from. */
@@ -148,68 +233,43 @@ public final class Table {
         return wholeRows == null ? row : wholeRows[row];
     }
 
-    /** The rows of {@link #whole()} whose figures a row that was added sums; none where it sums nothing. */
-    public int[] summedRows(int row) {
-        return sums.getOrDefault(wholeRow(row), new int[0]).clone();
+    /**
+     * A row that stands in no raw table.
+     *
+     * @param rows   the rows of {@link #whole()} that it was made of; none where it was stated
+     * @param summed the columns in which it is their sum
+     */
+    private record Added(int[] rows, Set<String> summed) {
     }
 
-    /**
-     * The rows whose cell in {@code column} is written as {@code value} (see {@link Column#written}; a
-     * number matches any spelling of the same number).
-     *
-     * @throws BadInput where there is no such column, or no such row
-     */
-    public Table slice(String column, String value) {
-        Column cells = column(column);
-        String wanted = cells.kind() != Kind.NUMBER ? value
-                : Numbers.parse(value).stream().mapToObj(Numbers::shortest).findFirst().orElse(value);
-        int[] rows = IntStream.range(0, rowCount).filter(r -> cells.written(r).equals(wanted)).toArray();
-        if (rows.length == 0) {
-            Set<String> values = new HashSet<>();
-            List<String> known = new ArrayList<>();
-            IntStream.range(0, rowCount).mapToObj(cells::written).filter(values::add).forEach(known::add);
-            throw new BadInput(place().within("column '" + column + "'"),
-                    "no row holds '" + value + "'. " + Nearest.hint(value, known));
-        }
-        return rows(rows);
+    /** The rows of {@link #whole()} that a row which was added sums in a column; none where it is no sum. */
+    public int[] summedRows(int row, String column) {
+        Added made = added.get(wholeRow(row));
+        return made == null || !made.summed().contains(column) ? new int[0] : made.rows().clone();
     }
 
     /** The rows at these places, in this order: 0-based, each once at most. */
     public Table rows(int[] rows) {
         int[] inWhole = IntStream.of(rows).map(this::wholeRow).toArray();
-        return new Table(name, columns.values().stream().map(c -> c.at(rows)).toList(), source, whole, inWhole, sums, notes);
-    }
-
-    /** This table and one row more, before the others: {@code column} holds {@code text}, all else is missing. */
-    public Table withRowFirst(String column, String text) {
-        return withRow(column, text, 0, Map.of(), new int[0]);
-    }
-
-    /** The same, after the others. */
-    public Table withRowLast(String column, String text) {
-        return withRow(column, text, rowCount, Map.of(), new int[0]);
+        return new Table(name, columns.values().stream().map(c -> c.at(rows)).toList(), source, whole, inWhole, added, notes);
     }
 
     /**
-     * The rows at {@code kept}, in this order, and after them one in which {@code column} holds {@code text} and each
-     * column of numbers the sum of its cells on the rows at {@code summed}; missing where none of them is there.
+     * This table and one row more.
+     *
+     * @param at     where it stands, 0-based
+     * @param cells  its texts (String) and figures (Double) by column; all else is missing. A text in a column of another
+     *               kind makes that one of texts
+     * @param madeOf the rows of {@link #whole()} that it was made of; none where it was stated
+     * @param summed the columns in which it is their sum
      */
-    public Table withTotalLast(int[] kept, int[] summed, String column, String text) {
-        Map<String, Double> totals = new HashMap<>();
-        columns.values().stream().filter(c -> c.kind() == Kind.NUMBER && !c.name().equals(column)).forEach(c -> IntStream.of(summed)
-                .filter(c::isPresent).mapToDouble(c::number).reduce(Double::sum).ifPresent(sum -> totals.put(c.name(), sum)));
-        return rows(kept).withRow(column, text, kept.length, totals, IntStream.of(summed).map(this::wholeRow).toArray());
-    }
-
-    private Table withRow(String column, String text, int at, Map<String, Double> figures, int[] summed) {
-        column(column);
-        List<Column> longer = columns.values().stream().map(c -> c.name().equals(column) ? c.withText(at, text)
-                : c.withFigure(at, figures.getOrDefault(c.name(), Double.NaN))).toList();
-        int mark = MADE - sums.size();
-        int[] inWhole = IntStream.rangeClosed(0, rowCount)
-                .map(row -> row == at ? mark : wholeRow(row < at ? row : row - 1)).toArray();
-        Map<Integer, int[]> more = new HashMap<>(sums);
-        more.put(mark, summed);
+    public Table withRow(int at, Map<String, Object> cells, int[] madeOf, Set<String> summed) {
+        cells.keySet().forEach(this::column);
+        List<Column> longer = columns.values().stream().map(c -> c.withCell(at, cells.get(c.name()))).toList();
+        int mark = MADE - added.size();
+        int[] inWhole = IntStream.rangeClosed(0, rowCount).map(row -> row == at ? mark : wholeRow(row < at ? row : row - 1)).toArray();
+        Map<Integer, Added> more = new HashMap<>(added);
+        more.put(mark, new Added(madeOf.clone(), Set.copyOf(summed)));
         return new Table(name, longer, source, whole, inWhole, more, notes);
     }
 

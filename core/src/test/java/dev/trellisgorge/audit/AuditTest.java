@@ -5,7 +5,7 @@ import static dev.trellisgorge.formula.Formulas.number;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import dev.trellisgorge.chart.Color;
-import dev.trellisgorge.chart.PlainChart;
+import dev.trellisgorge.plan.PlainChart;
 import dev.trellisgorge.formula.HelperTable;
 import dev.trellisgorge.formula.Settings;
 import dev.trellisgorge.pattern.Chart;

@@ -3,7 +3,7 @@ package dev.trellisgorge.pattern;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import dev.trellisgorge.audit.Audit;
-import dev.trellisgorge.chart.PlainChart;
+import dev.trellisgorge.plan.PlainChart;
 import dev.trellisgorge.formula.Formulas;
 import dev.trellisgorge.formula.HelperTable;
 import dev.trellisgorge.formula.Settings;

@@ -1,6 +1,6 @@
 package dev.trellisgorge.examples;
 
-import dev.trellisgorge.chart.Engines;
+import dev.trellisgorge.engine.Engines;
 import dev.trellisgorge.formula.Settings;
 import dev.trellisgorge.pattern.Chart;
 import dev.trellisgorge.pattern.ToTarget;

@@ -1,8 +1,8 @@
 package dev.trellisgorge.examples;
 
 import dev.trellisgorge.audit.Audit;
-import dev.trellisgorge.chart.Engines;
-import dev.trellisgorge.chart.PlainChart;
+import dev.trellisgorge.engine.Engines;
+import dev.trellisgorge.plan.PlainChart;
 import dev.trellisgorge.formula.Settings;
 import dev.trellisgorge.pattern.Chart;
 import dev.trellisgorge.pattern.Labels;
@@ -22,7 +22,7 @@ public final class WaterBalance {
                 .title("Spring inflow brought the reservoir back above the dead-storage mark")
                 .labels(Labels.VALUE.format("#,##0;(#,##0)"))
                 .over(storage, Settings.NONE);
-        Audit.of(balance).proofs().forEach(proof -> System.out.println(proof.identity().statement() + ": "
+        Audit.of(balance).proofs().forEach(proof -> System.out.println(proof.statement() + ": "
                 + proof.rowsHeld() + " of " + proof.rows()));
         for (int i = 1; i < arguments.length; i++) {
             Engines.draw(balance, Path.of(arguments[i]));

@@ -51,7 +51,7 @@ public final class AuditWriter {
 
     private static void proof(Proof proof, JsonGenerator json) throws IOException {
         json.writeStartObject();
-        json.writeStringField("statement", proof.identity().statement());
+        json.writeStringField("statement", proof.statement());
         json.writeNumberField("rows", proof.rows());
         json.writeNumberField("held", proof.rowsHeld());
         json.writeArrayFieldStart("failures");

@@ -2,7 +2,7 @@ package dev.trellisgorge.engine.image;
 
 import de.rototor.pdfbox.graphics2d.PdfBoxGraphics2D;
 import de.rototor.pdfbox.graphics2d.PdfBoxGraphics2DFontTextDrawer;
-import dev.trellisgorge.chart.Page;
+import dev.trellisgorge.engine.Page;
 import dev.trellisgorge.chart.Size;
 import java.io.IOException;
 import java.io.OutputStream;

@@ -2,7 +2,7 @@ package dev.trellisgorge.engine.image;
 
 import dev.trellisgorge.chart.Line;
 import dev.trellisgorge.chart.Panel;
-import dev.trellisgorge.chart.PlainChart;
+import dev.trellisgorge.plan.PlainChart;
 import dev.trellisgorge.chart.Points;
 import dev.trellisgorge.chart.Role;
 import dev.trellisgorge.chart.Series;

@@ -6,7 +6,7 @@ import dev.trellisgorge.chart.Label;
 import dev.trellisgorge.chart.Label.At;
 import dev.trellisgorge.chart.Orientation;
 import dev.trellisgorge.chart.Panel;
-import dev.trellisgorge.chart.PlainChart;
+import dev.trellisgorge.plan.PlainChart;
 import dev.trellisgorge.chart.Points;
 import dev.trellisgorge.chart.ReferenceLine;
 import dev.trellisgorge.chart.Role;
@@ -107,7 +107,7 @@ final class Overlay extends AbstractAnnotation implements CategoryAnnotation {
             }
         }
         for (Points points : panel.points()) {
-            Column places = plain.data().column(points.series().column()).cells();
+            Column places = plain.data().column(points.series().column());
             for (int row = 0; row < places.size(); row++) {
                 String words = plain.labelText(points.series(), row);
                 if (!words.isEmpty()) {
@@ -159,7 +159,7 @@ final class Overlay extends AbstractAnnotation implements CategoryAnnotation {
 
     private String words(ReferenceLine line) {
         Format format = panel.series().stream().flatMap(s -> s.label().stream()).map(Label::format).findFirst().orElse(new Format("#,##0.##"));
-        return line.name() + " " + format.write(line.value());
+        return line.name() + " " + format.write(plain.level(line));
     }
 
     @Override
@@ -212,7 +212,7 @@ final class Overlay extends AbstractAnnotation implements CategoryAnnotation {
         }
 
         private void points(Points points) {
-            Column places = plain.data().column(points.series().column()).cells();
+            Column places = plain.data().column(points.series().column());
             for (int row = 0; row < places.size(); row++) {
                 if (places.isPresent(row)) {
                     Point2D middle = at(middle(row), onAxis(places.number(row)));
@@ -248,7 +248,7 @@ final class Overlay extends AbstractAnnotation implements CategoryAnnotation {
             double wide = Fonts.width(words(line), strong());
             double high = text * 0.9 * CAPITALS;
             double gap = text * 0.4;
-            double level = onAxis(line.value());
+            double level = onAxis(plain.level(line));
             for (int side = 1; side >= -1; side -= 2) {
                 double x = upright ? area.getMaxX() - wide / 2 : level + side * (gap + wide / 2);
                 double y = upright ? level - side * (gap + high / 2) : area.getY() + high / 2 + gap;

@@ -6,7 +6,7 @@ import dev.trellisgorge.chart.Line;
 import dev.trellisgorge.chart.Orientation;
 import dev.trellisgorge.chart.Panel;
 import dev.trellisgorge.chart.Panels;
-import dev.trellisgorge.chart.PlainChart;
+import dev.trellisgorge.plan.PlainChart;
 import dev.trellisgorge.chart.ReferenceLine;
 import dev.trellisgorge.chart.Role;
 import dev.trellisgorge.chart.Series;
@@ -218,7 +218,7 @@ final class PanelsPlot {
         DefaultCategoryDataset dataset = new DefaultCategoryDataset();
         int every = namedEvery();
         for (Series series : all) {
-            Column cells = plain.data().column(series.column()).cells();
+            Column cells = plain.data().column(series.column());
             for (int row = 0; row < plain.data().rowCount(); row++) {
                 dataset.addValue(cells.isPresent(row) ? cells.number(row) : null, series.column(), new Row(row, row % every == 0 ? plain.categoryText(row) : ""));
             }
@@ -233,8 +233,8 @@ final class PanelsPlot {
         return (int) Math.max(1, Math.ceil(Ink.SMALLEST_TEXT * 1.1 * count / along()));
     }
 
-    private static ValueMarker marker(ReferenceLine line) {
-        return new ValueMarker(line.value(), Ink.awt(Role.INK), dashes(1.4f));
+    private ValueMarker marker(ReferenceLine line) {
+        return new ValueMarker(plain.level(line), Ink.awt(Role.INK), dashes(1.4f));
     }
 
     /** Pixels kept free along the category axis, so that a line's label lies on no bar. */

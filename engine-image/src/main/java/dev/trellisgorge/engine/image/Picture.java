@@ -1,9 +1,9 @@
 package dev.trellisgorge.engine.image;
 
-import dev.trellisgorge.chart.Page;
-import dev.trellisgorge.chart.PlainChart;
+import dev.trellisgorge.engine.Page;
+import dev.trellisgorge.plan.PlainChart;
 import dev.trellisgorge.chart.Size;
-import dev.trellisgorge.chart.Tile;
+import dev.trellisgorge.engine.Tile;
 import java.awt.Graphics2D;
 import java.awt.image.BufferedImage;
 import java.io.IOException;

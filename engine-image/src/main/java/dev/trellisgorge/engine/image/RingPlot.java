@@ -1,6 +1,6 @@
 package dev.trellisgorge.engine.image;
 
-import dev.trellisgorge.chart.PlainChart;
+import dev.trellisgorge.plan.PlainChart;
 import dev.trellisgorge.chart.Ring;
 import dev.trellisgorge.chart.Role;
 import dev.trellisgorge.chart.Series;

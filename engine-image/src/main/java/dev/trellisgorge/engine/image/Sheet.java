@@ -1,11 +1,11 @@
 package dev.trellisgorge.engine.image;
 
-import dev.trellisgorge.chart.Page;
-import dev.trellisgorge.chart.PlainChart;
+import dev.trellisgorge.engine.Page;
+import dev.trellisgorge.plan.PlainChart;
 import dev.trellisgorge.chart.Ring;
 import dev.trellisgorge.chart.Role;
 import dev.trellisgorge.chart.TextCells;
-import dev.trellisgorge.chart.Tile;
+import dev.trellisgorge.engine.Tile;
 import java.awt.Font;
 import java.awt.Graphics2D;
 import java.awt.RenderingHints;

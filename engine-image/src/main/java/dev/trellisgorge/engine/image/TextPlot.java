@@ -1,6 +1,6 @@
 package dev.trellisgorge.engine.image;
 
-import dev.trellisgorge.chart.PlainChart;
+import dev.trellisgorge.plan.PlainChart;
 import dev.trellisgorge.chart.Role;
 import dev.trellisgorge.chart.Series;
 import dev.trellisgorge.chart.TextCells;
@@ -61,7 +61,7 @@ final class TextPlot extends Plot {
     }
 
     private String text(TextColumn texts, int row) {
-        return texts.series().stream().map(series -> plain.data().column(series.column()).cells()).filter(column -> column.isPresent(row))
+        return texts.series().stream().map(series -> plain.data().column(series.column())).filter(column -> column.isPresent(row))
                 .map(column -> shown(column.written(row))).collect(Collectors.joining());
     }
 
@@ -102,7 +102,7 @@ final class TextPlot extends Plot {
     }
 
     private java.awt.Color color(int row) {
-        return cells.series().stream().filter(series -> plain.data().column(series.column()).cells().isPresent(row)).findFirst()
+        return cells.series().stream().filter(series -> plain.data().column(series.column()).isPresent(row)).findFirst()
                 .flatMap(Series::fill).map(Ink::awt).orElse(Ink.awt(Role.INK));
     }
 

@@ -3,8 +3,8 @@ package dev.trellisgorge.engine.image;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import dev.trellisgorge.chart.Color;
-import dev.trellisgorge.chart.Engines;
-import dev.trellisgorge.chart.Page;
+import dev.trellisgorge.engine.Engines;
+import dev.trellisgorge.engine.Page;
 import dev.trellisgorge.chart.Size;
 import java.awt.Font;
 import java.awt.geom.Point2D;

@@ -1,8 +1,8 @@
 package dev.trellisgorge.engine.json;
 
-import dev.trellisgorge.chart.Ability;
-import dev.trellisgorge.chart.Engine;
-import dev.trellisgorge.chart.Page;
+import dev.trellisgorge.engine.Ability;
+import dev.trellisgorge.engine.Engine;
+import dev.trellisgorge.engine.Page;
 import dev.trellisgorge.chart.Size;
 import java.io.IOException;
 import java.io.OutputStream;

@@ -7,18 +7,18 @@ import com.fasterxml.jackson.core.util.DefaultPrettyPrinter;
 import dev.trellisgorge.chart.BarGroup;
 import dev.trellisgorge.chart.Color;
 import dev.trellisgorge.chart.Line;
-import dev.trellisgorge.chart.Page;
+import dev.trellisgorge.engine.Page;
 import dev.trellisgorge.chart.Panel;
 import dev.trellisgorge.chart.Panels;
-import dev.trellisgorge.chart.PlainChart;
+import dev.trellisgorge.plan.PlainChart;
 import dev.trellisgorge.chart.Points;
 import dev.trellisgorge.chart.ReferenceLine;
 import dev.trellisgorge.chart.Ring;
 import dev.trellisgorge.chart.Series;
 import dev.trellisgorge.chart.Size;
 import dev.trellisgorge.chart.TextCells;
-import dev.trellisgorge.chart.Tile;
-import dev.trellisgorge.formula.HelperColumn;
+import dev.trellisgorge.engine.Tile;
+import dev.trellisgorge.plan.Derived;
 import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Kind;
 import dev.trellisgorge.table.Numbers;
@@ -27,6 +27,7 @@ import java.io.OutputStream;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
+import java.util.Set;
 
 /** Writes pages to one stream. */
 final class PageWriter {
@@ -80,7 +81,7 @@ final class PageWriter {
             json.writeObjectFieldStart("figure");
             json.writeStringField("title", figure.title());
             json.writeFieldName("value");
-            Column cells = figure.data().column(figure.label().column()).cells();
+            Column cells = figure.data().column(figure.label().column());
             if (cells.size() > 0) {
                 cell(cells, 0);
             } else {
@@ -106,7 +107,7 @@ final class PageWriter {
         if (chart.stamp().isPresent()) {
             json.writeStringField("stamp", chart.stamp().get());
         }
-        if (chart.data().categoryName().isPresent()) {
+        if (chart.plan().category().isPresent()) {
             json.writeArrayFieldStart("categories");
             for (int row = 0; row < chart.data().rowCount(); row++) {
                 json.writeString(chart.categoryText(row));
@@ -115,8 +116,11 @@ final class PageWriter {
         }
         json.writeNumberField("rows", chart.data().rowCount());
         json.writeObjectFieldStart("columns");
-        for (HelperColumn column : chart.data().allColumns()) {
-            column(column);
+        Set<String> wording = chart.plan().wording();
+        for (Derived column : chart.plan().columns()) {
+            if (!wording.contains(column.name())) {
+                column(chart, column);
+            }
         }
         json.writeEndObject();
         json.writeFieldName("drawing");
@@ -130,12 +134,13 @@ final class PageWriter {
         json.writeEndObject();
     }
 
-    private void column(HelperColumn column) throws IOException {
+    private void column(PlainChart chart, Derived column) throws IOException {
         json.writeObjectFieldStart(column.name());
         json.writeStringField("formula", column.formula().toString());
         json.writeArrayFieldStart("cells");
-        for (int row = 0; row < column.cells().size(); row++) {
-            cell(column.cells(), row);
+        Column cells = chart.data().column(column.name());
+        for (int row = 0; row < cells.size(); row++) {
+            cell(cells, row);
         }
         json.writeEndArray();
         json.writeEndObject();
@@ -174,7 +179,7 @@ final class PageWriter {
         list("lines", panel.lines(), line -> line(chart, line));
         list("bars", panel.bars(), group -> bars(chart, group));
         list("points", panel.points(), points -> points(chart, points));
-        list("references", panel.references(), this::reference);
+        list("references", panel.references(), line -> reference(chart, line));
         json.writeEndObject();
     }
 
@@ -203,10 +208,10 @@ final class PageWriter {
         json.writeEndObject();
     }
 
-    private void reference(ReferenceLine line) throws IOException {
+    private void reference(PlainChart chart, ReferenceLine line) throws IOException {
         json.writeStartObject();
         json.writeStringField("name", line.name());
-        json.writeNumberField("value", line.value());
+        json.writeNumberField("value", chart.level(line));
         json.writeEndObject();
     }
 

@@ -1,6 +1,6 @@
 package dev.trellisgorge.engine.text;
 
-import dev.trellisgorge.chart.PlainChart;
+import dev.trellisgorge.plan.PlainChart;
 import dev.trellisgorge.chart.Series;
 import java.util.ArrayList;
 import java.util.List;

@@ -6,7 +6,7 @@ import dev.trellisgorge.chart.Format;
 import dev.trellisgorge.chart.Label;
 import dev.trellisgorge.chart.Panel;
 import dev.trellisgorge.chart.Panels;
-import dev.trellisgorge.chart.PlainChart;
+import dev.trellisgorge.plan.PlainChart;
 import dev.trellisgorge.chart.Points;
 import dev.trellisgorge.chart.ReferenceLine;
 import dev.trellisgorge.chart.Ring;
@@ -50,7 +50,7 @@ final class TextChart {
         this.pointers = chart.drawing() instanceof Ring ring ? ring.tracks().stream().skip(1).flatMap(List::stream).toList() : List.of();
         List<Series> marked = Stream.concat(pointers.stream(), points.stream().map(Points::series)).toList();
         this.glyphs = new Glyphs(chart.series().stream().filter(series -> !marked.contains(series)).toList());
-        boolean named = chart.data().categoryName().isPresent();
+        boolean named = chart.plan().category().isPresent();
         int most = (int) (wide * MOST_FOR_NAMES);
         this.names = IntStream.range(0, chart.data().rowCount()).mapToObj(row -> named ? cut(chart.categoryText(row), most) : "").toList();
         this.nameWidth = names.stream().mapToInt(DisplayWidth::of).max().orElse(0);
@@ -128,7 +128,7 @@ final class TextChart {
 
     private String words(ReferenceLine line) {
         return line.name() + " " + chart.series().stream().flatMap(series -> series.label().stream()).map(Label::format).findFirst()
-                .orElseGet(() -> new Format("#,##0.##")).write(line.value());
+                .orElseGet(() -> new Format("#,##0.##")).write(chart.level(line));
     }
 
     private String sign(Points some) {
@@ -224,9 +224,9 @@ final class TextChart {
                 bars.get(group).getOrDefault(row, List.of()).stream().filter(bar -> bar.series().fill().isPresent())
                         .forEach(bar -> strip.bar(bar.series(), place(bar.start()), place(bar.end())));
             }
-            panel.references().stream().filter(line -> line.value() != 0).forEach(line -> strip.mark(REFERENCE, null, place(line.value())));
+            panel.references().stream().filter(line -> chart.level(line) != 0).forEach(line -> strip.mark(REFERENCE, null, place(chart.level(line))));
             for (Points some : panel.points()) {
-                Column cells = chart.data().column(some.series().column()).cells();
+                Column cells = chart.data().column(some.series().column());
                 if (cells.isPresent(row)) {
                     strip.mark(sign(some), some.series().fill().orElse(null), place(cells.number(row)));
                 }
@@ -279,10 +279,10 @@ final class TextChart {
     }
 
     private Stream<Series> present(TextCells.TextColumn column, int row) {
-        return column.series().stream().filter(series -> chart.data().column(series.column()).cells().isPresent(row));
+        return column.series().stream().filter(series -> chart.data().column(series.column()).isPresent(row));
     }
 
     private String text(TextCells.TextColumn column, int row) {
-        return present(column, row).findFirst().map(series -> chart.data().column(series.column()).cells().written(row)).orElse("");
+        return present(column, row).findFirst().map(series -> chart.data().column(series.column()).written(row)).orElse("");
     }
 }

@@ -1,11 +1,11 @@
 package dev.trellisgorge.engine.text;
 
-import dev.trellisgorge.chart.Ability;
-import dev.trellisgorge.chart.Engine;
-import dev.trellisgorge.chart.Page;
-import dev.trellisgorge.chart.PlainChart;
+import dev.trellisgorge.engine.Ability;
+import dev.trellisgorge.engine.Engine;
+import dev.trellisgorge.engine.Page;
+import dev.trellisgorge.plan.PlainChart;
 import dev.trellisgorge.chart.Size;
-import dev.trellisgorge.chart.Tile;
+import dev.trellisgorge.engine.Tile;
 import java.io.IOException;
 import java.io.OutputStream;
 import java.nio.charset.StandardCharsets;

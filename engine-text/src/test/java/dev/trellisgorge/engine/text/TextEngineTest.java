@@ -2,11 +2,11 @@ package dev.trellisgorge.engine.text;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import dev.trellisgorge.chart.Engines;
-import dev.trellisgorge.chart.Page;
-import dev.trellisgorge.chart.PlainChart;
+import dev.trellisgorge.engine.Engines;
+import dev.trellisgorge.engine.Page;
+import dev.trellisgorge.plan.PlainChart;
 import dev.trellisgorge.chart.Size;
-import dev.trellisgorge.chart.Tile;
+import dev.trellisgorge.engine.Tile;
 import dev.trellisgorge.formula.Settings;
 import dev.trellisgorge.pattern.Chart;
 import dev.trellisgorge.pattern.Columns;

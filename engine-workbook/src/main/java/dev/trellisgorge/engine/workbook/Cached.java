@@ -1,7 +1,7 @@
 package dev.trellisgorge.engine.workbook;
 
-import dev.trellisgorge.chart.PlainChart;
 import dev.trellisgorge.chart.Series;
+import dev.trellisgorge.plan.PlainChart;
 import dev.trellisgorge.table.Column;
 import java.util.stream.IntStream;
 import org.apache.poi.xddf.usermodel.chart.XDDFCategoryDataSource;
@@ -33,7 +33,7 @@ final class Cached {
 
     /** Absent cells have no copy. */
     static XDDFNumericalDataSource<Double> figures(PlainChart chart, Series series, HelperSheet helpers) {
-        Column cells = chart.data().column(series.column()).cells();
+        Column cells = chart.data().column(series.column());
         Double[] figures = IntStream.range(0, rows(chart)).mapToObj(row -> cells.isPresent(row) ? cells.number(row) : null).toArray(Double[]::new);
         return XDDFDataSourcesFactory.fromArray(figures, helpers.valuesOf(series), 0);
     }

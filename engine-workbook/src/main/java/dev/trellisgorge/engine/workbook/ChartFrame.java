@@ -1,8 +1,8 @@
 package dev.trellisgorge.engine.workbook;
 
 import dev.trellisgorge.chart.Color;
-import dev.trellisgorge.chart.PlainChart;
 import dev.trellisgorge.chart.Role;
+import dev.trellisgorge.plan.PlainChart;
 import java.util.LinkedHashMap;
 import java.util.Map;
 import org.apache.poi.xddf.usermodel.XDDFColor;

@@ -2,19 +2,25 @@ package dev.trellisgorge.engine.workbook;
 
 import dev.trellisgorge.chart.Format;
 import dev.trellisgorge.chart.Label;
-import dev.trellisgorge.chart.PlainChart;
 import dev.trellisgorge.chart.Ring;
 import dev.trellisgorge.chart.Series;
-import dev.trellisgorge.chart.Tile;
+import dev.trellisgorge.engine.Tile;
 import dev.trellisgorge.formula.Formula;
-import dev.trellisgorge.formula.HelperColumn;
-import dev.trellisgorge.formula.HelperTable;
-import dev.trellisgorge.formula.Identity;
-import dev.trellisgorge.formula.Inputs;
+import dev.trellisgorge.formula.Formulas;
+import dev.trellisgorge.formula.Leaf;
+import dev.trellisgorge.formula.Reads;
 import dev.trellisgorge.formula.SheetFormula;
+import dev.trellisgorge.formula.Stages.StageColumn;
+import dev.trellisgorge.formula.Window;
+import dev.trellisgorge.plan.Cells;
+import dev.trellisgorge.plan.Derived;
+import dev.trellisgorge.plan.Identity;
+import dev.trellisgorge.plan.PlainChart;
+import dev.trellisgorge.plan.Plan;
 import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Kind;
 import java.util.ArrayList;
+import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
@@ -42,8 +48,10 @@ final class HelperSheet {
     /** Sums of more rows than this stay figures: a cell's formula has an end. */
     private static final int MOST_SUMMED = 500;
     private static final int MOST_ARGUMENTS = 200;
+    private static final String PROOF = "proof ";
 
-    private final HelperTable data;
+    private final Cells data;
+    private final Plan plan;
     private final List<Series> series;
     private final Optional<Label> note;
     private final String name;
@@ -52,6 +60,9 @@ final class HelperSheet {
     private final Styles styles;
     private final List<SheetColumn> columns = new ArrayList<>();
     private final SheetLayout layout;
+    private final List<StageColumn> beside;
+    private final Set<Formula> ranges;
+    private final Set<String> readOnItsRow = new HashSet<>();
     private final Map<Label, Map<String, Integer>> labelAt = new LinkedHashMap<>();
     private final List<Integer> trackAt = new ArrayList<>();
     private final List<List<Series>> tracks;
@@ -76,9 +87,10 @@ final class HelperSheet {
         this(figure.data(), List.of(), Optional.empty(), null, name, raw, names, styles);
     }
 
-    private HelperSheet(HelperTable data, List<Series> series, Optional<Label> note, Ring ring, String name, String raw, SheetNames names,
+    private HelperSheet(Cells data, List<Series> series, Optional<Label> note, Ring ring, String name, String raw, SheetNames names,
             Styles styles) {
         this.data = data;
+        this.plan = data.plan();
         this.series = ring == null ? series : new ArrayList<>(series);
         if (ring != null) {
             ring.centre().ifPresent(this.series::add);
@@ -89,7 +101,13 @@ final class HelperSheet {
         this.raw = raw;
         this.names = names;
         this.styles = styles;
-        this.layout = new SheetLayout(data, raw, names);
+        this.layout = new SheetLayout(data, formulas(), raw, names);
+        this.beside = layout.stages().columns().stream().filter(column -> !column.wanted()).toList();
+        this.ranges = SheetFormula.ranges(layout.stages());
+        layout.stages().columns().stream().filter(column -> !(column.formula() instanceof Window)).forEach(column -> readOnItsRow.addAll(Reads.computed(column.formula())));
+        layout.stages().columns().stream().map(StageColumn::formula).filter(Window.Cumulative.class::isInstance).forEach(sum -> readOnItsRow.addAll(Reads.computed(sum)));
+        layout.stages().columns().stream().map(StageColumn::formula).filter(Window.Lookup.class::isInstance).map(Window.Lookup.class::cast)
+                .forEach(lookup -> readOnItsRow.addAll(Reads.computed(lookup.wanted())));
         category();
         helpers();
         this.categoryAt = notedCategory();
@@ -99,6 +117,30 @@ final class HelperSheet {
         this.proofsFrom = columns.size();
         proofs();
         slices();
+    }
+
+    /** The series first, in their order, as they are printed; then all other columns, but for those that only say how labels are written. */
+    private List<Derived> computed() {
+        Set<String> wording = plan.wording();
+        List<Derived> all = new ArrayList<>(plan.series().stream().map(plan::column).toList());
+        plan.columns().stream().filter(column -> column.use() != Derived.Use.SERIES && !wording.contains(column.name())).forEach(all::add);
+        return all;
+    }
+
+    /** What is computed on the sheet, by name: the plan's columns and its identities. */
+    private Map<String, Formula> formulas() {
+        Set<String> wording = plan.wording();
+        Map<String, Formula> formulas = new LinkedHashMap<>();
+        plan.columns().stream().filter(column -> !wording.contains(column.name())).forEach(column -> formulas.put(column.name(), column.formula()));
+        for (int i = 0; i < plan.identities().size(); i++) {
+            formulas.put(PROOF + i, plan.identities().get(i).holdsOrNeedNot());
+        }
+        return formulas;
+    }
+
+    /** The formula of a column once it is taken apart. */
+    private StageColumn staged(String name) {
+        return layout.stages().columns().stream().filter(column -> column.name().equals(name)).findFirst().orElseThrow();
     }
 
     private int add(String title, Optional<String> titleFormula, int width, Filling cells) {
@@ -112,7 +154,7 @@ final class HelperSheet {
 
     private void category() {
         Column category = data.category();
-        boolean inTable = data.categoryName().isPresent();
+        boolean inTable = plan.category().isPresent();
         RowFormula there = inTable ? new RowFormula(layout.rawCell(category.name())) : null;
         add(category.name(), Styles.width(category) / 256, (line, column, row) -> {
             Cell cell = line.createCell(column);
@@ -126,20 +168,22 @@ final class HelperSheet {
         });
     }
 
-    /** The series first, in their order, as they are printed; then all others. */
     private void helpers() {
-        List<HelperColumn> all = new ArrayList<>(data.columns());
-        data.allColumns().stream().filter(column -> !data.columnNames().contains(column.name())).forEach(all::add);
-        layout.helpers(all.stream().map(HelperColumn::name).toList(), columns.size());
-        for (HelperColumn column : all) {
+        List<Derived> all = computed();
+        for (int i = 0; i < all.size(); i++) {
+            layout.column(all.get(i).name(), columns.size() + i);
+        }
+        placeBeside(columns.size() + all.size() + (note.isPresent() ? 1 : 0));
+        for (Derived column : all) {
+            Column cells = data.column(column.name());
             Optional<Format> format = series.stream().filter(s -> s.column().equals(column.name())).flatMap(s -> s.label().stream()).map(Label::format)
-                    .findFirst().filter(f -> column.cells().kind() == Kind.NUMBER);
+                    .findFirst().filter(f -> cells.kind() == Kind.NUMBER);
             String title = readersName(column.name());
-            boolean level = column.cells().size() > 0 && (column.formula() instanceof Formula.Setting || column.formula() instanceof Formula.Constant);
-            Format written = level ? levelFormat(column.cells()) : null;
-            Optional<String> live = level && column.formula() instanceof Formula.Setting setting
+            boolean level = cells.size() > 0 && (column.formula() instanceof Leaf.Setting || column.formula() instanceof Leaf.Literal);
+            Format written = level ? levelFormat(cells) : null;
+            Optional<String> live = level && column.formula() instanceof Leaf.Setting setting
                     ? Optional.of("\"" + title.replace("\"", "\"\"") + " \"&" + NumberFormats.text(names.defined(setting.name()), written)) : Optional.empty();
-            add(level ? title + " " + written.write(column.cells().number(0)) : title, live, FIGURE, formula(column.formula(), column.cells(), format));
+            add(level ? title + " " + written.write(cells.number(0)) : title, live, FIGURE, formula(staged(column.name()).formula(), cells, format));
         }
     }
 
@@ -149,7 +193,12 @@ final class HelperSheet {
 
     /** As the chart writes its figures, or as the level itself needs. */
     private Format levelFormat(Column level) {
-        return series.stream().flatMap(s -> s.label().stream()).map(Label::format).findFirst().orElseGet(() -> Format.fitting(List.of(level)));
+        return series.stream().flatMap(s -> s.label().stream()).map(Label::format).findFirst().orElseGet(() -> Format.of(decimals(level)));
+    }
+
+    /** The decimals that show a level, which is the same on every row. */
+    private int decimals(Column level) {
+        return (int) data.evaluate(Format.decimals(List.of(Formulas.number(level.number(0))))).number(0);
     }
 
     /** The category with its note, where it has one. */
@@ -157,8 +206,8 @@ final class HelperSheet {
         if (note.isEmpty()) {
             return 0;
         }
-        Column cells = data.column(note.get().column()).cells();
-        String text = layout.helper(note.get().column());
+        Column cells = data.column(note.get().column());
+        String text = layout.cell(note.get().column());
         String written = cells.kind() == Kind.TEXT ? text : NumberFormats.text(text, note.get().format());
         RowFormula formula = new RowFormula("A" + RowFormula.HERE + "&IFERROR(\" (\"&" + written + "&\")\",\"\")");
         return add("category with its note", STATEMENT, (line, column, row) -> {
@@ -170,31 +219,72 @@ final class HelperSheet {
 
     private String categoryText(int row) {
         String after = note.map(label -> {
-            Column cells = data.column(label.column()).cells();
+            Column cells = data.column(label.column());
             return cells.kind() == Kind.TEXT ? cells.written(row) : label.format().write(cells.number(row));
         }).orElse("");
         return data.category().written(row) + (after.isEmpty() ? "" : " (" + after + ")");
     }
 
-    private void beside() {
-        List<Formula> formulas = new ArrayList<>();
-        data.allColumns().forEach(column -> formulas.add(column.formula()));
-        data.identities().forEach(identity -> formulas.add(identity.holdsOrNeedNot()));
-        Set<Formula> needed = SheetFormula.beside(formulas);
-        layout.beside(needed, columns.size());
-        for (Formula formula : needed) {
-            Column cells = data.evaluate("beside", formula);
-            SheetLayout.RowFormulas variants = layout.formulas(writer -> writer.writeBeside(formula));
-            add("of every row: " + formula, STATEMENT, (line, column, row) -> {
-                Cell cell = line.createCell(column);
-                cell.setCellFormula(variants.at(row));
-                if (cells.isPresent(row)) {
-                    value(cell, cells, row);
-                } else {
-                    cell.setCellValue("");
-                }
-            });
+    /** What stands beside the plan's columns: pieces of formulas that several need, and cells that others run over. */
+    private void placeBeside(int from) {
+        int at = from;
+        for (StageColumn column : beside) {
+            layout.column(column.name(), at++);
         }
+        for (Formula leaf : ranges) {
+            if (leaf instanceof Leaf.Computed made && besideOnly(made.name())) {
+                layout.range(leaf, layout.at(made.name()));
+            } else {
+                layout.range(leaf, at++);
+            }
+        }
+    }
+
+    /** Whether the cells of a column stand beside for others to run over, and for nothing else. */
+    private boolean besideOnly(String name) {
+        return beside.stream().anyMatch(column -> column.name().equals(name)) && !readOnItsRow.contains(name);
+    }
+
+    private void beside() {
+        Map<String, Column> values = new LinkedHashMap<>();
+        for (StageColumn column : layout.stages().columns()) {
+            if (beside.contains(column)) {
+                values.put(column.name(), data.evaluate(inFull(column.formula())));
+            }
+        }
+        for (StageColumn column : beside) {
+            boolean range = besideOnly(column.name());
+            SheetLayout.RowFormulas variants = layout.formulas(columns.size(), writer -> range ? writer.writeInRange(column.formula()) : writer.write(column.formula()));
+            add((range ? "of every row: " : "piece: ") + column.name(), STATEMENT, cells(variants, values.get(column.name()), range));
+        }
+        for (Formula leaf : ranges) {
+            if (!(leaf instanceof Leaf.Computed made && besideOnly(made.name()))) {
+                SheetLayout.RowFormulas variants = layout.formulas(columns.size(), writer -> writer.writeInRange(leaf));
+                Column cells = leaf instanceof Leaf.Computed made && values.containsKey(made.name()) ? values.get(made.name()) : data.evaluate(leaf);
+                add("of every row: " + leaf.title(), STATEMENT, cells(variants, cells, true));
+            }
+        }
+    }
+
+    /** A formula with the pieces that stand beside put back, as the plan's cells know nothing of them. */
+    private Formula inFull(Formula formula) {
+        if (formula instanceof Leaf.Computed made) {
+            Optional<StageColumn> piece = beside.stream().filter(column -> column.name().equals(made.name())).findFirst();
+            return piece.isPresent() ? inFull(piece.get().formula()) : formula;
+        }
+        return formula.operands().isEmpty() ? formula : formula.rebuilt(formula.operands().stream().map(this::inFull).toList());
+    }
+
+    private static Filling cells(SheetLayout.RowFormulas variants, Column values, boolean range) {
+        return (line, column, row) -> {
+            Cell cell = line.createCell(column);
+            cell.setCellFormula(variants.at(row));
+            if (range && !values.isPresent(row)) {
+                cell.setCellValue("");
+            } else {
+                value(cell, values, row);
+            }
+        };
     }
 
     /** The figure beside each bar, an empty text where there is none. */
@@ -206,13 +296,13 @@ final class HelperSheet {
     }
 
     private int label(String of, Label label) {
-        Column figures = data.column(label.column()).cells();
-        Column drawn = data.column(of).cells();
+        Column figures = data.column(label.column());
+        Column drawn = data.column(of);
         boolean words = figures.kind() == Kind.TEXT;
         boolean text = words || NumberFormats.hasOptionalDecimals(label.format());
-        String figure = layout.helper(label.column());
+        String figure = layout.cell(label.column());
         String rounded = words ? figure : text ? NumberFormats.text(figure, label.format()) : NumberFormats.rounded(figure, label.format());
-        RowFormula formula = new RowFormula("IF(ISERROR(" + layout.helper(of) + "),\"\",IFERROR(" + rounded + ",\"\"))");
+        RowFormula formula = new RowFormula("IF(ISERROR(" + layout.cell(of) + "),\"\",IFERROR(" + rounded + ",\"\"))");
         return add("words beside " + of, FIGURE, (line, column, row) -> {
             Cell cell = line.createCell(column);
             cell.setCellFormula(formula.at(row + 2, 0));
@@ -235,14 +325,13 @@ final class HelperSheet {
             return;
         }
         Set<String> read = new LinkedHashSet<>();
-        data.allColumns().forEach(column -> read.addAll(Inputs.columnsOf(column.formula())));
-        data.identities().forEach(identity -> read.addAll(Inputs.columnsOf(identity.holdsOrNeedNot())));
+        formulas().values().forEach(formula -> read.addAll(Reads.columns(formula)));
         for (String input : read) {
-            Column cells = data.inputs().column(input);
+            Column cells = data.rows().column(input);
             layout.added(input, add(input + " of added rows", FIGURE, (line, column, row) -> {
                 if (layout.isAdded(row) && cells.isPresent(row)) {
                     Cell cell = line.createCell(column);
-                    int[] summed = data.inputs().summedRows(row);
+                    int[] summed = data.rows().summedRows(row, input);
                     if (cells.kind() == Kind.NUMBER && summed.length > 0 && summed.length <= MOST_SUMMED) {
                         cell.setCellFormula("SUM(" + areas(input, summed) + ")");
                     }
@@ -256,7 +345,7 @@ final class HelperSheet {
     private String areas(String input, int[] rows) {
         int[] sorted = IntStream.of(rows).sorted().toArray();
         List<String> areas = new ArrayList<>();
-        int at = data.inputs().whole().columnNames().indexOf(input);
+        int at = data.rows().whole().columnNames().indexOf(input);
         for (int i = 0; i < sorted.length; i++) {
             int first = i;
             while (i + 1 < sorted.length && sorted[i + 1] == sorted[i] + 1) {
@@ -275,9 +364,11 @@ final class HelperSheet {
     }
 
     private void proofs() {
-        for (Identity identity : data.identities()) {
-            SheetLayout.RowFormulas variants = layout.formulas(writer -> writer.writeCondition(identity.holdsOrNeedNot()));
-            Column cells = data.evaluate("holds", identity.holdsOrNeedNot());
+        for (int i = 0; i < plan.identities().size(); i++) {
+            Identity identity = plan.identities().get(i);
+            Formula formula = staged(PROOF + i).formula();
+            SheetLayout.RowFormulas variants = layout.formulas(columns.size(), writer -> writer.write(formula));
+            Column cells = data.evaluate(identity.holdsOrNeedNot());
             add(identity.statement(), STATEMENT, (line, column, row) -> {
                 Cell cell = line.createCell(column);
                 cell.setCellFormula(variants.at(row));
@@ -297,7 +388,7 @@ final class HelperSheet {
             add("size", FIGURE, (line, column, row) -> {
                 if (row < track.size() && data.rowCount() > 0) {
                     Cell cell = line.createCell(column);
-                    cell.setCellFormula("IFERROR($" + CellReference.convertNumToColString(layout.helperAt(track.get(row).column())) + "$2,0)");
+                    cell.setCellFormula("IFERROR($" + CellReference.convertNumToColString(layout.at(track.get(row).column())) + "$2,0)");
                     cell.setCellValue(size(track.get(row)));
                 }
             });
@@ -305,12 +396,12 @@ final class HelperSheet {
     }
 
     private double size(Series slice) {
-        Column cells = data.column(slice.column()).cells();
+        Column cells = data.column(slice.column());
         return cells.isPresent(0) ? cells.number(0) : 0;
     }
 
     private Filling formula(Formula formula, Column values, Optional<Format> format) {
-        SheetLayout.RowFormulas variants = layout.formulas(writer -> writer.write(formula));
+        SheetLayout.RowFormulas variants = layout.formulas(columns.size(), writer -> writer.write(formula));
         Optional<CellStyle> style = format.map(styles::figure);
         return (line, column, row) -> {
             Cell cell = line.createCell(column);
@@ -357,12 +448,12 @@ final class HelperSheet {
 
     /** The cell over a series' cells, which names it. */
     CellReference titleOf(Series of) {
-        return new CellReference(name, 0, layout.helperAt(of.column()), true, true);
+        return new CellReference(name, 0, layout.at(of.column()), true, true);
     }
 
     /** What stands in that cell. */
     String titleText(Series of) {
-        return columns.get(layout.helperAt(of.column())).title();
+        return columns.get(layout.at(of.column())).title();
     }
 
     /** The names along the base, with their notes. */
@@ -371,7 +462,7 @@ final class HelperSheet {
     }
 
     String valuesOf(Series of) {
-        return range(layout.helperAt(of.column()));
+        return range(layout.at(of.column()));
     }
 
     /** The figures or texts beside a series' bars. */
@@ -385,7 +476,7 @@ final class HelperSheet {
     }
 
     String cellOf(Series of, int row) {
-        return cell(layout.helperAt(of.column()), row);
+        return cell(layout.at(of.column()), row);
     }
 
     String labelCell(Series of, int row) {
@@ -393,7 +484,7 @@ final class HelperSheet {
     }
 
     String cellOf(String helper, int row) {
-        return cell(layout.helperAt(helper), row);
+        return cell(layout.at(helper), row);
     }
 
     private String cell(int column, int row) {
@@ -410,11 +501,11 @@ final class HelperSheet {
 
     /** All the TRUE and FALSE of the identities; empty where there are none. */
     Optional<String> proofCells() {
-        return data.identities().isEmpty() || data.rowCount() == 0 ? Optional.empty()
-                : Optional.of(range(proofsFrom, proofsFrom + data.identities().size() - 1, data.rowCount()));
+        return plan.identities().isEmpty() || data.rowCount() == 0 ? Optional.empty()
+                : Optional.of(range(proofsFrom, proofsFrom + plan.identities().size() - 1, data.rowCount()));
     }
 
-    HelperTable data() {
+    Cells data() {
         return data;
     }
 

@@ -1,9 +1,9 @@
 package dev.trellisgorge.engine.workbook;
 
-import dev.trellisgorge.chart.Page;
 import dev.trellisgorge.chart.Size;
-import dev.trellisgorge.chart.Tile;
-import dev.trellisgorge.formula.HelperTable;
+import dev.trellisgorge.engine.Page;
+import dev.trellisgorge.engine.Tile;
+import dev.trellisgorge.plan.Cells;
 import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Kind;
 import dev.trellisgorge.table.Table;
@@ -48,8 +48,8 @@ final class LiveWorkbook {
         settings();
         Map<Table, String> raw = new IdentityHashMap<>();
         List<Table> tables = new ArrayList<>();
-        for (HelperTable data : data()) {
-            raw.computeIfAbsent(data.inputs().whole(), table -> {
+        for (Cells data : data()) {
+            raw.computeIfAbsent(data.rows().whole(), table -> {
                 tables.add(table);
                 return book.createSheet(names.sheet(table.name())).getSheetName();
             });
@@ -75,11 +75,11 @@ final class LiveWorkbook {
         }
     }
 
-    private List<HelperTable> data() {
+    private List<Cells> data() {
         return pages.stream().flatMap(page -> page.tiles().stream()).map(LiveWorkbook::data).toList();
     }
 
-    private static HelperTable data(Tile tile) {
+    private static Cells data(Tile tile) {
         return tile instanceof Tile.OfFigure figure ? figure.data() : ((Tile.OfChart) tile).parts().get(0).data();
     }
 
@@ -88,7 +88,7 @@ final class LiveWorkbook {
     }
 
     private HelperSheet helperSheet(Tile tile, String name, Map<Table, String> raw) {
-        String rows = raw.get(data(tile).inputs().whole());
+        String rows = raw.get(data(tile).rows().whole());
         return tile instanceof Tile.OfFigure figure ? new HelperSheet(figure, name, rows, names, styles)
                 : new HelperSheet(((Tile.OfChart) tile).parts(), name, rows, names, styles);
     }

@@ -1,10 +1,10 @@
 package dev.trellisgorge.engine.workbook;
 
 import dev.trellisgorge.chart.Label;
-import dev.trellisgorge.chart.PlainChart;
 import dev.trellisgorge.chart.Ring;
 import dev.trellisgorge.chart.Role;
 import dev.trellisgorge.chart.Series;
+import dev.trellisgorge.plan.PlainChart;
 import dev.trellisgorge.table.Column;
 import java.util.List;
 import org.apache.poi.xddf.usermodel.XDDFNoFillProperties;
@@ -66,7 +66,7 @@ final class NativeRing {
     }
 
     private Double size(Series slice) {
-        Column cells = plain.data().column(slice.column()).cells();
+        Column cells = plain.data().column(slice.column());
         return plain.data().rowCount() > 0 && cells.isPresent(0) ? cells.number(0) : 0;
     }
 

@@ -1,6 +1,7 @@
 package dev.trellisgorge.engine.workbook;
 
 import dev.trellisgorge.chart.Format;
+import dev.trellisgorge.formula.SheetTexts;
 import java.text.DecimalFormat;
 import java.text.DecimalFormatSymbols;
 import java.util.Locale;
@@ -46,51 +47,21 @@ final class NumberFormats {
 
     /** A formula that rounds a cell as the format does, so that nothing is written as less than zero that rounds to it. */
     static String rounded(String cell, Format format) {
-        DecimalFormat parts = parts(format);
-        return isExponential(format) ? cell : "ROUND(" + cell + "," + (parts.getMaximumFractionDigits() + scale(parts)) + ")";
+        return SheetTexts.rounded(cell, format.pattern());
     }
 
     /** A formula that writes a cell as a text; the signs for decimals and groups are those of the reader's locale. */
     static String text(String cell, Format format) {
-        DecimalFormat parts = parts(format);
-        if (isExponential(format)) {
-            return "(\"\"&" + cell + ")";
-        }
-        String rounded = rounded(cell, format);
-        String scaled = "ABS(" + rounded + ")" + (parts.getMultiplier() == 1 ? "" : "*" + parts.getMultiplier());
-        String figure = "FIXED(" + scaled + "," + decimals(scaled, parts) + "," + (parts.isGroupingUsed() ? "FALSE" : "TRUE") + ")";
-        return "IF(" + rounded + "<0," + quoted(parts.getNegativePrefix()) + "&" + figure + "&" + quoted(parts.getNegativeSuffix()) + ","
-                + quoted(parts.getPositivePrefix()) + "&" + figure + "&" + quoted(parts.getPositiveSuffix()) + ")";
+        return SheetTexts.number(cell, format.pattern(), Locale.ROOT);
     }
 
     /** Whether decimals are left out where they are zero, which no number format of a sheet does. */
     static boolean hasOptionalDecimals(Format format) {
-        return !isExponential(format) && parts(format).getMaximumFractionDigits() > parts(format).getMinimumFractionDigits();
+        return !SheetTexts.isExponential(format.pattern()) && parts(format).getMaximumFractionDigits() > parts(format).getMinimumFractionDigits();
     }
 
     private static DecimalFormat parts(Format format) {
         return new DecimalFormat(format.pattern(), DecimalFormatSymbols.getInstance(Locale.ROOT));
-    }
-
-    /** How many decimals a figure is written with: the fewest that show it, of those that the format allows. */
-    private static String decimals(String scaled, DecimalFormat parts) {
-        String decimals = String.valueOf(parts.getMaximumFractionDigits());
-        for (int fewer = parts.getMaximumFractionDigits() - 1; fewer >= parts.getMinimumFractionDigits(); fewer--) {
-            decimals = "IF(ROUND(" + scaled + "," + parts.getMaximumFractionDigits() + ")=ROUND(" + scaled + "," + fewer + ")," + fewer + "," + decimals + ")";
-        }
-        return decimals;
-    }
-
-    private static boolean isExponential(Format format) {
-        return EXPONENT.matcher(format.pattern().replaceAll("'[^']*'", "")).find();
-    }
-
-    private static int scale(DecimalFormat parts) {
-        return (int) Math.round(Math.log10(parts.getMultiplier()));
-    }
-
-    private static String quoted(String literal) {
-        return "\"" + literal.replace("\"", "\"\"") + "\"";
     }
 
     private static void flush(StringBuilder literal, StringBuilder sheet) {

@@ -1,15 +1,15 @@
 package dev.trellisgorge.engine.workbook;
 
 import dev.trellisgorge.chart.Orientation;
-import dev.trellisgorge.chart.Page;
 import dev.trellisgorge.chart.Panel;
-import dev.trellisgorge.chart.PlainChart;
 import dev.trellisgorge.chart.Ring;
 import dev.trellisgorge.chart.Size;
 import dev.trellisgorge.chart.TextCells;
-import dev.trellisgorge.chart.Tile;
-import dev.trellisgorge.formula.HelperTable;
-import dev.trellisgorge.formula.Identity;
+import dev.trellisgorge.engine.Page;
+import dev.trellisgorge.engine.Tile;
+import dev.trellisgorge.plan.Cells;
+import dev.trellisgorge.plan.Identity;
+import dev.trellisgorge.plan.PlainChart;
 import dev.trellisgorge.table.Column;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -142,7 +142,7 @@ final class PageSheet {
             if (tile.written().isEmpty()) {
                 figure.setCellValue("no figure");
             } else {
-                figure.setCellValue(tile.data().column(tile.label().column()).cells().number(0));
+                figure.setCellValue(tile.data().column(tile.label().column()).number(0));
             }
         }
         figure.getRow().setHeightInPoints(Styles.BIG_LINE);
@@ -153,7 +153,7 @@ final class PageSheet {
     private void notes(int from) {
         int at = from;
         Map<String, Double> settings = new LinkedHashMap<>();
-        page.tiles().forEach(tile -> helpers.get(tile).data().settingsRead().forEach(name -> settings.put(name, helpers.get(tile).data().settings().value(name))));
+        page.tiles().forEach(tile -> helpers.get(tile).data().plan().settingsRead().forEach(name -> settings.put(name, helpers.get(tile).data().settings().value(name))));
         for (Map.Entry<String, Double> setting : settings.entrySet()) {
             write(at, 0, setting.getKey(), styles.note());
             Cell value = write(at, 2, "", styles.note());
@@ -171,12 +171,12 @@ final class PageSheet {
         }
     }
 
-    private static boolean holds(HelperTable data) {
-        return data.identities().stream().allMatch(identity -> holds(data, identity));
+    private static boolean holds(Cells data) {
+        return data.plan().identities().stream().allMatch(identity -> holds(data, identity));
     }
 
-    private static boolean holds(HelperTable data, Identity identity) {
-        Column truths = data.evaluate("holds", identity.holdsOrNeedNot());
+    private static boolean holds(Cells data, Identity identity) {
+        Column truths = data.evaluate(identity.holdsOrNeedNot());
         return IntStream.range(0, truths.size()).allMatch(row -> truths.number(row) == 1);
     }
 

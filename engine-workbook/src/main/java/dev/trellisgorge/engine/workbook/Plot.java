@@ -2,8 +2,8 @@ package dev.trellisgorge.engine.workbook;
 
 import dev.trellisgorge.chart.Orientation;
 import dev.trellisgorge.chart.Panel;
-import dev.trellisgorge.chart.PlainChart;
 import dev.trellisgorge.chart.Series;
+import dev.trellisgorge.plan.PlainChart;
 import java.util.List;
 import java.util.OptionalInt;
 import java.util.stream.IntStream;

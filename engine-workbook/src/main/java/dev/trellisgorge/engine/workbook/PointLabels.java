@@ -2,11 +2,13 @@ package dev.trellisgorge.engine.workbook;
 
 import dev.trellisgorge.chart.Color;
 import dev.trellisgorge.chart.Label;
-import dev.trellisgorge.chart.PlainChart;
 import dev.trellisgorge.chart.Role;
 import dev.trellisgorge.chart.Series;
+import dev.trellisgorge.formula.Choice;
 import dev.trellisgorge.formula.Formula;
 import dev.trellisgorge.formula.Formulas;
+import dev.trellisgorge.formula.Leaf;
+import dev.trellisgorge.plan.PlainChart;
 import java.nio.charset.StandardCharsets;
 import java.util.Locale;
 import java.util.Optional;
@@ -102,17 +104,24 @@ final class PointLabels {
 
     /** Whether both are one figure, masked by one condition; then no edit can part them. */
     private boolean saysItsLength() {
-        Formula drawn = chart.data().column(series.column()).formula();
-        Formula said = chart.data().column(label.column()).formula();
+        Formula drawn = chart.plan().column(series.column()).formula();
+        Formula said = chart.plan().column(label.column()).formula();
         if (NumberFormats.hasOptionalDecimals(label.format())) {
             return false;
         }
         if (said.equals(drawn) || label.column().equals(series.column())) {
             return true;
         }
-        return drawn instanceof Formula.Choose d && said instanceof Formula.Choose s && d.otherwise().equals(Formulas.absent())
-                && s.otherwise().equals(Formulas.absent()) && d.then().equals(s.then())
-                && (s.when().equals(d.when()) || s.when().equals(Formulas.always()) || s.when().equals(Formulas.present(Formulas.helper(series.column()))));
+        Optional<Choice.When> length = only(drawn);
+        Optional<Choice.When> figure = only(said);
+        return length.isPresent() && figure.isPresent() && length.get().result().equals(figure.get().result())
+                && (figure.get().condition().equals(length.get().condition()) || figure.get().condition().equals(Formulas.truth(true))
+                        || figure.get().condition().equals(Formulas.present(Formulas.computed(series.column()))));
+    }
+
+    /** The one case of a formula that is absent elsewhere. */
+    private static Optional<Choice.When> only(Formula formula) {
+        return formula instanceof Choice.Case cases && cases.whens().size() == 1 && cases.otherwise() instanceof Leaf.Absent ? Optional.of(cases.whens().get(0)) : Optional.empty();
     }
 
     private String field(int row) {

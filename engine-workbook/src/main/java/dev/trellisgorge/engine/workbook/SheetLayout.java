@@ -1,67 +1,76 @@
 package dev.trellisgorge.engine.workbook;
 
 import dev.trellisgorge.formula.Formula;
-import dev.trellisgorge.formula.HelperTable;
 import dev.trellisgorge.formula.SheetFormula;
-import dev.trellisgorge.table.Kind;
-import java.util.Collection;
+import dev.trellisgorge.formula.Stages;
+import dev.trellisgorge.formula.Typing;
+import dev.trellisgorge.plan.Cells;
 import java.util.LinkedHashMap;
-import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import org.apache.poi.ss.util.CellReference;
 
 /** Which column of a helper sheet holds what, and so what the names in formulas are called there. Columns count from 0. */
 final class SheetLayout {
-    private final HelperTable data;
+    private final Cells data;
     private final String raw;
     private final SheetNames names;
-    private final Map<String, Integer> helperAt = new LinkedHashMap<>();
-    private final Map<Formula, Integer> besideAt = new LinkedHashMap<>();
+    private final Typing typing;
+    private final Stages stages;
+    private final Map<String, Integer> columnAt = new LinkedHashMap<>();
+    private final Map<Formula, Integer> rangeAt = new LinkedHashMap<>();
     private final Map<String, Integer> addedAt = new LinkedHashMap<>();
 
-    SheetLayout(HelperTable data, String raw, SheetNames names) {
+    /** @param formulas every column of the sheet that is computed, by name, each after the ones that it reads */
+    SheetLayout(Cells data, Map<String, Formula> formulas, String raw, SheetNames names) {
         this.data = data;
         this.raw = raw;
         this.names = names;
+        this.typing = new Typing(data.rows().schema(), data.settings());
+        this.stages = Stages.of(formulas, formulas.keySet(), typing, Stages.Grain.SHEET);
     }
 
-    void helpers(List<String> columns, int from) {
-        columns.forEach(column -> helperAt.put(column, from + helperAt.size()));
+    Stages stages() {
+        return stages;
     }
 
-    void beside(Collection<Formula> formulas, int from) {
-        formulas.forEach(formula -> besideAt.put(formula, from + besideAt.size()));
+    void column(String name, int at) {
+        columnAt.put(name, at);
+    }
+
+    /** A column in which the cells of a leaf stand as others run over them. */
+    void range(Formula leaf, int at) {
+        rangeAt.put(leaf, at);
     }
 
     void added(String input, int at) {
         addedAt.put(input, at);
     }
 
-    int helperAt(String helper) {
-        return helperAt.get(helper);
+    int at(String column) {
+        return columnAt.get(column);
     }
 
     /** Whether a row is on no raw sheet. */
     boolean isAdded(int row) {
-        return data.inputs().wholeRow(row) < 0;
+        return data.rows().wholeRow(row) < 0;
     }
 
     /** The line of the raw sheet that a row stands on, 2 for the first. */
     int rawLine(int row) {
-        return data.inputs().wholeRow(row) + 2;
+        return data.rows().wholeRow(row) + 2;
     }
 
     /** A cell of the raw sheet, with its line marked. */
     String rawCell(String column) {
-        int at = data.inputs().whole().columnNames().indexOf(column);
+        int at = data.rows().whole().columnNames().indexOf(column);
         String first = new CellReference(raw, 0, at, false, false).formatAsString();
         return first.substring(0, first.length() - 1) + RowFormula.RAW;
     }
 
-    /** A helper cell of the same row, with its line marked. */
-    String helper(String helper) {
-        return letters(helperAt.get(helper)) + RowFormula.HERE;
+    /** A computed cell of the same row, with its line marked. */
+    String cell(String column) {
+        return letters(columnAt.get(column)) + RowFormula.HERE;
     }
 
     private static String letters(int at) {
@@ -76,46 +85,39 @@ final class SheetLayout {
     /** A formula as it is on the first row and on the others, and there on rows that were added. */
     final class RowFormulas {
         private final Writing writing;
+        private final int own;
         private final RowFormula[] written = new RowFormula[4];
 
-        private RowFormulas(Writing writing) {
+        private RowFormulas(Writing writing, int own) {
             this.writing = writing;
+            this.own = own;
         }
 
         String at(int row) {
             boolean added = isAdded(row);
             int kind = (row == 0 ? 1 : 0) + (added ? 2 : 0);
             if (written[kind] == null) {
-                written[kind] = new RowFormula(writing.with(new SheetFormula(cells(row == 0, added))));
+                written[kind] = new RowFormula(writing.with(new SheetFormula(typing, cells(own, row == 0, added))));
             }
             return written[kind].at(row + 2, added ? 0 : rawLine(row));
         }
     }
 
-    RowFormulas formulas(Writing writing) {
-        return new RowFormulas(writing);
+    /** @param own the column that the formula stands in */
+    RowFormulas formulas(int own, Writing writing) {
+        return new RowFormulas(writing, own);
     }
 
-    private SheetFormula.CellNames cells(boolean first, boolean added) {
+    private SheetFormula.CellNames cells(int own, boolean first, boolean added) {
         return new SheetFormula.CellNames() {
             @Override
-            public String input(String input) {
+            public String column(String input) {
                 return added ? letters(addedAt.get(input)) + RowFormula.HERE : rawCell(input);
             }
 
             @Override
-            public Kind inputKind(String input) {
-                return data.inputs().column(input).kind();
-            }
-
-            @Override
-            public Kind helperKind(String helper) {
-                return data.column(helper).cells().kind();
-            }
-
-            @Override
-            public String helper(String helper) {
-                return SheetLayout.this.helper(helper);
+            public String computed(String name) {
+                return cell(name);
             }
 
             @Override
@@ -124,26 +126,40 @@ final class SheetLayout {
             }
 
             @Override
-            public String here(Formula formula) {
-                return letters(besideAt.get(formula)) + RowFormula.HERE;
+            public Optional<String> ownAbove() {
+                return first ? Optional.empty() : Optional.of(letters(own) + RowFormula.ABOVE);
             }
 
             @Override
-            public Optional<String> above(Formula formula) {
-                return first ? Optional.empty() : Optional.of(letters(besideAt.get(formula)) + RowFormula.ABOVE);
+            public String here(Formula leaf) {
+                return letters(rangeAt.get(leaf)) + RowFormula.HERE;
             }
 
             @Override
-            public String range(Formula formula) {
-                String column = "$" + letters(besideAt.get(formula)) + "$";
-                return column + 2 + ":" + column + (Math.max(1, data.rowCount()) + 1);
+            public Optional<String> above(Formula leaf) {
+                return first ? Optional.empty() : Optional.of(letters(rangeAt.get(leaf)) + RowFormula.ABOVE);
             }
 
             @Override
-            public Optional<String> rangeAbove(Formula formula) {
-                String column = "$" + letters(besideAt.get(formula));
+            public String range(Formula leaf) {
+                return wholeRange(rangeAt.get(leaf));
+            }
+
+            @Override
+            public Optional<String> rangeAbove(Formula leaf) {
+                String column = "$" + letters(rangeAt.get(leaf));
                 return first ? Optional.empty() : Optional.of(column + "$2:" + column + RowFormula.ABOVE);
             }
+
+            @Override
+            public String rows() {
+                return wholeRange(0);
+            }
         };
+    }
+
+    private String wholeRange(int at) {
+        String column = "$" + letters(at) + "$";
+        return column + 2 + ":" + column + (Math.max(1, data.rowCount()) + 1);
     }
 }

@@ -1,9 +1,9 @@
 package dev.trellisgorge.engine.workbook;
 
-import dev.trellisgorge.chart.PlainChart;
 import dev.trellisgorge.chart.Series;
-import dev.trellisgorge.chart.TextCells.TextColumn;
 import dev.trellisgorge.chart.TextCells;
+import dev.trellisgorge.chart.TextCells.TextColumn;
+import dev.trellisgorge.plan.PlainChart;
 import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.DisplayWidth;
 import dev.trellisgorge.table.Kind;
@@ -75,13 +75,13 @@ final class TextBlock {
     }
 
     private int longest() {
-        return chart.series().stream().map(series -> chart.data().column(series.column()).cells())
+        return chart.series().stream().map(series -> chart.data().column(series.column()))
                 .flatMap(cells -> IntStream.range(0, cells.size()).mapToObj(cells::written)).mapToInt(DisplayWidth::of).max().orElse(0);
     }
 
     /** Whichever series of the column is there. */
     private void bar(int line, int at, TextColumn column, int row) {
-        String text = column.series().stream().filter(series -> present(series, row)).map(series -> chart.data().column(series.column()).cells().written(row))
+        String text = column.series().stream().filter(series -> present(series, row)).map(series -> chart.data().column(series.column()).written(row))
                 .findFirst().orElse("");
         write(line, at, text, column.flushEnd() ? styles.barAtEnd() : styles.bar()).setCellFormula(firstOf(column.series().stream()
                 .map(series -> helpers.cellOf(series, row)).toList()));
@@ -95,7 +95,7 @@ final class TextBlock {
         Cell cell = write(line, at, "", styles.figure(labelled.get(0).label().orElseThrow().format()));
         cell.setCellFormula(firstPresent(labelled, row));
         Optional<Series> shown = labelled.stream().filter(series -> !chart.labelText(series, row).isEmpty()).findFirst();
-        Column figures = shown.map(series -> chart.data().column(series.label().orElseThrow().column()).cells()).orElse(null);
+        Column figures = shown.map(series -> chart.data().column(series.label().orElseThrow().column())).orElse(null);
         if (figures != null && figures.kind() == Kind.NUMBER
                 && !NumberFormats.hasOptionalDecimals(shown.get().label().orElseThrow().format())) {
             cell.setCellValue(figures.number(row));
@@ -122,7 +122,7 @@ final class TextBlock {
     }
 
     private boolean present(Series series, int row) {
-        return chart.data().column(series.column()).cells().isPresent(row);
+        return chart.data().column(series.column()).isPresent(row);
     }
 
     /** Each class keeps its colour when a figure changes sides. */

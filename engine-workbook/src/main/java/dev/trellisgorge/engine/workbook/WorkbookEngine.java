@@ -1,9 +1,9 @@
 package dev.trellisgorge.engine.workbook;
 
-import dev.trellisgorge.chart.Ability;
-import dev.trellisgorge.chart.Engine;
-import dev.trellisgorge.chart.Page;
 import dev.trellisgorge.chart.Size;
+import dev.trellisgorge.engine.Ability;
+import dev.trellisgorge.engine.Engine;
+import dev.trellisgorge.engine.Page;
 import java.io.IOException;
 import java.io.OutputStream;
 import java.util.EnumSet;
@@ -30,7 +30,7 @@ public final class WorkbookEngine implements Engine {
     @Override
     public Set<Ability> abilities() {
         return EnumSet.complementOf(EnumSet.of(Ability.PANELS, Ability.MANY_LAYERS, Ability.STACK_END_LABELS, Ability.LYING_POINTS,
-                Ability.REFERENCE_LINES, Ability.REACHING_SCALE));
+                Ability.REFERENCE_LINES, Ability.REACHING_SCALE, Ability.STILL));
     }
 
     @Override

@@ -2,11 +2,11 @@ package dev.trellisgorge.engine.workbook;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import dev.trellisgorge.chart.Engines;
+import dev.trellisgorge.engine.Engines;
 import dev.trellisgorge.chart.Label;
-import dev.trellisgorge.chart.Lowering;
-import dev.trellisgorge.chart.Page;
-import dev.trellisgorge.chart.PlainChart;
+import dev.trellisgorge.engine.Lowering;
+import dev.trellisgorge.engine.Page;
+import dev.trellisgorge.plan.PlainChart;
 import dev.trellisgorge.chart.Size;
 import dev.trellisgorge.chart.TextCells;
 import dev.trellisgorge.formula.HelperColumn;

@@ -5,14 +5,14 @@ import static dev.trellisgorge.formula.Formulas.setting;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import dev.trellisgorge.chart.BarGroup;
-import dev.trellisgorge.chart.Engines;
+import dev.trellisgorge.engine.Engines;
 import dev.trellisgorge.chart.Line;
-import dev.trellisgorge.chart.Lowering;
+import dev.trellisgorge.engine.Lowering;
 import dev.trellisgorge.chart.Orientation;
-import dev.trellisgorge.chart.Page;
+import dev.trellisgorge.engine.Page;
 import dev.trellisgorge.chart.Panel;
 import dev.trellisgorge.chart.Panels;
-import dev.trellisgorge.chart.PlainChart;
+import dev.trellisgorge.plan.PlainChart;
 import dev.trellisgorge.chart.Points;
 import dev.trellisgorge.chart.Series;
 import dev.trellisgorge.chart.Size;

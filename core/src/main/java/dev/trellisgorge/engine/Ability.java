@@ -1,0 +1,19 @@
+package dev.trellisgorge.engine;
+
+/** What an engine may be unable to draw. What it lacks is lowered to what it has, or refused ({@link Lowering}). */
+public enum Ability {
+    /** Several panels that share the category axis. */
+    PANELS,
+    /** More than two groups of bars over each other, on one scale. */
+    MANY_LAYERS,
+    /** Labels past the end of a stack. */
+    STACK_END_LABELS,
+    LINES,
+    /** Points over bars that lie. */
+    LYING_POINTS,
+    REFERENCE_LINES,
+    /** A value axis that covers figures which are not drawn. */
+    REACHING_SCALE,
+    /** Charts that are looked at as they are drawn; where not, cells may change, and series that have none now are drawn too. */
+    STILL
+}

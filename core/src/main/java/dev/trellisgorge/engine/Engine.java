@@ -1,0 +1,39 @@
+package dev.trellisgorge.engine;
+
+import dev.trellisgorge.chart.Size;
+import dev.trellisgorge.plan.PlainChart;
+import java.io.IOException;
+import java.io.OutputStream;
+import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+
+/**
+ * Draws plain charts in one or more file formats. Engines are found through {@link java.util.ServiceLoader};
+ * an engine's class is loaded to ask for its endings, so it should be small and load the rest when it draws.
+ */
+public interface Engine {
+
+    /** The file endings that it writes, lower case, without the dot. */
+    Set<String> endings();
+
+    /** Whether one file of that ending holds any number of pages; where not, {@link #draw} gets exactly one. */
+    boolean holdsSeveral(String ending);
+
+    /** What it can draw. It is given charts that need nothing else. */
+    Set<Ability> abilities();
+
+    /** A sentence that says why the engine can't draw a chart, though it has the abilities; empty where it can. */
+    default Optional<String> refusal(PlainChart chart) {
+        return Optional.empty();
+    }
+
+    /**
+     * Writes the whole file. The stream is not closed.
+     *
+     * @param pages  whose charts are lowered to {@link #abilities()}
+     * @param ending which of {@link #endings()} is wanted
+     * @param size   of each picture
+     */
+    void draw(List<Page> pages, String ending, Size size, OutputStream out) throws IOException;
+}

@@ -1,0 +1,146 @@
+package dev.trellisgorge.engine;
+
+import dev.trellisgorge.chart.Size;
+import dev.trellisgorge.plan.PlainChart;
+import dev.trellisgorge.problem.BadInput;
+import dev.trellisgorge.problem.Nearest;
+import dev.trellisgorge.problem.Place;
+import dev.trellisgorge.problem.Problems;
+import java.io.IOException;
+import java.io.OutputStream;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import java.util.Optional;
+import java.util.ServiceLoader;
+import java.util.SortedSet;
+import java.util.TreeSet;
+
+/** The engines on the class path, and the one way to have them write files. Thread-safe. */
+public final class Engines {
+    private Engines() {
+    }
+
+    /** Draws one chart to a file whose ending picks the engine, 1280×800. Errors as for the longer form. */
+    public static void draw(PlainChart chart, Path file) {
+        draw(List.of(Page.of(chart)), file, Size.STANDARD);
+    }
+
+    /**
+     * Draws pages to a file whose ending picks the engine. Where a file of that kind holds one page only and
+     * there are several, each goes to a file of its own, {@code NAME-PAGE.ENDING}. Nothing is half-written: each
+     * file is complete before it takes its place.
+     *
+     * @return the files, in the order of the pages
+     * @throws BadInput where no engine writes that ending, the engine can't draw a chart, or a file can't be written
+     */
+    public static List<Path> draw(List<Page> pages, Path file, Size size) {
+        Engine engine = of(file);
+        List<Page> lowered = lowered(pages, engine);
+        String ending = ending(file);
+        List<Path> files = files(pages, file);
+        for (int i = 0; i < files.size(); i++) {
+            List<Page> held = files.size() == 1 ? lowered : lowered.subList(i, i + 1);
+            Writing.to(files.get(i), out -> engine.draw(held, ending, size, out));
+        }
+        return files;
+    }
+
+    /** Writes pages to a stream, as a file of that ending that holds all of them. Errors as for files. */
+    public static void draw(List<Page> pages, String ending, Size size, OutputStream out) throws IOException {
+        draw(pages, of(Path.of("." + ending)), ending, size, out);
+    }
+
+    /** The same, by a certain engine. */
+    public static void draw(List<Page> pages, Engine engine, String ending, Size size, OutputStream out) throws IOException {
+        if (pages.size() != 1 && !engine.holdsSeveral(ending)) {
+            throw new BadInput(Place.of("." + ending), "a file of this kind holds one page, and there are " + pages.size() + "; draw them one by one, or to a kind that holds several");
+        }
+        engine.draw(lowered(pages, engine), ending, size, out);
+    }
+
+    private static List<Page> lowered(List<Page> pages, Engine engine) {
+        Problems problems = new Problems();
+        List<Page> lowered = new ArrayList<>();
+        for (Page page : pages) {
+            List<Tile> tiles = new ArrayList<>();
+            for (Tile tile : page.tiles()) {
+                tiles.add(tile instanceof Tile.OfChart chart ? new Tile.OfChart(lowered(chart.parts(), engine, problems)) : tile);
+            }
+            lowered.add(new Page(page.name(), page.title(), page.columns(), tiles));
+        }
+        problems.throwIfAny();
+        return lowered;
+    }
+
+    private static List<PlainChart> lowered(List<PlainChart> parts, Engine engine, Problems problems) {
+        List<PlainChart> lowered = new ArrayList<>();
+        for (PlainChart part : parts) {
+            problems.attempt(() -> lowered(part, engine)).ifPresent(lowered::addAll);
+        }
+        return lowered;
+    }
+
+    private static List<PlainChart> lowered(PlainChart chart, Engine engine) {
+        engine.refusal(chart).ifPresent(why -> {
+            throw new BadInput(Place.of("chart '" + chart.name() + "'"), why);
+        });
+        return new Lowering(engine.abilities()).lower(chart);
+    }
+
+    /**
+     * A sentence that says why a chart can't be drawn to a file of this ending; empty where it can.
+     *
+     * @throws BadInput where no engine writes that ending
+     */
+    public static Optional<String> refusal(PlainChart chart, Path file) {
+        try {
+            lowered(chart, of(file));
+            return Optional.empty();
+        } catch (BadInput why) {
+            return Optional.of(why.getMessage());
+        }
+    }
+
+    /** The files that {@link #draw} would write. Errors the same where no engine writes that ending. */
+    public static List<Path> files(List<Page> pages, Path file) {
+        if (pages.size() == 1 || of(file).holdsSeveral(ending(file))) {
+            of(file);
+            return List.of(file);
+        }
+        return pages.stream().map(page -> file.resolveSibling(stem(file) + "-" + page.name() + "." + ending(file))).toList();
+    }
+
+    private static Engine of(Path file) {
+        String ending = ending(file);
+        SortedSet<String> known = new TreeSet<>();
+        // Also where the thread's own class loader does not see them, as in a server.
+        for (ServiceLoader<Engine> loader : List.of(ServiceLoader.load(Engine.class), ServiceLoader.load(Engine.class, Engines.class.getClassLoader()))) {
+            for (Engine engine : loader) {
+                if (engine.endings().contains(ending)) {
+                    return engine;
+                }
+                engine.endings().forEach(e -> known.add("." + e));
+            }
+        }
+        throw new BadInput(Place.of(file.toString()), (ending.isEmpty() ? "the file's name has no ending"
+                : "no engine writes '." + ending + "' files") + ", and the ending picks the engine. "
+                + Nearest.hint("." + ending, known));
+    }
+
+    private static String ending(Path file) {
+        String name = name(file);
+        int dot = name.lastIndexOf('.');
+        return dot < 0 ? "" : name.substring(dot + 1).toLowerCase(Locale.ROOT);
+    }
+
+    private static String stem(Path file) {
+        String name = name(file);
+        return name.substring(0, name.lastIndexOf('.'));
+    }
+
+    private static String name(Path file) {
+        return file.getFileName() == null ? "" : file.getFileName().toString();
+    }
+}

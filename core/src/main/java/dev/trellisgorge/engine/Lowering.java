@@ -1,0 +1,64 @@
+package dev.trellisgorge.engine;
+
+import dev.trellisgorge.chart.Drawing;
+import dev.trellisgorge.chart.Orientation;
+import dev.trellisgorge.chart.Panel;
+import dev.trellisgorge.chart.Panels;
+import dev.trellisgorge.plan.PlainChart;
+import dev.trellisgorge.plan.Plan;
+import dev.trellisgorge.plan.PlanBuilder;
+import dev.trellisgorge.problem.BadInput;
+import dev.trellisgorge.problem.Place;
+import java.util.ArrayList;
+import java.util.EnumSet;
+import java.util.List;
+import java.util.Set;
+
+/**
+ * Rewrites a plan into one that needs nothing but certain abilities, or refuses it with a sentence. It sees no cell: what it adds
+ * are columns with formulas. Immutable and thread-safe.
+ */
+public final class Lowering {
+    private final Set<Ability> has;
+
+    public Lowering(Set<Ability> abilities) {
+        this.has = abilities.isEmpty() ? EnumSet.noneOf(Ability.class) : EnumSet.copyOf(abilities);
+    }
+
+    /**
+     * The chart as one that needs the abilities alone; several, with the same categories in the same order over the same cells,
+     * where it has panels and they are drawn one by one.
+     *
+     * @throws BadInput with a sentence that says what is missing
+     */
+    public List<PlainChart> lower(PlainChart chart) {
+        Plan plan = chart.plan();
+        if (!(plan.drawing() instanceof Panels panels)) {
+            return List.of(still(chart));
+        }
+        PlanBuilder lowered = plan.change();
+        List<Panel> done = new ArrayList<>();
+        for (Panel panel : panels.panels()) {
+            done.add(new PanelLowering(has, lowered, panel, plan.orientation() == Orientation.VERTICAL, plan.name()).lower());
+        }
+        if (has.contains(Ability.PANELS) || done.size() == 1) {
+            return List.of(still(chart.by(lowered.drawing(new Panels(done, panels.categoriesShown())).build())));
+        }
+        // The columns of all panels are computed once, whichever of them is drawn.
+        PlainChart whole = chart.by(lowered.drawing(new Panels(done, panels.categoriesShown())).build());
+        return ((Panels) whole.drawing()).panels().stream().map(panel -> still(whole.drawn(new Panels(List.of(panel), ((Panels) whole.drawing()).categoriesShown())))).toList();
+    }
+
+    private PlainChart still(PlainChart chart) {
+        if (has.contains(Ability.STILL)) {
+            return chart.withoutEmptySeries();
+        }
+        Drawing drawn = chart.drawing().each(series -> series.column().startsWith("unjudged") && chart.data().isEmpty(series.column()) ? series.inLegend(false) : series);
+        return chart.drawn(drawn);
+    }
+
+    static BadInput refused(String chart, String what) {
+        return new BadInput(Place.of("chart '" + chart + "'"), "files of this kind can't show " + what
+                + ", which the chart needs; draw it to another kind, such as .svg");
+    }
+}

@@ -1,0 +1,56 @@
+package dev.trellisgorge.formula;
+
+import java.util.LinkedHashSet;
+import java.util.Set;
+import java.util.function.Consumer;
+
+/** What a formula reads. Thread-safe. */
+public final class Reads {
+    private Reads() {
+    }
+
+    /** The columns of the shaped table that a formula reads, first use first. */
+    public static Set<String> columns(Formula formula) {
+        Set<String> names = new LinkedHashSet<>();
+        walk(formula, node -> {
+            if (node instanceof Leaf.Column column) {
+                names.add(column.name());
+            }
+        });
+        return names;
+    }
+
+    /** The computed columns that a formula reads, first use first. */
+    public static Set<String> computed(Formula formula) {
+        Set<String> names = new LinkedHashSet<>();
+        walk(formula, node -> {
+            if (node instanceof Leaf.Computed made) {
+                names.add(made.name());
+            }
+        });
+        return names;
+    }
+
+    /** The settings that a formula reads, first use first. */
+    public static Set<String> settings(Formula formula) {
+        Set<String> names = new LinkedHashSet<>();
+        walk(formula, node -> {
+            if (node instanceof Leaf.Setting setting) {
+                names.add(setting.name());
+            }
+        });
+        return names;
+    }
+
+    /** Whether a formula is made of stated values alone, so that it is the same on every row and whatever the settings are. */
+    public static boolean onlyLiterals(Formula formula) {
+        boolean[] only = {true};
+        walk(formula, node -> only[0] &= !(node instanceof Leaf) || node instanceof Leaf.Literal);
+        return only[0];
+    }
+
+    private static void walk(Formula formula, Consumer<Formula> visitor) {
+        visitor.accept(formula);
+        formula.operands().forEach(operand -> walk(operand, visitor));
+    }
+}

@@ -1,0 +1,197 @@
+package dev.trellisgorge.formula;
+
+import dev.trellisgorge.formula.Calendar.Part;
+import dev.trellisgorge.formula.Condition.Relation;
+import dev.trellisgorge.table.CalendarUnit;
+import dev.trellisgorge.table.Kind;
+import java.text.DecimalFormat;
+import java.text.DecimalFormatSymbols;
+import java.time.DayOfWeek;
+import java.time.LocalDate;
+import java.time.Month;
+import java.time.format.TextStyle;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import java.util.function.IntFunction;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+import java.util.stream.Collectors;
+import java.util.stream.IntStream;
+
+/** Texts, dates and periods in the SpreadsheetML formula language: what a sheet has no short form for. Thread-safe. */
+public final class SheetTexts {
+    private static final String EPOCH = "DATE(1970,1,1)";
+    private static final String LENGTHS = "ROW($1:$255)";
+    private static final Pattern EXPONENT = Pattern.compile("E0+");
+    private static final Pattern DATE_PART = Pattern.compile("'((?:[^']|'')*)'|([A-Za-z])\\2*|[^A-Za-z']+");
+
+    private SheetTexts() {
+    }
+
+    /** A text in double quotes. */
+    static String quoted(String text) {
+        return "\"" + text.replace("\"", "\"\"") + "\"";
+    }
+
+    static String date(LocalDate date) {
+        return "DATE(" + date.getYear() + "," + date.getMonthValue() + "," + date.getDayOfMonth() + ")";
+    }
+
+    /** The signs of comparison pass over capitals and follow the reader's language, so texts are compared sign by sign. */
+    static String compared(Relation relation, String a, String b) {
+        if (relation == Relation.EQUAL) {
+            return "EXACT(" + a + "," + b + ")";
+        } else if (relation == Relation.UNEQUAL) {
+            return "NOT(EXACT(" + a + "," + b + "))";
+        }
+        String first = "SUMPRODUCT(1*EXACT(LEFT(" + a + "," + LENGTHS + "),LEFT(" + b + "," + LENGTHS + ")))+1";
+        return code(a, first) + relation.sign() + code(b, first);
+    }
+
+    /** The code point of the sign at a place; below all others where the text has ended. */
+    private static String code(String text, String at) {
+        return "IFERROR(_xlfn.UNICODE(MID(" + text + "," + at + ",1)),-1)";
+    }
+
+    /** A cell of any kind as {@link Textual.Text} writes it. */
+    static String written(String cell, Kind kind) {
+        return switch (kind) {
+            case TEXT -> cell;
+            case DATE -> date(cell, "yyyy-MM-dd", Locale.ROOT);
+            case TRUTH -> "IF(" + cell + ",\"true\",\"false\")";
+            case NUMBER -> "\"\"&" + cell;
+        };
+    }
+
+    /** The number of a calendar period, as {@link CalendarUnit#index} counts. */
+    static String period(String cell, CalendarUnit unit, boolean text) {
+        return text ? ofText(cell, unit) : ofDate(cell, unit);
+    }
+
+    static String field(String cell, Part part, boolean text) {
+        if (!text) {
+            return part == Part.QUARTER ? "INT((MONTH(" + cell + ")+2)/3)" : part + "(" + cell + ")";
+        }
+        String index = ofText(cell, CalendarUnit.valueOf(part.name()));
+        return switch (part) {
+            case YEAR -> index;
+            case QUARTER -> "(MOD(" + index + ",4)+1)";
+            case MONTH -> "(MOD(" + index + ",12)+1)";
+            case DAY -> "DAY(" + index + "+" + EPOCH + ")";
+        };
+    }
+
+    private static String ofDate(String date, CalendarUnit unit) {
+        String month = "(YEAR(" + date + ")*12+MONTH(" + date + ")-1)";
+        return switch (unit) {
+            case DAY -> "(" + date + "-" + EPOCH + ")";
+            case WEEK -> "INT((" + date + "-" + EPOCH + "+3)/7)";
+            case MONTH -> month;
+            case QUARTER -> "INT(" + month + "/3)";
+            case YEAR -> "YEAR(" + date + ")";
+        };
+    }
+
+    /** Of an ISO date, or of a period that is no longer than {@code unit}; an error for anything else. */
+    private static String ofText(String text, CalendarUnit unit) {
+        String year = "LEFT(" + text + ",4)+0";
+        String month = "MID(" + text + ",6,2)+0";
+        String day = "DATE(" + year + "," + month + ",MID(" + text + ",9,2)+0)";
+        String monday = "(DATE(" + year + ",1,4)-WEEKDAY(DATE(" + year + ",1,4),2)+1+(MID(" + text + ",7,2)-1)*7)";
+        String number = "IF(LEN(" + text + ")=10," + ofDate(day, unit) + ",";
+        int open = 1;
+        if (unit.compareTo(CalendarUnit.WEEK) >= 0) {
+            number += "IF(UPPER(MID(" + text + ",6,1))=\"W\"," + ofDate(monday, unit) + ",";
+            open++;
+        }
+        if (unit.compareTo(CalendarUnit.QUARTER) >= 0) {
+            number += "IF(UPPER(MID(" + text + ",6,1))=\"Q\"," + ofDate("DATE(" + year + ",MID(" + text + ",7,1)*3-2,1)", unit) + ",";
+            open++;
+        }
+        if (unit.compareTo(CalendarUnit.MONTH) >= 0) {
+            number += "IF(LEN(" + text + ")=7," + ofDate("DATE(" + year + "," + month + ",1)", unit) + ",";
+            open++;
+        }
+        if (unit == CalendarUnit.YEAR) {
+            number += "IF(LEN(" + text + ")=4," + year + ",";
+            open++;
+        }
+        return "IFERROR(" + number + "NA()" + ")".repeat(open) + ",NA())";
+    }
+
+    /** A date by a CLDR pattern of years, quarters, months, days and weekdays, as {@link Textual.Formatted} writes it. */
+    static String date(String cell, String pattern, Locale locale) {
+        List<String> parts = new ArrayList<>();
+        Matcher matcher = DATE_PART.matcher(pattern);
+        while (matcher.find()) {
+            String part = matcher.group();
+            parts.add(matcher.group(1) != null ? quoted(part.equals("''") ? "'" : matcher.group(1).replace("''", "'"))
+                    : matcher.group(2) == null ? quoted(part) : field(cell, part, locale));
+        }
+        return "(" + String.join("&", parts) + ")";
+    }
+
+    private static String field(String cell, String part, Locale locale) {
+        int letters = part.length();
+        return switch (part.charAt(0)) {
+            case 'y', 'u' -> letters == 2 ? "RIGHT(YEAR(" + cell + "),2)" : padded("YEAR(" + cell + ")", letters);
+            case 'Q', 'q' -> letters == 3 ? "\"Q\"&" + field(cell, Part.QUARTER, false) : padded(field(cell, Part.QUARTER, false), letters);
+            case 'M', 'L' -> letters <= 2 ? padded("MONTH(" + cell + ")", letters)
+                    : named("MONTH(" + cell + ")", 12, month -> Month.of(month).getDisplayName(style(letters), locale));
+            case 'E' -> named("WEEKDAY(" + cell + ",2)", 7, day -> DayOfWeek.of(day).getDisplayName(letters < 3 ? TextStyle.SHORT : style(letters), locale));
+            default -> padded("DAY(" + cell + ")", letters);
+        };
+    }
+
+    private static TextStyle style(int letters) {
+        return letters == 3 ? TextStyle.SHORT : letters == 4 ? TextStyle.FULL : TextStyle.NARROW;
+    }
+
+    private static String padded(String number, int digits) {
+        return digits == 1 ? number : "TEXT(" + number + "," + quoted("0".repeat(digits)) + ")";
+    }
+
+    private static String named(String number, int count, IntFunction<String> name) {
+        return "CHOOSE(" + number + "," + IntStream.rangeClosed(1, count).mapToObj(i -> quoted(name.apply(i))).collect(Collectors.joining(",")) + ")";
+    }
+
+    /** A number by a CLDR pattern; the signs for decimals and groups are those of the reader of the sheet. */
+    public static String number(String cell, String pattern, Locale locale) {
+        DecimalFormat parts = new DecimalFormat(pattern, DecimalFormatSymbols.getInstance(locale));
+        if (isExponential(pattern)) {
+            return "(\"\"&" + cell + ")";
+        }
+        String rounded = rounded(cell, pattern);
+        String scaled = "ABS(" + rounded + ")" + (parts.getMultiplier() == 1 ? "" : "*" + parts.getMultiplier());
+        String figure = "FIXED(" + scaled + "," + decimals(scaled, parts) + "," + (parts.isGroupingUsed() ? "FALSE" : "TRUE") + ")";
+        return "IF(" + rounded + "<0," + affixed(parts.getNegativePrefix(), figure, parts.getNegativeSuffix()) + ","
+                + affixed(parts.getPositivePrefix(), figure, parts.getPositiveSuffix()) + ")";
+    }
+
+    private static String affixed(String prefix, String figure, String suffix) {
+        return (prefix.isEmpty() ? "" : quoted(prefix) + "&") + figure + (suffix.isEmpty() ? "" : "&" + quoted(suffix));
+    }
+
+    /** A formula that rounds a cell as the pattern does, so that nothing is written as less than zero that rounds to it. */
+    public static String rounded(String cell, String pattern) {
+        DecimalFormat parts = new DecimalFormat(pattern, DecimalFormatSymbols.getInstance(Locale.ROOT));
+        int scale = (int) Math.round(Math.log10(parts.getMultiplier()));
+        return isExponential(pattern) ? cell : "ROUND(" + cell + "," + (parts.getMaximumFractionDigits() + scale) + ")";
+    }
+
+    /** Whether a pattern writes exponents. */
+    public static boolean isExponential(String pattern) {
+        return EXPONENT.matcher(pattern.replaceAll("'[^']*'", "")).find();
+    }
+
+    /** How many decimals a figure is written with: the fewest that show it, of those that the pattern allows. */
+    private static String decimals(String scaled, DecimalFormat parts) {
+        int most = parts.getMaximumFractionDigits();
+        String decimals = String.valueOf(most);
+        for (int fewer = most - 1; fewer >= parts.getMinimumFractionDigits(); fewer--) {
+            decimals = "IF(ROUND(" + scaled + "," + most + ")=ROUND(" + scaled + "," + fewer + ")," + fewer + "," + decimals + ")";
+        }
+        return decimals;
+    }
+}

@@ -1,0 +1,263 @@
+package dev.trellisgorge.pattern;
+
+import dev.trellisgorge.chart.Format;
+import dev.trellisgorge.chart.Label;
+import dev.trellisgorge.formula.Formula;
+import dev.trellisgorge.formula.Formulas;
+import dev.trellisgorge.formula.Leaf;
+import dev.trellisgorge.formula.Reads;
+import dev.trellisgorge.formula.Typing;
+import dev.trellisgorge.pattern.Filters.Looked;
+import dev.trellisgorge.plan.Carried;
+import dev.trellisgorge.plan.Identity;
+import dev.trellisgorge.plan.Plan;
+import dev.trellisgorge.plan.PlanBuilder;
+import dev.trellisgorge.plan.Watch;
+import dev.trellisgorge.problem.BadInput;
+import dev.trellisgorge.problem.Nearest;
+import dev.trellisgorge.problem.Place;
+import dev.trellisgorge.problem.Problems;
+import dev.trellisgorge.shape.Known;
+import dev.trellisgorge.shape.Origins;
+import dev.trellisgorge.shape.Pipeline;
+import dev.trellisgorge.shape.Rank;
+import dev.trellisgorge.shape.Rest;
+import dev.trellisgorge.shape.Slice;
+import dev.trellisgorge.shape.Step;
+import dev.trellisgorge.table.Field;
+import dev.trellisgorge.table.Kind;
+import dev.trellisgorge.table.RowProblems;
+import dev.trellisgorge.table.Schema;
+import java.util.ArrayList;
+import java.util.EnumSet;
+import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.stream.Stream;
+
+/** Makes the plan of one chart: its steps, then its columns, then its labels and its drawing. */
+final class Planning {
+    private static final String LABEL = "label of ";
+
+    private final Chart chart;
+    private final Pipeline base;
+    private final Known known;
+    private final Problems problems = new Problems();
+    private Pattern pattern;
+
+    Planning(Chart chart, Pipeline base, Known known) {
+        this.chart = chart;
+        this.base = base;
+        this.known = known;
+        this.pattern = chart.pattern();
+    }
+
+    Plan plan() {
+        Schema schema = base.schema(known);
+        check(schema);
+        Pipeline sliced = sliced(schema);
+        Formula category = categoryText(sliced.schema(known));
+        Pipeline ranked = ranked(sliced, category);
+        Pipeline whole = ranked;
+        for (Step step : pattern.rows(chart.category())) {
+            whole = whole.then(step);
+        }
+        PlanBuilder plan = new PlanBuilder(chart.name(), base, sliced, whole, known, chart.category());
+        plan.titles(chart.title(), chart.subtitle()).orientation(chart.orientation().orElse(pattern.orientation()))
+                .finite(columns(figures()).stream().toList()).categoryNames(pattern.categories())
+                .refuse(pattern.classifier().map(Classifier::refusals).orElse(List.of())).refuse(pattern.refusals());
+        pattern.totals(category).ifPresent(plan::totals);
+        if (!pattern.type().categories()) {
+            plan.oneRow(pattern.type().name());
+        }
+        pattern.describe(plan);
+        rest(plan);
+        anchors(plan, sliced, category);
+        labels(plan);
+        plan.drawing(pattern.arrange(new Look(chart.names(), chart.colors(), plan.labels())));
+        return plan.build();
+    }
+
+    private Map<String, Formula> figures() {
+        Map<String, Formula> figures = new LinkedHashMap<>(pattern.figures());
+        pattern.classifier().ifPresent(rule -> figures.putAll(rule.figures()));
+        return figures;
+    }
+
+    private static Set<String> columns(Map<String, Formula> formulas) {
+        Set<String> columns = new LinkedHashSet<>();
+        formulas.values().forEach(formula -> columns.addAll(Reads.columns(formula)));
+        return columns;
+    }
+
+    private Formula categoryText(Schema schema) {
+        return chart.category().map(name -> schema.find(name).map(Field::kind).orElse(Kind.TEXT) == Kind.TEXT ? Formulas.column(name)
+                : Formulas.written(Formulas.column(name))).orElseGet(Formulas::absent);
+    }
+
+    /** What can be told to be wrong from the columns alone. */
+    private void check(Schema schema) {
+        checkSeries();
+        Map<String, Formula> every = new LinkedHashMap<>(figures());
+        every.putAll(pattern.figuresOrDates());
+        every.putAll(pattern.remarks());
+        chart.ranking().ifPresent(ranking -> every.put("rank", ranking.by()));
+        Set<String> read = columns(every);
+        read.addAll(chart.slices().keySet());
+        chart.category().ifPresent(read::add);
+        Set<String> settings = new LinkedHashSet<>();
+        every.values().forEach(formula -> settings.addAll(Reads.settings(formula)));
+        settings.stream().filter(name -> known.settings().find(name).isEmpty()).forEach(name -> problems.add(Place.of("settings"), known.settings().unknown(name)));
+        read.stream().filter(name -> !schema.has(name)).forEach(name -> problems.add(schema.place(), schema.unknownColumn(name)));
+        figures().values().forEach(figure -> kind(figure, EnumSet.of(Kind.NUMBER), schema));
+        pattern.figuresOrDates().values().forEach(figure -> kind(figure, EnumSet.of(Kind.NUMBER, Kind.DATE), schema));
+        chart.ranking().ifPresent(ranking -> kind(ranking.by(), EnumSet.allOf(Kind.class), schema));
+        problems.throwIfAny();
+    }
+
+    private void kind(Formula figure, Set<Kind> kinds, Schema schema) {
+        boolean isKnown = Reads.columns(figure).stream().allMatch(schema::has) && Reads.settings(figure).stream().allMatch(name -> known.settings().find(name).isPresent());
+        if (!isKnown) {
+            return;
+        }
+        Optional<Kind> kind = problems.attempt(() -> new Typing(schema, known.settings()).kind(figure)).flatMap(found -> found);
+        if (kind.isEmpty() || kinds.contains(kind.get())) {
+            return;
+        }
+        if (figure instanceof Leaf.Column column && kind.get() == Kind.TEXT) {
+            RowProblems.reportNoNumbers(schema, column.name(), problems);
+        } else if (figure instanceof Leaf.Column column) {
+            problems.add(schema.place().within("column '" + column.name() + "'"), "holds " + kind.get().phrase() + " a row, and a figure must be a number");
+        } else {
+            problems.add(schema.place(), "'" + figure + "' is " + kind.get().phrase() + ", and a figure must be a number");
+        }
+    }
+
+    private void checkSeries() {
+        List<String> series = chart.seriesNames();
+        Stream.concat(chart.names().keySet().stream(), chart.colors().keySet().stream()).filter(name -> !series.contains(name))
+                .forEach(name -> problems.add(Place.of("chart '" + chart.name() + "'"), "there is no series '" + name + "'. " + Nearest.hint(name, series)));
+    }
+
+    private Pipeline sliced(Schema schema) {
+        Pipeline sliced = base;
+        for (Map.Entry<String, String> cut : chart.slices().entrySet()) {
+            sliced = sliced.then(new Slice(cut.getKey(), cut.getValue()));
+        }
+        if (pattern.lookback().isPresent() && chart.category().isPresent()) {
+            Optional<Looked> looked = Filters.before(sliced, pattern.lookback().get(), chart.category().get(), schema);
+            if (looked.isPresent()) {
+                pattern = pattern.comparedWith(looked.get().column());
+                return looked.get().pipeline();
+            }
+        }
+        return sliced;
+    }
+
+    private Pipeline ranked(Pipeline sliced, Formula category) {
+        if (chart.ranking().isEmpty()) {
+            return sliced;
+        }
+        Ranking asked = chart.ranking().get();
+        Optional<Rest> rest = asked.top().isEmpty() ? Optional.empty() : asked.rest().flatMap(name -> chart.category().map(column -> {
+            Origins origins = Origins.of(sliced, known);
+            return new Rest(column, name, origins.ways(sliced.schema(known), amounts(origins)), origins.derived());
+        }));
+        return sliced.then(new Rank(asked.by(), asked.order(), asked.top(), rest, chart.category(), pattern.anchors(category).map(Pattern.Anchors::rows)));
+    }
+
+    private Set<String> amounts(Origins origins) {
+        List<Formula> drawn = new ArrayList<>(figures().values());
+        chart.ranking().ifPresent(ranking -> drawn.add(ranking.by()));
+        List<Formula> remarks = new ArrayList<>(pattern.remarks().values());
+        chart.labels().expression().ifPresent(remarks::add);
+        return Amounts.in(drawn, remarks, origins);
+    }
+
+    /** What must hold of the row that stands for the others, and what it lacks. */
+    private void rest(PlanBuilder plan) {
+        Optional<Rest> rest = rank(plan.pipeline()).flatMap(Rank::rest);
+        if (rest.isEmpty()) {
+            return;
+        }
+        Formula there = plan.categoryText().equalTo(Formulas.text(rest.get().name()));
+        Set<String> read = new LinkedHashSet<>(columns(figures()));
+        read.addAll(columns(pattern.remarks()));
+        chart.labels().expression().ifPresent(label -> read.addAll(Reads.columns(label)));
+        for (String column : read) {
+            Rest.Way way = rest.get().ways().getOrDefault(column, Rest.Way.MISSING);
+            Formula derived = rest.get().derived().get(column);
+            if (way == Rest.Way.DERIVED && plan.schema().field(column).kind() == Kind.NUMBER) {
+                plan.prove(new Identity(Formulas.column(column) + " = " + derived + ", in the row '" + rest.get().name() + "'", there.and(Formulas.present(derived)),
+                        Formulas.column(column), derived));
+            } else if (way == Rest.Way.MISSING && !column.equals(rest.get().column())) {
+                plan.watch(new Watch("has no '" + column + "', which can't be made of the rows that it stands for", there, Formulas.absent()));
+            }
+        }
+    }
+
+    private static Optional<Rank> rank(Pipeline pipeline) {
+        return pipeline.steps().stream().filter(Rank.class::isInstance).map(Rank.class::cast).findFirst();
+    }
+
+    private void anchors(PlanBuilder plan, Pipeline sliced, Formula category) {
+        if (chart.ranking().isPresent()) {
+            pattern.anchors(category).ifPresent(anchors -> plan.carry(new Carried(anchors.statement(), sliced, anchors.rows(), anchors.figure())));
+        }
+    }
+
+    private void labels(PlanBuilder plan) {
+        Labels asked = chart.labels();
+        List<LabelSpot> spots = asked.show() == Labels.Show.NONE ? List.of() : pattern.labelled(plan);
+        List<Formula> fitted = new ArrayList<>();
+        for (LabelSpot spot : spots) {
+            String column = LABEL + spot.series();
+            plan.forLabels(column, Formulas.only(spot.when(), spot.main() ? shown(plan, spot.figure()) : spot.figure()));
+            if (spot.main() && spot.format().isEmpty() && plan.kind(Formulas.computed(column)).orElse(Kind.NUMBER) == Kind.NUMBER) {
+                fitted.add(Formulas.computed(column));
+            }
+        }
+        Format format = asked.format().orElse(asked.show() == Labels.Show.SHARE ? new Format("0.#%") : Format.FITTING);
+        Optional<String> decimals = format.isFitting() && !fitted.isEmpty() ? Optional.of("decimals of labels") : Optional.empty();
+        decimals.ifPresent(column -> plan.forLabels(column, Format.decimals(fitted)));
+        for (LabelSpot spot : spots) {
+            plan.label(spot.series(), label(plan, LABEL + spot.series(), "words beside " + spot.series(), spot.format().orElse(format), decimals, spot.at().orElse(asked.at())));
+        }
+        plan.namesInLabels(asked.show() == Labels.Show.CATEGORY);
+        pattern.note().ifPresent(column -> note(plan, column));
+    }
+
+    private void note(PlanBuilder plan, String column) {
+        Optional<String> decimals = Optional.empty();
+        if (plan.kind(Formulas.computed(column)).orElse(Kind.NUMBER) == Kind.NUMBER) {
+            decimals = Optional.of("decimals of the note");
+            plan.forLabels("decimals of the note", Format.decimals(List.of(Formulas.computed(column))));
+        }
+        plan.note(label(plan, column, "words of the note", Format.FITTING, decimals, Label.At.BASE));
+    }
+
+    /** A label whose words are a column too, unless its figures are words already. */
+    private static Label label(PlanBuilder plan, String column, String words, Format format, Optional<String> decimals, Label.At at) {
+        Kind kind = plan.kind(Formulas.computed(column)).orElse(Kind.NUMBER);
+        if (kind == Kind.TEXT) {
+            return new Label(column, column, format, Optional.empty(), at);
+        }
+        Formula figure = Formulas.computed(column);
+        plan.forLabels(words, kind == Kind.NUMBER ? format.words(figure, decimals.map(Formulas::computed).orElse(Formulas.number(0))) : Formulas.written(figure));
+        return new Label(column, words, format, decimals, at);
+    }
+
+    private Formula shown(PlanBuilder plan, Formula figure) {
+        return switch (chart.labels().show()) {
+            case VALUE, NONE -> figure;
+            case SHARE -> figure.over(Formulas.sum(figure));
+            case CHANGE -> pattern.change().orElseThrow(() -> new BadInput(Place.of("chart '" + chart.name() + "'"),
+                    "the pattern '" + pattern.type().name() + "' has no change for its labels to show"));
+            case CATEGORY -> plan.categoryText();
+            case EXPRESSION -> chart.labels().expression().orElseThrow();
+        };
+    }
+}

@@ -1,0 +1,54 @@
+package dev.trellisgorge.plan;
+
+import static dev.trellisgorge.formula.Formulas.abs;
+import static dev.trellisgorge.formula.Formulas.choose;
+import static dev.trellisgorge.formula.Formulas.greatest;
+import static dev.trellisgorge.formula.Formulas.number;
+import static dev.trellisgorge.formula.Formulas.truth;
+
+import dev.trellisgorge.formula.Formula;
+
+/**
+ * An equation that must hold. It reads the helper cells themselves, not the formulas that made them, so that it can
+ * fail. Where a cell that it reads may be absent, its sides say what counts for it.
+ *
+ * @param statement the equation in words, as a user reads it
+ * @param where     true on the rows on which it must hold
+ * @param left      what the helper cells come to
+ * @param right     what they must come to
+ * @param scale     the size of what was added up on the way, where that may be larger than either side: the rounding of
+ *                  large figures is no fault of a small difference between them
+ */
+public record Identity(String statement, Formula where, Formula left, Formula right, Formula scale) {
+    private static final double TOLERANCE = 1e-9;
+
+    public Identity(String statement, Formula where, Formula left, Formula right) {
+        this(statement, where, left, right, number(0));
+    }
+
+    /** This equation, held to a share of figures of this size at least. */
+    public Identity amid(Formula size) {
+        return new Identity(statement, where, left, right, abs(size));
+    }
+
+    /** An equation that must hold on every row. */
+    public static Identity everywhere(String statement, Formula left, Formula right) {
+        return new Identity(statement, truth(true), left, right);
+    }
+
+    /** True on a row where both sides are there and equal to 1e-9 of the larger one or the scale; false or unknown where it fails. */
+    public Formula holds() {
+        return abs(left.minus(right))
+                .atMost(size().times(number(TOLERANCE)));
+    }
+
+    private Formula size() {
+        Formula larger = greatest(abs(left), abs(right));
+        return scale.equals(number(0)) ? larger : greatest(larger, scale);
+    }
+
+    /** True on the rows where it need not hold, or holds. */
+    public Formula holdsOrNeedNot() {
+        return choose(where, choose(holds(), truth(true), truth(false)), truth(true));
+    }
+}

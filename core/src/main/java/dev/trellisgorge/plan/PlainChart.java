@@ -1,0 +1,312 @@
+package dev.trellisgorge.plan;
+
+import dev.trellisgorge.chart.BarGroup;
+import dev.trellisgorge.chart.Drawing;
+import dev.trellisgorge.chart.Format;
+import dev.trellisgorge.chart.Label;
+import dev.trellisgorge.chart.Orientation;
+import dev.trellisgorge.chart.Panel;
+import dev.trellisgorge.chart.Panels;
+import dev.trellisgorge.chart.ReferenceLine;
+import dev.trellisgorge.chart.Ring;
+import dev.trellisgorge.chart.Series;
+import dev.trellisgorge.formula.Evaluator;
+import dev.trellisgorge.formula.Formula;
+import dev.trellisgorge.problem.Note;
+import dev.trellisgorge.table.Column;
+import dev.trellisgorge.table.Kind;
+import dev.trellisgorge.table.Table;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.concurrent.ConcurrentHashMap;
+import java.util.stream.Collectors;
+import java.util.stream.IntStream;
+import java.util.stream.Stream;
+
+/**
+ * A chart that any chart engine can draw: a plan with its cells. The only thing engines are given. One row a category, in
+ * drawing order; an engine never sorts, groups or drops a row. Immutable and thread-safe.
+ */
+public final class PlainChart {
+    private static final double FULL_TURN = 360;
+    private static final int MOST_ROWS_TOLD = 100;
+
+    private final Plan plan;
+    private final Cells data;
+    private final List<Note> notes;
+    private final List<StepProof> stepProofs;
+    private final Optional<String> stamp;
+    private final Drawing drawing;
+    private final Map<String, Label> labels;
+    private final Optional<Label> note;
+    private final Map<Formula, Double> levels = new ConcurrentHashMap<>();
+
+    PlainChart(Plan plan, Cells data, List<Note> notes, List<StepProof> stepProofs) {
+        this(plan, data, notes, stepProofs, Optional.empty(), plan.drawing());
+    }
+
+    private PlainChart(Plan plan, Cells data, List<Note> notes, List<StepProof> stepProofs, Optional<String> stamp, Drawing drawing) {
+        this.plan = plan;
+        this.data = data;
+        this.notes = List.copyOf(notes);
+        this.stepProofs = List.copyOf(stepProofs);
+        this.stamp = stamp;
+        Formats formats = new Formats(data);
+        this.drawing = named(drawing.each(series -> series.labelled(series.label().map(formats::settled))));
+        Map<String, Label> settled = new LinkedHashMap<>();
+        plan.labels().forEach((series, label) -> settled.put(series, formats.settled(label)));
+        this.labels = java.util.Collections.unmodifiableMap(settled);
+        this.note = plan.note().map(formats::settled);
+    }
+
+    /** The category axis carries the names, unless every row's label does. */
+    private Drawing named(Drawing all) {
+        return plan.parts().namesInLabels() && all instanceof Panels panels && IntStream.range(0, data.rowCount())
+                .allMatch(row -> all.series().stream().anyMatch(series -> !labelText(series, row).isEmpty())) ? panels.categoriesShown(false) : all;
+    }
+
+    /** This chart with words printed across it, where it must not be taken for right. */
+    public PlainChart stamped(String words) {
+        return new PlainChart(plan, data, notes, stepProofs, Optional.of(words), drawing);
+    }
+
+    /** This chart by a plan that adds columns to this one's and draws otherwise. */
+    public PlainChart by(Plan lowered) {
+        return new PlainChart(lowered, data.over(lowered), notes, stepProofs, stamp, lowered.drawing());
+    }
+
+    /** The same cells drawn without the series that have none, and the lines without a level: what people look at. */
+    public PlainChart withoutEmptySeries() {
+        Drawing seen = drawing.without(series -> data.rowCount() > 0 && data.isEmpty(series.column()));
+        return drawn(seen instanceof Panels all ? new Panels(all.panels().stream().map(panel -> panel.references(panel.references().stream()
+                .filter(line -> !Double.isNaN(level(line))).toList())).toList(), all.categoriesShown()) : seen);
+    }
+
+    /** The same cells drawn otherwise. */
+    public PlainChart drawn(Drawing other) {
+        return new PlainChart(plan, data, notes, stepProofs, stamp, other);
+    }
+
+    public Plan plan() {
+        return plan;
+    }
+
+    /** Names files and sheets. */
+    public String name() {
+        return plan.name();
+    }
+
+    /** One line, or empty. */
+    public String title() {
+        return plan.title();
+    }
+
+    /** One line, or empty. */
+    public String subtitle() {
+        return plan.subtitle();
+    }
+
+    /** Which way bars run. */
+    public Orientation orientation() {
+        return plan.orientation();
+    }
+
+    public Cells data() {
+        return data;
+    }
+
+    /** The series as they are printed, whatever their cells are. */
+    public Table printed() {
+        return data.printed();
+    }
+
+    /** What a reader should know of the rows, whatever the patterns' watches find. */
+    public List<Note> notes() {
+        return notes;
+    }
+
+    /** What the steps left as it was, or did not. */
+    public List<StepProof> stepProofs() {
+        return stepProofs;
+    }
+
+    /** The label of each series that has one, by the series. */
+    public Map<String, Label> labels() {
+        return labels;
+    }
+
+    /** What is written after a category's name, or none. */
+    public Optional<Label> note() {
+        return note;
+    }
+
+    /** What is on the sheet. */
+    public Drawing drawing() {
+        return drawing;
+    }
+
+    public Optional<String> stamp() {
+        return stamp;
+    }
+
+    /** The panels; none where the chart is a ring or texts. */
+    public List<Panel> panels() {
+        return drawing instanceof Panels shared ? shared.panels() : List.of();
+    }
+
+    /** Every series, in drawing order. */
+    public List<Series> series() {
+        return drawing.series();
+    }
+
+    /** Where a reference line stands; NaN where its limit is missing. */
+    public double level(ReferenceLine line) {
+        return levels.computeIfAbsent(line.at(), at -> new Evaluator(Table.of("any", Column.numbers("any", 0)), data.settings()).evaluate("level", at).number(0));
+    }
+
+    /** What is written along the base for a row: its name, and the note after it. */
+    public String categoryText(int row) {
+        String name = data.category().written(row);
+        String after = note.map(label -> text(label, row)).orElse("");
+        return after.isEmpty() ? name : name + " (" + after + ")";
+    }
+
+    /** The label text of a series' cell; empty where nothing is drawn there, or nothing written. */
+    public String labelText(Series series, int row) {
+        return series.label().map(label -> labelText(series.column(), label, row)).orElse("");
+    }
+
+    /** The same for a series that may not be drawn. */
+    public String labelText(String series, Label label, int row) {
+        return data.column(series).isPresent(row) ? text(label, row) : "";
+    }
+
+    private String text(Label label, int row) {
+        return data.column(label.words()).written(row);
+    }
+
+    /** What the chart shows, in words and figures, for readers who can't see it: the rows, and what each series has there. */
+    public String alternative() {
+        String rows = IntStream.range(0, Math.min(MOST_ROWS_TOLD, data.rowCount()))
+                .mapToObj(row -> (plan.category().isPresent() ? categoryText(row) + " " : "") + figures(row)).collect(Collectors.joining("; "));
+        String more = data.rowCount() > MOST_ROWS_TOLD ? "; and " + (data.rowCount() - MOST_ROWS_TOLD) + " rows more" : "";
+        return (title().isEmpty() ? "Chart" : title()) + ": " + rows + more + ".";
+    }
+
+    /** The figures that the labels show; of a chart without labels, what each series has. */
+    private String figures(int row) {
+        String figures = shown().map(series -> Map.entry(series, labels.isEmpty() ? data.column(series.column()).written(row) : labelText(series, row)))
+                .filter(entry -> !entry.getValue().isEmpty())
+                .map(entry -> entry.getValue() + (entry.getKey().inLegend() ? " (" + entry.getKey().name() + ")" : ""))
+                .collect(Collectors.joining(", "));
+        return figures.isEmpty() ? "no figure" : figures;
+    }
+
+    /** The series that say something; in a ring, the one in its middle. */
+    private Stream<Series> shown() {
+        return drawing instanceof Ring ring && ring.centre().isPresent() && !labels.isEmpty() ? ring.centre().stream()
+                : series().stream().filter(series -> series.fill().isPresent());
+    }
+
+    /** The slices of a ring's track that have a size, clockwise; none where the chart has no row. */
+    public List<Ring.Slice> slices(Ring ring, List<Series> track) {
+        List<Ring.Slice> slices = new ArrayList<>();
+        double whole = data.rowCount() == 0 ? 0 : track.stream().mapToDouble(this::size).sum();
+        double at = ring.start();
+        for (Series series : track) {
+            double sweep = whole > 0 ? size(series) / whole * FULL_TURN : 0;
+            if (sweep > 0) {
+                slices.add(new Ring.Slice(series, at, sweep));
+            }
+            at += sweep;
+        }
+        return slices;
+    }
+
+    private double size(Series slice) {
+        Column cells = data.column(slice.column());
+        return cells.isPresent(0) ? cells.number(0) : 0;
+    }
+
+    /**
+     * A bar as it is drawn.
+     *
+     * @param series whose it is; a spacer's is not seen
+     * @param row    its category, 0-based
+     * @param start  where it starts on the value axis: zero, or in a stack the end of the one before on its side of zero
+     * @param end    where it ends
+     */
+    public record Bar(Series series, int row, double start, double end) {
+    }
+
+    /** The bars of a group, row by row in drawing order; none where a cell is absent. */
+    public List<Bar> bars(BarGroup group) {
+        List<Bar> bars = new ArrayList<>();
+        List<Column> columns = group.series().stream().map(series -> data.column(series.column())).toList();
+        for (int row = 0; row < data.rowCount(); row++) {
+            double down = 0;
+            double up = 0;
+            for (int i = 0; i < columns.size(); i++) {
+                if (columns.get(i).isPresent(row)) {
+                    double length = columns.get(i).number(row);
+                    double start = group.placing() != BarGroup.Placing.STACKED ? 0 : length < 0 ? down : up;
+                    down = Math.min(down, start + length);
+                    up = Math.max(up, start + length);
+                    bars.add(new Bar(group.series().get(i), row, start, start + length));
+                }
+            }
+        }
+        return bars;
+    }
+
+    /**
+     * What a panel's value axis covers.
+     *
+     * @param low  never above zero
+     * @param high never below zero
+     */
+    public record Extent(double low, double high) {
+
+        Extent with(double figure) {
+            return Double.isNaN(figure) ? this : new Extent(Math.min(low, figure), Math.max(high, figure));
+        }
+    }
+
+    /** From the lowest to the highest figure that the panel shows or reaches for, and zero. */
+    public Extent extent(Panel panel) {
+        Extent extent = new Extent(0, 0);
+        for (BarGroup group : panel.bars()) {
+            for (Bar bar : bars(group)) {
+                extent = extent.with(bar.end());
+            }
+        }
+        for (ReferenceLine line : panel.references()) {
+            extent = extent.with(level(line));
+        }
+        List<String> columns = Stream.of(panel.lines().stream().map(line -> line.series().column()),
+                panel.points().stream().map(points -> points.series().column()), panel.scale().reaches().stream()).flatMap(c -> c).toList();
+        for (String column : columns) {
+            Column cells = data.column(column);
+            for (int row = 0; row < cells.size(); row++) {
+                extent = extent.with(cells.number(row));
+            }
+        }
+        return extent;
+    }
+
+    /** Settles the formats that are as plain as the figures allow. */
+    private record Formats(Cells data) {
+
+        Label settled(Label label) {
+            if (!label.format().isFitting()) {
+                return label;
+            }
+            boolean words = data.plan().kind(label.column()) == Kind.TEXT;
+            return label.written(words || label.decimals().isEmpty() || data.rowCount() == 0 ? Format.of(0)
+                    : Format.of((int) data.column(label.decimals().get()).number(0)));
+        }
+    }
+}

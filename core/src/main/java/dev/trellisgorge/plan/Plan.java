@@ -1,0 +1,245 @@
+package dev.trellisgorge.plan;
+
+import dev.trellisgorge.chart.Drawing;
+import dev.trellisgorge.chart.Label;
+import dev.trellisgorge.chart.Orientation;
+import dev.trellisgorge.formula.Formula;
+import dev.trellisgorge.formula.Reads;
+import dev.trellisgorge.formula.Settings;
+import dev.trellisgorge.formula.Stages;
+import dev.trellisgorge.formula.Typing;
+import dev.trellisgorge.problem.BadInput;
+import dev.trellisgorge.problem.Nearest;
+import dev.trellisgorge.problem.Note;
+import dev.trellisgorge.shape.Executor;
+import dev.trellisgorge.shape.Pipeline;
+import dev.trellisgorge.table.Kind;
+import dev.trellisgorge.table.Schema;
+import dev.trellisgorge.table.Table;
+import java.util.ArrayList;
+import java.util.Collection;
+import java.util.Collections;
+import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.stream.Stream;
+
+/**
+ * Everything that a chart will compute and show, as data, before a cell is read: the steps that make its table, the computed
+ * columns, what must hold of them, and the drawing by column names. Evaluated to cells by {@link #over}; other back ends write
+ * it as formulas of their own. Immutable and thread-safe.
+ */
+public final class Plan {
+    private final PlanBuilder parts;
+    private final Map<String, Derived> columns;
+    private final Settings settings;
+
+    Plan(PlanBuilder parts) {
+        this.parts = parts;
+        this.settings = parts.settings();
+        Map<String, Derived> byName = new LinkedHashMap<>();
+        parts.columns().forEach(column -> byName.put(column.name(), column));
+        this.columns = Collections.unmodifiableMap(byName);
+    }
+
+    /** The chart's name. */
+    public String name() {
+        return parts.name();
+    }
+
+    public String title() {
+        return parts.title();
+    }
+
+    public String subtitle() {
+        return parts.subtitle();
+    }
+
+    public Orientation orientation() {
+        return parts.orientation();
+    }
+
+    /** The raw table and the steps that make the chart's table of it. */
+    public Pipeline pipeline() {
+        return parts.pipeline();
+    }
+
+    /** The columns of the chart's table, after all steps. */
+    public Schema schema() {
+        return parts.schema();
+    }
+
+    /** The column along the chart's base, of texts or dates; empty where there is none. */
+    public Optional<String> category() {
+        return parts.category();
+    }
+
+    /** The row's name as a text; absent where the chart has no category. */
+    public Formula categoryText() {
+        return parts.categoryText();
+    }
+
+    /** Every computed column, each after the ones that it reads. */
+    public Collection<Derived> columns() {
+        return columns.values();
+    }
+
+    /** The names of the series, in drawing order: first is the bottom of the stack, or leftmost. */
+    public List<String> series() {
+        return parts.series();
+    }
+
+    public Optional<Derived> find(String column) {
+        return Optional.ofNullable(columns.get(column));
+    }
+
+    /** @throws IllegalArgumentException where the plan computes no such column */
+    public Derived column(String name) {
+        return find(name).orElseThrow(() -> new IllegalArgumentException("no computed column '" + name + "'. " + Nearest.hint(name, columns.keySet())));
+    }
+
+    public List<Identity> identities() {
+        return parts.identities();
+    }
+
+    /** What the steps must leave as it was. */
+    public List<Carried> carried() {
+        return parts.carried();
+    }
+
+    public List<Watch> watches() {
+        return parts.watches();
+    }
+
+    public List<Refusal> refusals() {
+        return parts.refusals();
+    }
+
+    /** What a reader is told whatever the cells are. */
+    public List<Note> notes() {
+        return parts.notes();
+    }
+
+    /** The label of each series that has one, by the series. */
+    public Map<String, Label> labels() {
+        return parts.labels();
+    }
+
+    /** What is written after a category's name, or none. */
+    public Optional<Label> note() {
+        return parts.note();
+    }
+
+    public Drawing drawing() {
+        return parts.drawing();
+    }
+
+    /** How the series are printed where they are not columns: one row for each of these series, with its role. */
+    public Optional<List<Slice>> slices() {
+        return parts.slices();
+    }
+
+    /**
+     * A series that is printed as a row.
+     *
+     * @param column the series, whose cell on the one row is the size
+     * @param role   what it is to a reader
+     */
+    public record Slice(String column, String role) {
+    }
+
+    /** The settings that a formula of the plan reads, first use first. */
+    public Set<String> settingsRead() {
+        Set<String> read = new LinkedHashSet<>();
+        columns.values().forEach(column -> read.addAll(Reads.settings(column.formula())));
+        return read;
+    }
+
+    PlanBuilder parts() {
+        return parts;
+    }
+
+    /** The same plan, open to changes. */
+    public PlanBuilder change() {
+        return new PlanBuilder(parts);
+    }
+
+    /** The columns that only say how labels are written; engines with formats of their own need none of them. */
+    public Set<String> wording() {
+        Set<String> wording = new LinkedHashSet<>();
+        Stream.concat(labels().values().stream(), note().stream()).forEach(label -> {
+            if (!label.words().equals(label.column())) {
+                wording.add(label.words());
+            }
+            label.decimals().ifPresent(wording::add);
+        });
+        return wording;
+    }
+
+    /** The kind of a computed column's cells. */
+    public Kind kind(String column) {
+        Typing typing = new Typing(schema(), settings);
+        for (Derived each : columns.values()) {
+            typing.computed(each.name(), typing.kind(each.formula()).orElse(Kind.NUMBER));
+            if (each.name().equals(column)) {
+                break;
+            }
+        }
+        return typing.computed().get(column(column).name());
+    }
+
+    /** The computed columns in the form that back ends write from. Working columns that nothing reads are left out. */
+    public Stages stages(Stages.Grain grain) {
+        Map<String, Formula> formulas = new LinkedHashMap<>();
+        columns.values().forEach(column -> formulas.put(column.name(), column.formula()));
+        return Stages.of(formulas, formulas.keySet(), new Typing(schema(), settings), grain);
+    }
+
+    /** Columns and the ones that they read, each after what it reads, without those in {@code done}. */
+    Map<String, Formula> closure(Collection<String> wanted, Set<String> done) {
+        Set<String> needed = new LinkedHashSet<>();
+        wanted.forEach(name -> need(name, done, needed));
+        Map<String, Formula> formulas = new LinkedHashMap<>();
+        columns.values().stream().filter(column -> needed.contains(column.name())).forEach(column -> formulas.put(column.name(), column.formula()));
+        return formulas;
+    }
+
+    private void need(String name, Set<String> done, Set<String> needed) {
+        if (!done.contains(name) && needed.add(name)) {
+            Reads.computed(column(name).formula()).forEach(read -> need(read, done, needed));
+        }
+    }
+
+    /**
+     * The plan's columns over rows that are at hand, whatever the steps say. Nothing is checked.
+     *
+     * @param rows has the columns of {@link #schema}
+     */
+    public Cells cells(Table rows, Settings values) {
+        return new Cells(this, rows, values);
+    }
+
+    /**
+     * Runs the steps and arranges what they make as a chart.
+     *
+     * @throws BadInput with every mistake in one go: a step that can't be taken; a category that is missing or stands on
+     *                  several rows; a figure that is infinite, or that the pattern or its rule can't show
+     */
+    public PlainChart over(Executor executor) {
+        Table rows = executor.run(pipeline());
+        new RowCheck(this, rows, executor.settings()).check();
+        List<Note> told = new ArrayList<>(RowCheck.notes(this, executor, rows));
+        told.addAll(notes());
+        List<StepProof> proofs = carried().stream().map(each -> StepProof.of(each, executor, rows, category())).toList();
+        return new PlainChart(this, cells(rows, executor.settings()), told, proofs);
+    }
+
+    /** The plan's name and columns. */
+    @Override
+    public String toString() {
+        return name() + " " + columns.values();
+    }
+}

@@ -1,0 +1,390 @@
+package dev.trellisgorge.plan;
+
+import dev.trellisgorge.chart.Drawing;
+import dev.trellisgorge.chart.Label;
+import dev.trellisgorge.chart.Orientation;
+import dev.trellisgorge.formula.Formula;
+import dev.trellisgorge.formula.Formulas;
+import dev.trellisgorge.formula.Settings;
+import dev.trellisgorge.formula.Typing;
+import dev.trellisgorge.plan.Derived.Use;
+import dev.trellisgorge.problem.BadInput;
+import dev.trellisgorge.problem.Note;
+import dev.trellisgorge.problem.Place;
+import dev.trellisgorge.shape.Known;
+import dev.trellisgorge.shape.Pipeline;
+import dev.trellisgorge.table.Field;
+import dev.trellisgorge.table.Kind;
+import dev.trellisgorge.table.Schema;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Objects;
+import java.util.Optional;
+
+/**
+ * Gathers a plan: what a pattern describes itself into. Nothing is computed, but each formula is typed as it comes, so that
+ * one whose sides don't go together is refused at once. Not thread-safe.
+ */
+public final class PlanBuilder {
+    private final String name;
+    private final Pipeline base;
+    private final Pipeline sliced;
+    private final Pipeline pipeline;
+    private final Schema schema;
+    private final Settings settings;
+    private final Optional<String> category;
+    private final Typing typing;
+    private final List<Derived> columns = new ArrayList<>();
+    private final List<String> series = new ArrayList<>();
+    private final List<Identity> identities = new ArrayList<>();
+    private final List<Carried> carried = new ArrayList<>();
+    private final List<Watch> watches = new ArrayList<>();
+    private final List<Refusal> refusals = new ArrayList<>();
+    private final List<Note> notes = new ArrayList<>();
+    private final Map<String, Label> labels = new LinkedHashMap<>();
+    private List<String> figures = List.of();
+    private List<String> categoryNames = List.of();
+    private boolean namesInLabels;
+    private Optional<String> oneRowOf = Optional.empty();
+    private Optional<Formula> totals = Optional.empty();
+    private Optional<List<Plan.Slice>> slices = Optional.empty();
+    private Optional<Label> note = Optional.empty();
+    private String title = "";
+    private String subtitle = "";
+    private Orientation orientation = Orientation.VERTICAL;
+    private Drawing drawing;
+
+    /**
+     * @param base     the steps before the chart's own
+     * @param sliced   those and the chart's slices
+     * @param pipeline all steps
+     * @param category the column along the base, or none
+     */
+    public PlanBuilder(String name, Pipeline base, Pipeline sliced, Pipeline pipeline, Known known, Optional<String> category) {
+        this.name = Objects.requireNonNull(name, "name");
+        this.base = base;
+        this.sliced = sliced;
+        this.pipeline = pipeline;
+        this.schema = pipeline.schema(known);
+        this.settings = known.settings();
+        this.category = category;
+        this.typing = new Typing(schema, settings);
+    }
+
+    PlanBuilder(PlanBuilder other) {
+        this.name = other.name;
+        this.base = other.base;
+        this.sliced = other.sliced;
+        this.pipeline = other.pipeline;
+        this.schema = other.schema;
+        this.settings = other.settings;
+        this.category = other.category;
+        this.typing = new Typing(schema, settings);
+        other.columns.forEach(column -> add(column.name(), column.formula(), column.use()));
+        series.clear();
+        series.addAll(other.series);
+        identities.addAll(other.identities);
+        carried.addAll(other.carried);
+        watches.addAll(other.watches);
+        refusals.addAll(other.refusals);
+        notes.addAll(other.notes);
+        labels.putAll(other.labels);
+        figures = other.figures;
+        categoryNames = other.categoryNames;
+        oneRowOf = other.oneRowOf;
+        namesInLabels = other.namesInLabels;
+        totals = other.totals;
+        slices = other.slices;
+        note = other.note;
+        title = other.title;
+        subtitle = other.subtitle;
+        orientation = other.orientation;
+        drawing = other.drawing;
+    }
+
+    /** A series, the last so far. Errors as {@link #working}. */
+    public PlanBuilder series(String column, Formula formula) {
+        return add(column, formula, Use.SERIES);
+    }
+
+    /**
+     * A column that others, identities and notes read: neither drawn nor printed.
+     *
+     * @param formula over the shaped table and the columns so far
+     * @throws BadInput where there is a computed column of that name, a name is unknown, or sides are of kinds that don't go
+     *                  together
+     */
+    public PlanBuilder working(String column, Formula formula) {
+        return add(column, formula, Use.WORKING);
+    }
+
+    /** The same, for a column that labels and the drawing alone read. */
+    public PlanBuilder forLabels(String column, Formula formula) {
+        return add(column, formula, Use.LABEL);
+    }
+
+    private PlanBuilder add(String column, Formula formula, Use use) {
+        if (find(column).isPresent()) {
+            throw new BadInput(Place.of("series '" + column + "'"), "two helper columns would have this name; rename a column of the table");
+        }
+        typing.computed(column, typing.kind(formula).orElse(Kind.NUMBER));
+        columns.add(new Derived(column, formula, use));
+        if (use == Use.SERIES) {
+            series.add(column);
+        }
+        return this;
+    }
+
+    /** Makes a working column a series, the last so far. */
+    public PlanBuilder showing(String column) {
+        columns.replaceAll(each -> each.name().equals(column) ? new Derived(column, each.formula(), Use.SERIES) : each);
+        series.add(column);
+        return this;
+    }
+
+    /** Gives a computed column another formula. */
+    public PlanBuilder replacing(String column, Formula formula) {
+        columns.replaceAll(each -> each.name().equals(column) ? new Derived(column, formula, each.use()) : each);
+        return this;
+    }
+
+    /** Equations that must hold. */
+    public PlanBuilder prove(Identity... equations) {
+        identities.addAll(Arrays.asList(equations));
+        return this;
+    }
+
+    /** Figures that the steps must leave as they were. */
+    public PlanBuilder carry(Carried figure) {
+        carried.add(figure);
+        return this;
+    }
+
+    /** Conditions that a reader is told of. */
+    public PlanBuilder watch(Watch... conditions) {
+        return watch(Arrays.asList(conditions));
+    }
+
+    public PlanBuilder watch(List<Watch> conditions) {
+        watches.addAll(conditions);
+        return this;
+    }
+
+    /** Rows that can't be shown. */
+    public PlanBuilder refuse(List<Refusal> mistakes) {
+        refusals.addAll(mistakes);
+        return this;
+    }
+
+    /** Something that a reader is told whatever the cells are. */
+    public PlanBuilder tell(Note more) {
+        notes.add(more);
+        return this;
+    }
+
+    /** The label of a series. */
+    public PlanBuilder label(String column, Label label) {
+        labels.put(column, label);
+        return this;
+    }
+
+    /** What is written after a category's name. */
+    public PlanBuilder note(Label label) {
+        note = Optional.of(label);
+        return this;
+    }
+
+    /** Columns of the shaped table whose cells must be finite. */
+    public PlanBuilder finite(List<String> columnsOfTable) {
+        figures = List.copyOf(columnsOfTable);
+        return this;
+    }
+
+    /** Names that must be categories'. */
+    public PlanBuilder categoryNames(List<String> names) {
+        categoryNames = List.copyOf(names);
+        return this;
+    }
+
+    /** That there must be one row alone, as this pattern shows one figure. */
+    public PlanBuilder oneRow(String pattern) {
+        oneRowOf = Optional.of(pattern);
+        return this;
+    }
+
+    /** That labels show the rows' names: where every row has one, the axis does not. */
+    public PlanBuilder namesInLabels(boolean shown) {
+        namesInLabels = shown;
+        return this;
+    }
+
+    boolean namesInLabels() {
+        return namesInLabels;
+    }
+
+    /** True on rows that the pattern takes as totals of others, and not as one more figure. */
+    public PlanBuilder totals(Formula rows) {
+        totals = Optional.of(rows);
+        return this;
+    }
+
+    /** Prints each of these series as a row, and not as a column. */
+    public PlanBuilder slices(List<Plan.Slice> rows) {
+        slices = Optional.of(List.copyOf(rows));
+        return this;
+    }
+
+    public PlanBuilder titles(String line, String secondLine) {
+        title = line;
+        subtitle = secondLine;
+        return this;
+    }
+
+    public PlanBuilder orientation(Orientation way) {
+        orientation = way;
+        return this;
+    }
+
+    public PlanBuilder drawing(Drawing shown) {
+        drawing = shown;
+        return this;
+    }
+
+    /** @throws IllegalStateException where there is no drawing */
+    public Plan build() {
+        if (drawing == null) {
+            throw new IllegalStateException("the plan '" + name + "' has no drawing");
+        }
+        return new Plan(new PlanBuilder(this));
+    }
+
+    public String name() {
+        return name;
+    }
+
+    /** The columns of the chart's table. */
+    public Schema schema() {
+        return schema;
+    }
+
+    /** The settings that formulas may name; their values say nothing of the plan. */
+    public Settings settings() {
+        return settings;
+    }
+
+    /** The column along the base; empty where there is none. */
+    public Optional<String> category() {
+        return category;
+    }
+
+    /** The row's name as a text; absent where the chart has no category. */
+    public Formula categoryText() {
+        return category.map(column -> schema.find(column).map(Field::kind).orElse(Kind.TEXT) == Kind.TEXT ? Formulas.column(column)
+                : Formulas.written(Formulas.column(column))).orElseGet(Formulas::absent);
+    }
+
+    /** The kind of a formula over the table and the columns so far; empty where it is always absent. Errors as {@link #working}. */
+    public Optional<Kind> kind(Formula formula) {
+        return typing.kind(formula);
+    }
+
+    public Optional<Derived> find(String column) {
+        return columns.stream().filter(each -> each.name().equals(column)).findFirst();
+    }
+
+    /** A name like the one that is wanted and that no column has. */
+    public String free(String wanted) {
+        String free = wanted;
+        for (int i = 2; find(free).isPresent(); i++) {
+            free = wanted + " " + i;
+        }
+        return free;
+    }
+
+    public Pipeline pipeline() {
+        return pipeline;
+    }
+
+    Pipeline base() {
+        return base;
+    }
+
+    Pipeline sliced() {
+        return sliced;
+    }
+
+    List<Derived> columns() {
+        return columns;
+    }
+
+    List<String> series() {
+        return List.copyOf(series);
+    }
+
+    List<Identity> identities() {
+        return List.copyOf(identities);
+    }
+
+    List<Carried> carried() {
+        return List.copyOf(carried);
+    }
+
+    List<Watch> watches() {
+        return List.copyOf(watches);
+    }
+
+    List<Refusal> refusals() {
+        return List.copyOf(refusals);
+    }
+
+    List<Note> notes() {
+        return List.copyOf(notes);
+    }
+
+    public Map<String, Label> labels() {
+        return java.util.Collections.unmodifiableMap(labels);
+    }
+
+    Optional<Label> note() {
+        return note;
+    }
+
+    List<String> finite() {
+        return figures;
+    }
+
+    List<String> categoryNames() {
+        return categoryNames;
+    }
+
+    Optional<String> oneRowOf() {
+        return oneRowOf;
+    }
+
+    Optional<Formula> totals() {
+        return totals;
+    }
+
+    Optional<List<Plan.Slice>> slices() {
+        return slices;
+    }
+
+    String title() {
+        return title;
+    }
+
+    String subtitle() {
+        return subtitle;
+    }
+
+    Orientation orientation() {
+        return orientation;
+    }
+
+    Drawing drawing() {
+        return drawing;
+    }
+}

@@ -1,0 +1,47 @@
+package dev.trellisgorge.plan;
+
+import dev.trellisgorge.formula.Evaluator;
+import dev.trellisgorge.formula.Formula;
+import dev.trellisgorge.formula.Settings;
+import dev.trellisgorge.shape.Executor;
+import dev.trellisgorge.table.Column;
+import dev.trellisgorge.table.Table;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+
+/**
+ * A figure that steps must leave as it was, as it is before and after them.
+ *
+ * @param statement what must hold
+ * @param names     the rows on which it must
+ * @param before    the figure before the steps; NaN where it is missing
+ * @param after     the figure after them
+ */
+public record StepProof(String statement, List<String> names, List<Double> before, List<Double> after) {
+
+    static StepProof of(Carried carried, Executor executor, Table rows, Optional<String> category) {
+        Map<String, Double> was = figures(carried, executor.run(carried.before()), executor.settings(), category);
+        Map<String, Double> is = figures(carried, rows, executor.settings(), category);
+        List<Double> after = new ArrayList<>();
+        was.keySet().forEach(name -> after.add(is.getOrDefault(name, Double.NaN)));
+        return new StepProof(carried.statement(), List.copyOf(was.keySet()), List.copyOf(was.values()), after);
+    }
+
+    private static Map<String, Double> figures(Carried carried, Table rows, Settings settings, Optional<String> category) {
+        Map<String, Formula> formulas = new LinkedHashMap<>();
+        formulas.put("where", carried.where());
+        formulas.put("figure", carried.figure());
+        Map<String, Column> cells = new Evaluator(rows, settings).evaluate(formulas, Map.of());
+        Map<String, Double> figures = new LinkedHashMap<>();
+        for (int row = 0; row < rows.rowCount(); row++) {
+            if (cells.get("where").number(row) == 1) {
+                int at = row;
+                figures.put(category.map(column -> rows.column(column).written(at)).orElse("row " + (row + 1)), cells.get("figure").number(row));
+            }
+        }
+        return figures;
+    }
+}

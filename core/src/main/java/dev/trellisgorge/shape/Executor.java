@@ -1,0 +1,93 @@
+package dev.trellisgorge.shape;
+
+import dev.trellisgorge.formula.Settings;
+import dev.trellisgorge.problem.BadInput;
+import dev.trellisgorge.problem.Nearest;
+import dev.trellisgorge.problem.Place;
+import dev.trellisgorge.table.Table;
+import java.util.HashMap;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Objects;
+import java.util.Optional;
+
+/**
+ * Runs pipelines over raw tables. What several pipelines have in common is computed once, and is then one and the same table.
+ * Thread-safe.
+ */
+public final class Executor {
+    private final Map<String, Table> sources;
+    private final Settings settings;
+    private final Map<List<Object>, Table> done = new HashMap<>();
+
+    /** @param sources the raw tables by the names that pipelines use */
+    public Executor(Map<String, Table> sources, Settings settings) {
+        this.sources = new LinkedHashMap<>(sources);
+        this.settings = Objects.requireNonNull(settings, "settings");
+    }
+
+    /** Over one raw table, by its own name. */
+    public static Executor over(Table table, Settings settings) {
+        return new Executor(Map.of(table.name(), table), settings);
+    }
+
+    public Settings settings() {
+        return settings;
+    }
+
+    /** What is known of the raw tables without their cells. */
+    public Known known() {
+        return Known.of(sources, settings);
+    }
+
+    /**
+     * The table after all steps, with the notes of its rows and of the steps.
+     *
+     * @throws BadInput where there is no such raw table, a step can't be taken, or a user's steps leave no row
+     */
+    public synchronized Table run(Pipeline pipeline) {
+        Table table = after(pipeline, pipeline.parts().size());
+        if (table.rowCount() == 0) {
+            emptied(pipeline).ifPresent(wrong -> {
+                throw wrong;
+            });
+        }
+        return table;
+    }
+
+    private Table after(Pipeline pipeline, int steps) {
+        if (steps == 0) {
+            Table source = sources.get(pipeline.source());
+            if (source == null) {
+                throw new BadInput(Place.of(""), "there is no table '" + pipeline.source() + "'. " + Nearest.hint(pipeline.source(), sources.keySet()));
+            }
+            return source;
+        }
+        List<Object> key = List.of(pipeline.source(), pipeline.steps().subList(0, steps));
+        Table known = done.get(key);
+        if (known == null) {
+            Table before = after(pipeline, steps - 1);
+            Pipeline.Part part = pipeline.parts().get(steps - 1);
+            try {
+                known = part.step().apply(before, new Run(this));
+            } catch (BadInput wrong) {
+                throw part.at(wrong);
+            }
+            done.put(key, known);
+        }
+        return known;
+    }
+
+    /** The last step that a user asked for and that left no row of some. */
+    private Optional<BadInput> emptied(Pipeline pipeline) {
+        for (int i = pipeline.parts().size(); i > 0; i--) {
+            int before = after(pipeline, i - 1).rowCount();
+            Place place = pipeline.parts().get(i - 1).place();
+            if (before > 0 && !place.toString().isEmpty()) {
+                return Optional.of(new BadInput(place, "no row is left of the " + before + " before this step"));
+            }
+        }
+        return Optional.empty();
+    }
+}
