@@ -68,10 +68,10 @@ final class Pass implements Formula.Cases<Register> {
         target = null;
         if (from instanceof Figures figures) {
             double[] out = ((Figures) into).cells();
-            loops.add((row, count) -> System.arraycopy(figures.cells(), figures.at(row), out, row, count));
+            loops.add((row, count) -> System.arraycopy(figures.cells(), figures.at(row), out, into.at(row), count));
         } else {
             String[] out = ((Texts) into).cells();
-            loops.add((row, count) -> System.arraycopy(((Texts) from).cells(), from.at(row), out, row, count));
+            loops.add((row, count) -> System.arraycopy(((Texts) from).cells(), from.at(row), out, into.at(row), count));
         }
         return into;
     }

@@ -87,8 +87,8 @@ public final class Typing {
     }
 
     private Formula typed(Formula formula, Kind wanted) {
-        if (formula instanceof Leaf.Absent) {
-            return node(formula, wanted, new Leaf.Setting("#absent " + wanted));
+        if (kind(formula).isEmpty()) { // always absent, whatever it is made of
+            return node(new Leaf.Absent(), wanted, new Leaf.Setting("#absent " + wanted));
         }
         Formula known = typed.get(formula);
         if (known != null) {

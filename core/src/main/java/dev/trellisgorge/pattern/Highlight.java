@@ -61,7 +61,7 @@ public record Highlight(Choice choice) implements Classifier {
     public record Where(Formula condition) implements Choice {
     }
 
-    public static Highlight max(int count) {
+    public static Highlight largest(int count) {
         return new Highlight(new Extreme(End.LARGEST, positive(count), Tied.ALL));
     }
 

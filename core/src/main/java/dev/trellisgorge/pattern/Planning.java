@@ -132,7 +132,7 @@ final class Planning {
         } else if (figure instanceof Leaf.Column column) {
             problems.add(schema.place().within("column '" + column.name() + "'"), "holds " + kind.get().phrase() + " a row, and a figure must be a number");
         } else {
-            problems.add(schema.place(), "'" + figure + "' is " + kind.get().phrase() + ", and a figure must be a number");
+            problems.add(schema.place(), figure + " is " + kind.get().phrase() + ", and a figure must be a number");
         }
     }
 

@@ -136,6 +136,10 @@ public record ToTarget(Formula value, Formula target, Optional<Classifier> class
         Formula remaining = combination().whole("remaining");
         Formula above = combination().whole("above");
         Formula judged = present(target);
+        if (mayLackTarget()) {
+            plan.prove(new Identity("unjudged = " + value + ", where the target is missing", withoutTarget(), computed(UNJUDGED), value))
+                    .watch(new Watch("no target, so unjudged", withoutTarget(), value));
+        }
         plan.working("attainment", value.over(target)).working("share remaining", greatest(target.minus(value), number(0)).over(target))
                 .prove(new Identity("met + remaining = " + target + ", where the figure is from zero up to its target",
                                 judged.and(value.atLeast(number(0))).and(value.atMost(target)), met.plus(remaining), target),
@@ -146,10 +150,6 @@ public record ToTarget(Formula value, Formula target, Optional<Classifier> class
                 .watch(new Watch("equal to the target", value.equalTo(target), value),
                         new Watch("a figure below zero, drawn left of it", value.below(number(0)), value),
                         new Watch("a target of zero, so no attainment", target.equalTo(number(0)), absent()));
-        if (mayLackTarget()) {
-            plan.prove(new Identity("unjudged = " + value + ", where the target is missing", withoutTarget(), computed(UNJUDGED), value))
-                    .watch(new Watch("no target, so unjudged", withoutTarget(), value));
-        }
     }
 
     /** A stated target is never missing. */

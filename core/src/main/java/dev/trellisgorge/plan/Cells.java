@@ -34,7 +34,7 @@ public final class Cells {
         this(plan, rows, settings, Map.of());
     }
 
-    private Cells(Plan plan, Table rows, Settings settings, Map<String, Column> done) {
+    Cells(Plan plan, Table rows, Settings settings, Map<String, Column> done) {
         this.plan = plan;
         this.rows = rows;
         this.settings = settings;

@@ -85,7 +85,7 @@ public final class Schema {
 
     /** Its message. */
     public String unknownColumn(String column) {
-        return "table '" + name + "' has no column '" + column + "'. " + Nearest.hint(column, fields.keySet());
+        return "there is no column '" + column + "'. " + Nearest.hint(column, fields.keySet());
     }
 
     /** The error for a name that is taken. */

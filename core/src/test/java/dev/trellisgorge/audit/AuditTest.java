@@ -1,16 +1,15 @@
 package dev.trellisgorge.audit;
 
 import static dev.trellisgorge.formula.Formulas.column;
-import static dev.trellisgorge.formula.Formulas.number;
 import static org.assertj.core.api.Assertions.assertThat;
 
+import dev.trellisgorge.plan.Moved;
 import dev.trellisgorge.chart.Color;
-import dev.trellisgorge.plan.PlainChart;
-import dev.trellisgorge.formula.HelperTable;
 import dev.trellisgorge.formula.Settings;
 import dev.trellisgorge.pattern.Chart;
 import dev.trellisgorge.pattern.Columns;
 import dev.trellisgorge.pattern.Split;
+import dev.trellisgorge.plan.PlainChart;
 import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Table;
 import org.testng.annotations.DataProvider;
@@ -27,16 +26,14 @@ public class AuditTest {
 
     /** The chart with the cells of one helper column put wrong on purpose. */
     private static PlainChart broken(String column, double... cells) {
-        PlainChart right = chart();
-        HelperTable data = right.data().withCells(column, number(0), Column.numbers(column, cells));
-        return right.over(data);
+        return Moved.column(chart(), Column.numbers(column, cells));
     }
 
     @Test
     public void rightChartHolds() {
         Audit audit = Audit.of(chart());
         assertThat(audit.holds()).isTrue();
-        assertThat(audit.proofs()).extracting(proof -> proof.identity().statement())
+        assertThat(audit.proofs()).extracting(proof -> proof.statement())
                 .containsExactly("each mwh is in exactly one class", "below + above = mwh");
         assertThat(audit.proofs()).allMatch(proof -> proof.rowsHeld() == 3);
     }
@@ -54,7 +51,7 @@ public class AuditTest {
     public void faultIsNamedWithItsRowAndFigures(String fault, PlainChart chart, String identity, String row, double left, double right) {
         Audit audit = Audit.of(chart);
         assertThat(audit.holds()).as(fault).isFalse();
-        Proof proof = audit.proofs().stream().filter(p -> p.identity().statement().equals(identity)).findFirst().orElseThrow();
+        Proof proof = audit.proofs().stream().filter(p -> p.statement().equals(identity)).findFirst().orElseThrow();
         assertThat(proof.failures()).containsExactly(new Proof.Failure(row, left, right));
         assertThat(proof.rowsHeld()).isEqualTo(2);
     }

@@ -3,7 +3,11 @@ package dev.trellisgorge.chart;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
+import dev.trellisgorge.formula.Evaluator;
+import dev.trellisgorge.formula.Formulas;
+import dev.trellisgorge.formula.Settings;
 import dev.trellisgorge.table.Column;
+import dev.trellisgorge.table.Table;
 import java.util.List;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
@@ -29,7 +33,9 @@ public class FormatTest {
 
     @Test(dataProvider = "fitting")
     public void fittingFormatIsThePlainestThatShowsTheFigures(double[] figures, String pattern) {
-        assertThat(Format.fitting(List.of(Column.numbers("v", figures))).pattern()).isEqualTo(pattern);
+        Table table = Table.of("t", Column.numbers("v", figures), Column.texts("c", new String[figures.length]));
+        Column decimals = new Evaluator(table, Settings.NONE).evaluate("decimals", Format.decimals(List.of(Formulas.column("v"))));
+        assertThat(figures.length == 0 ? Format.of(0).pattern() : Format.of((int) decimals.number(0)).pattern()).isEqualTo(pattern);
     }
 
     @Test

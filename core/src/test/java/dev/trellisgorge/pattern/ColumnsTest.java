@@ -3,17 +3,19 @@ package dev.trellisgorge.pattern;
 import static dev.trellisgorge.formula.Formulas.choose;
 import static dev.trellisgorge.formula.Formulas.column;
 import static dev.trellisgorge.formula.Formulas.number;
-import static dev.trellisgorge.formula.Formulas.words;
+import static dev.trellisgorge.formula.Formulas.text;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import dev.trellisgorge.audit.Audit;
 import dev.trellisgorge.chart.Color;
-import dev.trellisgorge.plan.PlainChart;
 import dev.trellisgorge.chart.Series;
 import dev.trellisgorge.formula.Formula;
 import dev.trellisgorge.formula.Settings;
+import dev.trellisgorge.plan.PlainChart;
 import dev.trellisgorge.problem.BadInput;
+import dev.trellisgorge.problem.Place;
+import dev.trellisgorge.problem.Problem;
 import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Numbers;
 import dev.trellisgorge.table.Table;
@@ -67,15 +69,17 @@ public class ColumnsTest {
     @Test
     public void valueWithoutALimitIsUnjudgedAndReported() {
         PlainChart chart = Chart.of("station", Columns.of("mwh").classify(Split.at(column("own_goal")))).over(MARCH, GOAL);
-        assertThat(chart.data().columnNames()).containsExactly("below", "above", "unjudged");
+        assertThat(chart.plan().series()).containsExactly("below", "above", "unjudged");
         assertThat(cells(chart.data().printed(), "unjudged")).isEqualTo(". . 150 . . . .");
         assertThat(Audit.of(chart).notes()).extracting(Object::toString)
                 .contains("no limit to compare with, so unjudged: Mill Race (150)");
     }
 
     @Test
-    public void unjudgedIsNoColumnWhereEveryValueIsJudged() {
+    public void unjudgedIsAColumnWhateverTheCellsAreUnlessTheLimitIsStated() {
         assertThat(series(Split.at(400)).columnNames()).containsExactly("station", "below", "above");
+        assertThat(series(Split.atSetting("goal")).columnNames()).containsExactly("station", "below", "above", "unjudged");
+        assertThat(series(Split.at(column("own_goal"))).columnNames()).containsExactly("station", "below", "above", "unjudged");
     }
 
     @Test
@@ -101,37 +105,59 @@ public class ColumnsTest {
                 .color("below", Color.parse("#123456")).over(MARCH, GOAL);
         assertThat(chart.series().get(0).name()).isEqualTo("Missed");
         assertThat(chart.series().get(0).fill().orElseThrow()).hasToString("#123456");
-        assertThat(chart.data().columnNames()).startsWith("below");
+        assertThat(chart.plan().series()).startsWith("below");
+    }
+
+    private static final Table FLAWED = Table.of("flawed", Column.texts("station", "Weir", "Weir", null),
+            Column.texts("mwh", "12", "about 3", null), Column.numbers("other", 1, Double.POSITIVE_INFINITY, 2));
+
+    private static List<String> mistakes(Chart chart) {
+        try {
+            chart.over(FLAWED, GOAL);
+            return List.of();
+        } catch (BadInput bad) {
+            return bad.problems().stream().map(Object::toString).toList();
+        }
     }
 
     @Test
-    public void everyMistakeIsToldAtOnce() {
-        Table flawed = Table.of("flawed", Column.texts("station", "Weir", "Weir", null),
-                Column.texts("mwh", "12", "about 3", null), Column.numbers("other", 1, Double.POSITIVE_INFINITY, 2));
-        Chart chart = Chart.of("station", Columns.of("mwh").classify(Split.at(column("other").plus(column("gaol")))))
-                .name("abov", "x");
-        assertThatThrownBy(() -> chart.over(flawed, GOAL)).isInstanceOfSatisfying(BadInput.class, bad ->
-                assertThat(bad.problems()).extracting(Object::toString).containsExactlyInAnyOrder(
-                        "chart 'chart': there is no series 'abov'. Did you mean 'above'?",
-                        "table 'flawed', row 3, column 'station': the category is missing; every row needs one",
-                        "table 'flawed', row 1, column 'station': 'Weir' stands on 2 rows (again at table 'flawed', row 2);"
-                                + " a chart takes one row a category. Keep one with 'slice', or total the rows first.",
-                        "table 'flawed', row 2, column 'mwh': 'about 3' is text, and a figure must be a number",
-                        "table 'flawed', row 2, column 'other': the figure is too large to be a number (infinite)",
-                        "table 'flawed': table 'flawed' has no column 'gaol'. Known here: 'station', 'mwh', 'other'."));
+    public void everyMistakeThatTheColumnsShowIsToldAtOnce() {
+        assertThat(mistakes(Chart.of("station", Columns.of("mwh").classify(Split.at(column("other").plus(column("gaol"))))).name("abov", "x"))).containsExactlyInAnyOrder(
+                "chart 'chart': there is no series 'abov'. Did you mean 'above'?",
+                "table 'flawed', row 2, column 'mwh': 'about 3' is text, and a figure must be a number",
+                "table 'flawed': there is no column 'gaol'. Known here: 'station', 'mwh', 'other'.");
+    }
+
+    @Test
+    public void everyMistakeInTheRowsIsToldAtOnce() {
+        assertThat(mistakes(Chart.of("station", Columns.of("other")))).containsExactlyInAnyOrder(
+                "table 'flawed', row 3, column 'station': the category is missing; every row needs one",
+                "table 'flawed', row 1, column 'station': 'Weir' stands on 2 rows (again at table 'flawed', row 2);"
+                        + " a chart takes one row a category. Keep one with 'slice', or total the rows first.",
+                "table 'flawed', row 2, column 'other': the figure is too large to be a number (infinite)");
+    }
+
+    @Test
+    public void mistakesAndTheirCauseOutliveSerialisation() throws Exception {
+        BadInput before = new BadInput(List.of(new Problem(Place.inFile("march.csv", 3, 2), "no number"), new Problem(Place.of("x"), "no name")), new java.io.IOException("disk"));
+        java.io.ByteArrayOutputStream bytes = new java.io.ByteArrayOutputStream();
+        new java.io.ObjectOutputStream(bytes).writeObject(before);
+        BadInput after = (BadInput) new java.io.ObjectInputStream(new java.io.ByteArrayInputStream(bytes.toByteArray())).readObject();
+        assertThat(after.problems()).isEqualTo(before.problems());
+        assertThat(after).hasMessage(before.getMessage()).hasRootCauseMessage("disk");
     }
 
     @Test
     public void figureMayReadTextsAndDatesAndMustComeToANumber() {
         Table table = Table.of("t", Column.texts("station", "Weir", "Leat"), Column.numbers("mwh", 5, 7), Column.dates("day", LocalDate.of(2031, 3, 1), null),
                 Column.texts("typed", "1", "x"));
-        Formula weir = column("station").equalTo(words("Weir"));
+        Formula weir = column("station").equalTo(text("Weir"));
         PlainChart chart = Chart.of("station", Columns.of(choose(weir, column("mwh"), number(1)))).over(table, Settings.NONE);
-        assertThat(chart.data().column("value").cells().number(0)).isEqualTo(5);
-        assertThat(chart.data().column("value").cells().number(1)).isEqualTo(1);
+        assertThat(chart.data().column("value").number(0)).isEqualTo(5);
+        assertThat(chart.data().column("value").number(1)).isEqualTo(1);
         Map<Formula, String> refused = Map.of(weir, "table 't': station = 'Weir' is true or false, and a figure must be a number",
                 column("day"), "table 't', column 'day': holds a date a row, and a figure must be a number",
-                column("station").plus(number(1)), "table 't': 'station' is a text, not a number (in: (station + 1))",
+                column("station").plus(number(1)), "table 't': 'station' is a text, not a number (in: station + 1)",
                 column("typed").plus(number(1)), "table 't', row 2, column 'typed': 'x' is text, and a figure must be a number");
         refused.forEach((figure, message) -> assertThatThrownBy(() -> Chart.of("station", Columns.of(figure)).over(table, Settings.NONE)).isInstanceOf(BadInput.class)
                 .hasMessage(message));
@@ -175,7 +201,6 @@ public class ColumnsTest {
     }
 
     private static List<String> held(PlainChart chart, int row) {
-        return chart.data().columns().stream().filter(c -> c.cells().isPresent(row))
-                .map(c -> c.name() + "=" + c.cells().written(row)).toList();
+        return chart.data().series().stream().filter(cells -> cells.isPresent(row)).map(cells -> cells.name() + "=" + cells.written(row)).toList();
     }
 }

@@ -4,8 +4,8 @@ import static dev.trellisgorge.formula.Formulas.column;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
-import dev.trellisgorge.plan.PlainChart;
 import dev.trellisgorge.formula.Settings;
+import dev.trellisgorge.plan.PlainChart;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Table;
@@ -75,7 +75,7 @@ public class ComparedPatternsTest {
                     continue;
                 }
                 reference[row] = r;
-                double change = Double.isNaN(r) ? 0 : as == Variance.As.AMOUNT ? v - r : r == 0 ? Rows.MISSING : (v - r) / Math.abs(r);
+                double change = Double.isNaN(r) ? Rows.MISSING : as == Variance.As.AMOUNT ? v - r : r == 0 ? Rows.MISSING : (v - r) / Math.abs(r);
                 if (!Double.isNaN(change)) {
                     changes[change > 0 ? 0 : change < 0 ? 1 : 2][row] = change;
                 }
@@ -90,13 +90,19 @@ public class ComparedPatternsTest {
     }
 
     @Test
-    public void varianceAgainstAnotherFigureSetsTheUnjudgedApart() {
+    public void varianceAgainstAnotherFigureDrawsTheValueWithoutAChangeWhereThereIsNone() {
         Rows.each(14, -7, 10_000, rows -> {
-            PlainChart chart = rows.proved(Variance.of("a").against(column("b")).as(Variance.As.AMOUNT));
-            Rows.same(chart, "value", IntStream.range(0, rows.count()).mapToDouble(r -> Double.isNaN(rows.b()[r]) ? Rows.MISSING : rows.a()[r]).toArray());
-            chart.data().find("unjudged").ifPresent(c -> Rows.same(chart, "unjudged",
-                    IntStream.range(0, rows.count()).mapToDouble(r -> Double.isNaN(rows.b()[r]) ? rows.a()[r] : Rows.MISSING).toArray()));
+            PlainChart chart = rows.proved(Variance.of("a").against(column("b")).as(Variance.As.AMOUNT, Variance.As.PERCENT));
+            assertThat(chart.plan().series()).containsExactly("value", "reference", "up amount", "down amount", "level amount", "up percent", "down percent", "level percent");
+            Rows.same(chart, "value", rows.a());
+            Rows.same(chart, "reference", IntStream.range(0, rows.count()).mapToDouble(r -> Double.isNaN(rows.a()[r]) ? Rows.MISSING : rows.b()[r]).toArray());
+            Rows.same(chart, "up amount", IntStream.range(0, rows.count()).mapToDouble(r -> rows.a()[r] > rows.b()[r] ? rows.a()[r] - rows.b()[r] : Rows.MISSING).toArray());
+            Rows.same(chart, "down percent", IntStream.range(0, rows.count()).mapToDouble(r -> rows.a()[r] < rows.b()[r] && rows.b()[r] != 0
+                    ? (rows.a()[r] - rows.b()[r]) / Math.abs(rows.b()[r]) : Rows.MISSING).toArray());
         });
+        Rows.each(17, -7, 50, rows -> Rows.same(rows.proved(Variance.of("a").against(column("b")).zeroWithoutReference()), "level",
+                IntStream.range(0, rows.count()).mapToDouble(r -> Double.isNaN(rows.a()[r]) || rows.b()[r] == 0 && !Double.isNaN(rows.b()[r]) ? Rows.MISSING
+                        : Double.isNaN(rows.b()[r]) || rows.a()[r] == rows.b()[r] ? 0 : Rows.MISSING).toArray()));
     }
 
     @DataProvider
@@ -117,7 +123,7 @@ public class ComparedPatternsTest {
         PlainChart chart = Chart.of("c", Variance.of("v").againstPreviousPeriod()).over(table, Settings.NONE);
         Rows.same(chart, "reference", new double[] {Rows.MISSING, 50, Rows.MISSING});
         Rows.same(chart, "up", new double[] {Rows.MISSING, 0.2, Rows.MISSING});
-        Rows.same(chart, "level", new double[] {0, Rows.MISSING, 0});
+        Rows.same(chart, "level", new double[] {Rows.MISSING, Rows.MISSING, Rows.MISSING});
         assertThat(Rows.notes(chart)).startsWith("compared with the " + unit + " before");
     }
 
@@ -125,7 +131,7 @@ public class ComparedPatternsTest {
     public void varianceFaultsAndMistakesAreNamed() {
         Table table = Table.of("t", Column.texts("c", "x", "y", "z"), Column.numbers("v", 0, 60, 45));
         PlainChart chart = Chart.of("c", Variance.of("v")).over(table, Settings.NONE);
-        assertThat(Rows.notes(chart)).containsExactly("no previous figure, so a change of zero: x (0)", "compared with zero, so no change in per cent: y (60)");
+        assertThat(Rows.notes(chart)).containsExactly("no previous figure, so no change: x (0)", "compared with zero, so no change in per cent: y (60)");
         assertThat(chart.labelText("down", chart.labels().get("down"), 2)).isEqualTo("-25%");
         PlainChart amounts = Chart.of("c", Variance.of("v").as(Variance.As.AMOUNT)).over(table, Settings.NONE);
         assertThat(Rows.failures(Rows.moved(amounts, "up", 1, 61))).containsExactly("reference + change = value: y");
@@ -133,8 +139,8 @@ public class ComparedPatternsTest {
         assertThat(Rows.failures(Rows.moved(chart, "down", 2, -0.5))).containsExactly("reference + change × |reference| = value: z");
         PlainChart planned = Chart.of("c", Variance.of("v").against(column("plan"))).over(Table.of("t", table.column("c"), table.column("v"),
                 Column.numbers("plan", Rows.MISSING, 50, 50)), Settings.NONE);
-        assertThat(Rows.notes(planned)).containsExactly("nothing to compare with, so unjudged: x (0)");
-        assertThat(Rows.failures(Rows.moved(planned, "unjudged", 0, 1))).containsExactly("value + unjudged = v: x");
+        assertThat(Rows.notes(planned)).containsExactly("nothing to compare with, so no change: x (0)");
+        assertThat(Rows.failures(Rows.moved(planned, "value", 0, 1))).containsExactly("value = v: x");
         assertThatThrownBy(() -> Chart.of("c", Variance.of("v").againstPreviousPeriod()).over(table, Settings.NONE)).isInstanceOf(BadInput.class)
                 .hasMessageContaining("table 't', row 1: 'x': c is 'x'; it names no day, so the period before it can't be told");
     }

@@ -3,8 +3,8 @@ package dev.trellisgorge.pattern;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
-import dev.trellisgorge.plan.PlainChart;
 import dev.trellisgorge.formula.Settings;
+import dev.trellisgorge.plan.PlainChart;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Table;
@@ -23,47 +23,63 @@ public class FloatingPatternsTest {
                 sum += Double.isNaN(v) ? 0 : v;
                 any |= !Double.isNaN(v);
             }
-            double[] spacer = Rows.cells(rows.count() + 1);
-            double[] part = Rows.cells(rows.count() + 1);
-            double[] total = Rows.cells(rows.count() + 1);
-            total[0] = any ? sum : Rows.MISSING;
-            double before = sum;
+            double[][] expected = {Rows.cells(rows.count() + 1), Rows.cells(rows.count() + 1), Rows.cells(rows.count() + 1), Rows.cells(rows.count() + 1)};
+            expected[3][0] = any ? sum : Rows.MISSING;
             double running = 0;
             for (int row = 0; row < rows.count(); row++) {
                 double v = rows.a()[row];
-                running += Double.isNaN(v) ? 0 : v;
-                double level = sum - running;
                 if (!Double.isNaN(v)) {
-                    spacer[row + 1] = v < 0 ? before : level;
-                    part[row + 1] = Math.abs(v);
+                    running += v;
+                    double low = Math.min(sum - running, sum - running + v);
+                    double high = Math.max(sum - running, sum - running + v);
+                    boolean over = high > 0;
+                    expected[0][row + 1] = low >= 0 ? low : over ? 0 : high;
+                    expected[1][row + 1] = low >= 0 ? high - low : over ? high : low - high;
+                    expected[2][row + 1] = low < 0 && over ? low : Rows.MISSING;
                 }
-                before = level;
             }
             PlainChart chart = rows.proved(Breakdown.of("a").totalName("All"));
-            Rows.same(chart, "spacer", spacer);
-            Rows.same(chart, "part", part);
-            Rows.same(chart, "total", total);
+            Rows.same(chart, "spacer", expected[0]);
+            Rows.same(chart, "part", expected[1]);
+            Rows.same(chart, "part under", expected[2]);
+            Rows.same(chart, "total", expected[3]);
             assertThat(chart.data().category().written(0)).isEqualTo("All");
         });
     }
 
+    private static PlainChart energy(double... mwh) {
+        return Chart.of("use", Breakdown.of("mwh")).over(Table.of("energy", Column.texts("use", "Turbines", "Return", "Gates"), Column.numbers("mwh", mwh)), Settings.NONE);
+    }
+
     @Test
     public void breakdownFaultsAreNamed() {
-        PlainChart chart = Chart.of("use", Breakdown.of("mwh")).over(Table.of("energy", Column.texts("use", "Turbines", "Return", "Gates"),
-                Column.numbers("mwh", 60, -10, 30)), Settings.NONE);
-        assertThat(Rows.failures(Rows.moved(chart, "spacer", 1, 1))).containsExactly("spacer + part is the level before a part: Turbines");
-        assertThat(Rows.failures(Rows.moved(chart, "part", 2, 1))).containsExactly("spacer + part is the level after a part below zero: Return");
+        PlainChart chart = energy(60, -10, 30);
+        assertThat(Rows.failures(Rows.moved(chart, "spacer", 1, 1))).containsExactly("spacer and part reach the farther end of the bar: Turbines");
+        assertThat(Rows.failures(Rows.moved(chart, "part", 2, 1))).contains("the pieces of a part are as long as it is: Return");
         assertThat(Rows.failures(Rows.moved(chart, "total", 0, 1))).containsExactly("total is the sum of the parts: Total");
+        assertThat(Rows.failures(Rows.moved(chart, "level before", 2, 1))).contains("each part goes on from the level that the one before it reaches: Return");
         assertThat(Rows.failures(Rows.moved(chart, "level", 3, 1))).contains("the parts step down to nothing: Gates");
         assertThat(Rows.notes(chart)).containsExactly("a part below zero, which steps back up: Return (-10)");
     }
 
     @Test
-    public void breakdownThatFallsBelowZeroIsNoted() {
-        PlainChart chart = Chart.of("use", Breakdown.of("mwh")).over(Table.of("energy", Column.texts("use", "Turbines", "Leak", "Return"),
-                Column.numbers("mwh", 60, Rows.MISSING, -10)), Settings.NONE);
-        assertThat(Rows.notes(chart)).containsExactly("no part given; the level carries on: Leak", "a part below zero, which steps back up: Return (-10)",
-                "a level below zero, which stacked pieces can't show right: Turbines (-10), Leak (-10)");
+    public void breakdownThatFallsBelowZeroHangsUnderIt() {
+        PlainChart chart = energy(60, Rows.MISSING, -10);
+        assertThat(Rows.notes(chart)).containsExactly("no part given; the level carries on: Return", "a part below zero, which steps back up: Gates (-10)",
+                "a bar that crosses zero: Turbines (60)");
+        Rows.same(chart, "spacer", new double[] {Rows.MISSING, 0, Rows.MISSING, 0});
+        Rows.same(chart, "part", new double[] {Rows.MISSING, 50, Rows.MISSING, -10});
+        Rows.same(chart, "part under", new double[] {Rows.MISSING, -10, Rows.MISSING, Rows.MISSING});
+        assertThat(Rows.failures(chart)).isEmpty();
+    }
+
+    @Test
+    public void breakdownTakesARuleForItsParts() {
+        PlainChart chart = Chart.of("use", Breakdown.of("mwh").classify(Split.at(20))).over(Table.of("energy", Column.texts("use", "Turbines", "Gates"),
+                Column.numbers("mwh", 60, 10)), Settings.NONE);
+        assertThat(chart.plan().series()).containsExactly("spacer", "below part", "below part under", "above part", "above part under", "total");
+        Rows.same(chart, "below part", new double[] {Rows.MISSING, Rows.MISSING, 10});
+        Rows.same(chart, "above part", new double[] {Rows.MISSING, 60, Rows.MISSING});
     }
 
     @Test
@@ -110,9 +126,9 @@ public class FloatingPatternsTest {
         Table works = Table.of("works", Column.texts("work", "Gate", "Weir"), Column.dates("from", LocalDate.of(1970, 1, 11), LocalDate.of(1970, 1, 2)),
                 Column.dates("to", LocalDate.of(1970, 1, 31), null));
         PlainChart chart = Chart.of("work", Range.of("from", "to").classify(Split.at(15))).over(works, Settings.NONE);
-        assertThat(chart.data().columnNames()).containsExactly("below spacer", "below span", "below span under", "above spacer", "above span", "above span under");
-        assertThat(chart.data().column("above spacer").cells().number(0)).isEqualTo(10);
-        assertThat(chart.data().column("above span").cells().number(0)).isEqualTo(20);
+        assertThat(chart.plan().series()).containsExactly("below spacer", "below span", "below span under", "above spacer", "above span", "above span under");
+        assertThat(chart.data().column("above spacer").number(0)).isEqualTo(10);
+        assertThat(chart.data().column("above span").number(0)).isEqualTo(20);
         assertThat(Rows.notes(chart)).containsExactly("one end is missing, so no bar: Weir");
         assertThat(Rows.failures(Rows.moved(chart, "above span", 0, 5))).contains("the pieces are as long as the bar: Gate");
         assertThat(Rows.failures(Rows.moved(chart, "above spacer", 0, 5)))
@@ -143,7 +159,7 @@ public class FloatingPatternsTest {
     public void tornadoSaysMagnitudesAndRefusesWhatIsBelowZero() {
         Table flow = Table.of("flow", Column.texts("reach", "Upper", "Lower"), Column.numbers("up", 120, 3), Column.numbers("down", 96, Rows.MISSING));
         PlainChart chart = Chart.of("reach", Tornado.of("up", "down").classify(Highlight.largest(1))).over(flow, Settings.NONE);
-        assertThat(chart.data().columnNames()).containsExactly("rest left", "rest right", "highlighted left", "highlighted right");
+        assertThat(chart.plan().series()).containsExactly("rest left", "rest right", "highlighted left", "highlighted right");
         assertThat(chart.labelText("highlighted left", chart.labels().get("highlighted left"), 0)).isEqualTo("120");
         assertThat(Rows.notes(chart)).containsExactly("one side is missing: Lower");
         assertThat(Rows.failures(Rows.moved(chart, "rest left", 1, 3))).containsExactly("left = −up: Lower");

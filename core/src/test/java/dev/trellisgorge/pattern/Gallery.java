@@ -4,8 +4,8 @@ import static dev.trellisgorge.formula.Formulas.column;
 import static dev.trellisgorge.formula.Formulas.setting;
 
 import dev.trellisgorge.chart.Orientation;
-import dev.trellisgorge.plan.PlainChart;
 import dev.trellisgorge.formula.Settings;
+import dev.trellisgorge.plan.PlainChart;
 import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Table;
 import java.time.LocalDate;

@@ -4,8 +4,8 @@ import static dev.trellisgorge.formula.Formulas.column;
 import static dev.trellisgorge.formula.Formulas.number;
 import static org.assertj.core.api.Assertions.assertThat;
 
-import dev.trellisgorge.plan.PlainChart;
 import dev.trellisgorge.formula.Settings;
+import dev.trellisgorge.plan.PlainChart;
 import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Table;
 import java.util.List;
@@ -33,9 +33,9 @@ public class LabelsTest {
             {Columns.of("v").cap(0.5).classify(Highlight.largest(1)), VALUES},
             {ToTarget.of("v", "w"), "70|13|-5+95|0||31"}, {Marker.of("v", "w"), "70+40|13+13|-5+90|0+7|9|31+400"},
             {Progress.of("v", "w", new Progress.Band("all", 1)), "175%|100%|-5.6%|0%||7.8%"},
-            {Variance.of("v").as(Variance.As.AMOUNT), "70+0|13+-57|-5+-18|0++5||31+0"},
+            {Variance.of("v").as(Variance.As.AMOUNT), "70|13+-57|-5+-18|0++5||31"},
             {Variance.of("v").against(column("w")), "70++75%|13+0%|-5+-105.6%|0+-100%||31+-92.3%"},
-            {Waterfall.of("v").kinds(List.of("a"), List.of("f")), "70|13|-5|0||78"},
+            {Waterfall.of("v").kinds(List.of("a"), List.of(), List.of("f")), "70|13|-5|0||78"},
             {Breakdown.of("v"), "109|70|13|-5|0||31"}, {Tornado.of("w", "w"), "40+40|13+13|90+90|7+7|9+9|400+400"},
             {Diverging.of("v"), "70|13|-5|||31"}, {Range.of(number(-3), column("w")), "43|16|93|10|12|403"}, {TextBar.of("v"), VALUES}};
     }
@@ -52,7 +52,7 @@ public class LabelsTest {
         assertThat(texts(chart.labels(Labels.of(Labels.Show.CATEGORY)))).isEqualTo("a|b|c|d|e|f");
         assertThat(texts(chart.labels(Labels.of(column("v").plus(column("w")))))).isEqualTo("110|26|85|7||431");
         assertThat(texts(chart.labels(Labels.NONE))).isEqualTo("|||||");
-        assertThat(texts(Chart.of("c", Variance.of("w").as(Variance.As.AMOUNT)).labels(Labels.of(Labels.Show.CHANGE)))).startsWith("0+0|-27+-27|77++77");
+        assertThat(texts(Chart.of("c", Variance.of("w").as(Variance.As.AMOUNT)).labels(Labels.of(Labels.Show.CHANGE)))).startsWith("|-27+-27|77++77");
     }
 
     @Test

@@ -4,8 +4,9 @@ import static dev.trellisgorge.formula.Formulas.column;
 import static dev.trellisgorge.formula.Formulas.number;
 import static org.assertj.core.api.Assertions.assertThat;
 
-import dev.trellisgorge.plan.PlainChart;
 import dev.trellisgorge.formula.Settings;
+import dev.trellisgorge.plan.PlainChart;
+import dev.trellisgorge.shape.Rank.Way;
 import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.RowOrder;
 import dev.trellisgorge.table.Table;
@@ -31,8 +32,8 @@ public class RankingTest {
     @DataProvider
     Object[][] rankings() {
         Ranking by = Ranking.by(column("mwh"));
-        return new Object[][] {{by, "B E A D C"}, {by.order(Ranking.Order.ASCENDING), "A D E B C"}, {by.top(2), "B E"},
-            {by.top(2).rest("Rest"), "B E Rest"}, {by.top(9).rest("Rest"), "B E A D C"}, {by.order(Ranking.Order.TABLE).top(2), "A B"},
+        return new Object[][] {{by, "B E A D C"}, {by.order(Way.ASCENDING), "A D E B C"}, {by.top(2), "B E"},
+            {by.top(2).rest("Rest"), "B E Rest"}, {by.top(9).rest("Rest"), "B E A D C"}, {by.order(Way.TABLE).top(2), "A B"},
             {Ranking.by(column("mwh").over(column("licence"))), "E B A C D"}};
     }
 
@@ -44,7 +45,7 @@ public class RankingTest {
     @Test
     public void textsDatesAndConditionsOrderRowsToo() {
         Table table = Table.of("t", Column.texts("s", "B", "C", "A"), Column.numbers("v", 1, 2, 3), Column.dates("d", LocalDate.of(2031, 3, 2), null, LocalDate.of(2031, 3, 1)));
-        Ranking byName = Ranking.by(column("s")).order(Ranking.Order.ASCENDING).top(2);
+        Ranking byName = Ranking.by(column("s")).order(Way.ASCENDING).top(2);
         PlainChart chart = Chart.of("s", Columns.of("v")).rank(byName).over(table, Settings.NONE);
         assertThat(rows(chart)).isEqualTo("A B");
         assertThat(Rows.notes(chart)).contains("1 row left out: C");
@@ -55,9 +56,9 @@ public class RankingTest {
     @Test
     public void restIsTotalledBeforeAnythingIsComputed() {
         PlainChart chart = ranked(Ranking.by(column("mwh")).top(2).rest("Rest"));
-        assertThat(chart.data().column("value").cells().number(2)).isEqualTo(4);
-        assertThat(chart.data().column("reference").cells().number(2)).isEqualTo(7);
-        assertThat(chart.data().column("down").cells().number(2)).as("the ratio of the totals").isEqualTo(-3.0 / 7);
+        assertThat(chart.data().column("value").number(2)).isEqualTo(4);
+        assertThat(chart.data().column("reference").number(2)).isEqualTo(7);
+        assertThat(chart.data().column("down").number(2)).as("the ratio of the totals").isEqualTo(-3.0 / 7);
         assertThat(Rows.notes(chart)).contains("3 rows totalled in 'Rest', 22.2% of all mwh: A, D, C");
         assertThat(Rows.notes(ranked(Ranking.by(column("mwh")).top(4)))).contains("1 row left out, 0% of all mwh: C");
     }
@@ -66,7 +67,7 @@ public class RankingTest {
     public void sliceComesBeforeWholeColumnFigures() {
         Table months = Table.of("t", Column.texts("m", "x", "x", "y"), Column.texts("c", "A", "B", "A"), Column.numbers("v", 1, 2, 9));
         PlainChart chart = Chart.of("c", Columns.of("v").classify(Highlight.largest(1))).slice("m", "x").over(months, Settings.NONE);
-        assertThat(chart.data().column("highlighted").cells().number(1)).isEqualTo(2);
+        assertThat(chart.data().column("highlighted").number(1)).isEqualTo(2);
     }
 
     @Test

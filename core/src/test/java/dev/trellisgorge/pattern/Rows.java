@@ -3,10 +3,9 @@ package dev.trellisgorge.pattern;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import dev.trellisgorge.audit.Audit;
-import dev.trellisgorge.plan.PlainChart;
-import dev.trellisgorge.formula.Formulas;
-import dev.trellisgorge.formula.HelperTable;
 import dev.trellisgorge.formula.Settings;
+import dev.trellisgorge.plan.Moved;
+import dev.trellisgorge.plan.PlainChart;
 import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Table;
 import java.util.Arrays;
@@ -52,7 +51,7 @@ record Rows(String[] names, double[] a, double[] b) {
 
     /** Whether a series' cells are what an oracle says, to a relative 1e-12; absent is absent and nothing else. */
     static void same(PlainChart chart, String series, double[] expected) {
-        Column cells = chart.data().column(series).cells();
+        Column cells = chart.data().column(series);
         assertThat(cells.size()).isEqualTo(expected.length);
         for (int row = 0; row < expected.length; row++) {
             double found = cells.number(row);
@@ -72,17 +71,21 @@ record Rows(String[] names, double[] a, double[] b) {
 
     /** The chart with one cell of a column moved on purpose: what proofs must notice. */
     static PlainChart moved(PlainChart chart, String column, int row, double to) {
-        Column before = chart.data().column(column).cells();
+        Column before = chart.data().column(column);
         double[] cells = IntStream.range(0, before.size()).mapToDouble(before::number).toArray();
         cells[row] = to;
-        HelperTable data = chart.data().withCells(column, Formulas.number(0), Column.numbers(column, cells));
-        return chart.over(data);
+        return Moved.column(chart, Column.numbers(column, cells));
+    }
+
+    /** The series that hold a row, each with its cell. */
+    static java.util.List<String> held(PlainChart chart, int row) {
+        return chart.data().series().stream().filter(cells -> cells.isPresent(row)).map(Column::name).toList();
     }
 
     /** The statements that fail on a chart, each with the rows it fails on. */
     static java.util.List<String> failures(PlainChart chart) {
         return Audit.of(chart).proofs().stream().filter(proof -> !proof.holds())
-                .map(proof -> proof.identity().statement() + ": " + proof.failures().get(0).category()).toList();
+                .map(proof -> proof.statement() + ": " + proof.failures().get(0).category()).toList();
     }
 
     static java.util.List<String> notes(PlainChart chart) {

@@ -4,9 +4,9 @@ import static dev.trellisgorge.formula.Formulas.column;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
-import dev.trellisgorge.plan.PlainChart;
 import dev.trellisgorge.formula.Settings;
 import dev.trellisgorge.pattern.Highlight.Tied;
+import dev.trellisgorge.plan.PlainChart;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Table;
@@ -26,8 +26,8 @@ public class RulesTest {
     private static String classes(Classifier rule) {
         PlainChart chart = Chart.of("day", Columns.of("v").classify(rule)).over(DAYS, Settings.NONE);
         assertThat(Rows.failures(chart)).isEmpty();
-        return String.join(" ", IntStream.range(0, 6).mapToObj(row -> chart.data().columns().stream().filter(c -> c.cells().isPresent(row))
-                .map(c -> c.name().replace(" ", "")).reduce((a, b) -> a + "&" + b).orElse(".")).toList());
+        return String.join(" ", IntStream.range(0, 6).mapToObj(row -> Rows.held(chart, row).stream().map(name -> name.replace(" ", ""))
+                .reduce((a, b) -> a + "&" + b).orElse(".")).toList());
     }
 
     @DataProvider
@@ -58,7 +58,7 @@ public class RulesTest {
     public void highlightedDatesAreNamedAsTheyAreWritten() {
         Table dates = Table.of("t", Column.dates("day", LocalDate.of(2031, 3, 1), LocalDate.of(2031, 3, 2)), Column.numbers("v", 1, 2));
         PlainChart chart = Chart.of("day", Columns.of("v").classify(Highlight.names("2031-03-02"))).over(dates, Settings.NONE);
-        assertThat(chart.data().column("highlighted").cells().isPresent(1)).isTrue();
+        assertThat(chart.data().column("highlighted").isPresent(1)).isTrue();
     }
 
     private static String naiveBand(double v, double base, double low, double high) {
@@ -78,7 +78,7 @@ public class RulesTest {
             PlainChart chart = rows.proved(Columns.of("a").classify(Bands.at(-0.5, 1).of(column("b"))));
             for (int row = 0; row < rows.count(); row++) {
                 int at = row;
-                List<String> held = chart.data().columns().stream().filter(c -> c.cells().isPresent(at)).map(c -> c.name()).toList();
+                List<String> held = Rows.held(chart, at);
                 String expected = naiveBand(rows.a()[row], rows.b()[row], -0.5, 1);
                 assertThat(held).isEqualTo(expected.isEmpty() ? List.of() : List.of(expected));
             }

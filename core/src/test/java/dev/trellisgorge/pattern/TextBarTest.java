@@ -5,8 +5,9 @@ import static dev.trellisgorge.formula.Formulas.number;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
-import dev.trellisgorge.plan.PlainChart;
 import dev.trellisgorge.formula.Settings;
+import dev.trellisgorge.plan.Moved;
+import dev.trellisgorge.plan.PlainChart;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.DisplayWidth;
@@ -24,7 +25,7 @@ public class TextBarTest {
         String[] names = IntStream.range(0, values.length).mapToObj(i -> "r" + i).toArray(String[]::new);
         PlainChart chart = Chart.of("c", pattern).over(Table.of("t", Column.texts("c", names), Column.numbers("v", values)), Settings.NONE);
         assertThat(Rows.failures(chart)).isEmpty();
-        return chart.data().column(series).cells();
+        return chart.data().column(series);
     }
 
     @Test
@@ -64,7 +65,7 @@ public class TextBarTest {
     public void randomBarsHaveTheirGlyphsHalvesRoundedUp() {
         Rows.each(17, 0, 2_000, rows -> {
             double greatest = Arrays.stream(rows.a()).filter(v -> !Double.isNaN(v)).max().orElse(0);
-            Column bars = rows.proved(TextBar.of("a").width(9)).data().column("bar").cells();
+            Column bars = rows.proved(TextBar.of("a").width(9)).data().column("bar");
             for (int row = 0; row < rows.count(); row++) {
                 double v = rows.a()[row];
                 assertThat(bars.isPresent(row)).isEqualTo(!Double.isNaN(v));
@@ -84,7 +85,7 @@ public class TextBarTest {
 
     @Test
     public void classesPartTheBars() {
-        Column highlighted = bars(TextBar.of("v").width(2).classify(Highlight.largest(1)), "highlighted", 1, 2);
+        Column highlighted = bars(TextBar.of("v").width(2).classify(Highlight.largest(1)), "highlighted bar", 1, 2);
         assertThat(highlighted.isPresent(0)).isFalse();
         assertThat(highlighted.written(1)).isEqualTo("██");
     }
@@ -94,8 +95,7 @@ public class TextBarTest {
         Table table = Table.of("t", Column.texts("c", "r0", "r1"), Column.numbers("v", 1, 2));
         PlainChart chart = Chart.of("c", TextBar.of("v")).over(table, Settings.NONE);
         assertThat(Rows.failures(Rows.moved(chart, "glyphs", 0, 7))).containsExactly("glyphs × per is v to half a glyph: r0");
-        dev.trellisgorge.formula.HelperTable emptied = chart.data().withCells("bar", number(0), Column.texts("bar", null, "█"));
-        PlainChart broken = chart.over(emptied);
+        PlainChart broken = Moved.column(chart, Column.texts("bar", null, "█"));
         assertThat(Rows.failures(broken)).containsExactly("each v has one bar: r0");
     }
 

@@ -2,6 +2,7 @@ package dev.trellisgorge.shape;
 
 import static dev.trellisgorge.formula.Formulas.column;
 import static dev.trellisgorge.formula.Formulas.number;
+import static dev.trellisgorge.test.Steps.taken;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
@@ -106,10 +107,10 @@ public class StepsTest {
                 }).toList()),
                 step(new Choose(List.of("w", "t")), rows -> rows.stream().map(row -> row.only(List.of("w", "t"))).toList()),
                 step(new Unpivot(List.of("w", "v"), "name", "cell"), StepsTest::unpivoted),
-                step(new Previous("v", "before", Optional.empty(), List.of()), rows -> previous(rows, List.of())),
-                step(new Previous("v", "before", Optional.empty(), List.of("t", "g")), rows -> previous(rows, List.of("t", "g")))));
+                step(new Previous("v", "before", Optional.empty(), Optional.empty(), List.of()), rows -> previous(rows, List.of())),
+                step(new Previous("v", "before", Optional.empty(), Optional.empty(), List.of("t", "g")), rows -> previous(rows, List.of("t", "g")))));
         for (Join.Way way : Join.Way.values()) {
-            steps.add(step(new Join(GAUGES, Map.of("t", "place"), way, true), rows -> joined(rows, way)));
+            steps.add(step(new Join(Pipeline.of("gauges"), Map.of("t", "place"), way, true), rows -> joined(rows, way)));
         }
         for (CalendarUnit unit : CalendarUnit.values()) {
             steps.add(step(PeriodOf.of("d", unit, "p"), rows -> rows.stream().map(row -> row.with("p", period((LocalDate) row.get("d"), unit))).toList()));
@@ -129,7 +130,7 @@ public class StepsTest {
         Random random = new Random(step.getClass().getName().hashCode());
         for (int round = 0; round < ROUNDS; round++) {
             Table table = random(random);
-            assertThat(rows(step.apply(table, Settings.NONE))).as("%s, round %s: %s", step, round, rows(table)).isEqualTo(naive.apply(rows(table)));
+            assertThat(rows(taken(step, table, GAUGES))).as("%s, round %s: %s", step, round, rows(table)).isEqualTo(naive.apply(rows(table)));
         }
     }
 
@@ -270,9 +271,9 @@ public class StepsTest {
     public void pivotMakesAColumnOfEachNameAndGoesBackWithUnpivot() {
         Random random = new Random(11);
         for (int round = 0; round < ROUNDS; round++) {
-            Table table = new Total(List.of("g", "t"), List.of(new Figure("v", Fold.SUM, "v"))).apply(random(random), Settings.NONE);
+            Table table = taken(new Total(List.of("g", "t"), List.of(new Figure("v", Fold.SUM, "v"))), random(random));
             Table named = table.rows(IntStream.range(0, table.rowCount()).filter(row -> table.column("t").isPresent(row)).toArray());
-            List<Row> pivoted = rows(new Pivot(List.of("g"), "t", "v").apply(named, Settings.NONE));
+            List<Row> pivoted = rows(taken(new Pivot(List.of("g"), "t", "v", Pivot.namesIn(named, "t")), named));
             List<Object> keys = rows(named).stream().map(row -> row.get("g")).distinct().toList();
             assertThat(pivoted).extracting(row -> row.get("g")).isEqualTo(keys);
             for (Row row : pivoted) {
@@ -289,45 +290,50 @@ public class StepsTest {
     public void previousPeriodIsTheOneBeforeInTheCalendarAndNotOnTheSheet() {
         Random random = new Random(12);
         for (int round = 0; round < ROUNDS; round++) {
-            Table months = PeriodOf.of("d", CalendarUnit.MONTH, "m").apply(random(random), Settings.NONE);
-            Table table = new Total(List.of("g", "m"), List.of(new Figure("v", Fold.SUM, "v"))).apply(months, Settings.NONE);
+            Table months = taken(PeriodOf.of("d", CalendarUnit.MONTH, "m"), random(random));
+            Table table = taken(new Total(List.of("g", "m"), List.of(new Figure("v", Fold.SUM, "v"))), months);
             List<Row> expected = new ArrayList<>();
             for (Row row : rows(table)) {
                 List<Row> there = kept(rows(table), other -> row.get("m") != null && other.get("m") != null && Objects.equals(row.get("g"), other.get("g"))
                         && LocalDate.parse(other.get("m") + "-01").plusMonths(1).equals(LocalDate.parse(row.get("m") + "-01")));
                 expected.add(row.with("before", there.isEmpty() ? null : there.get(0).get("v")));
             }
-            assertThat(rows(new Previous("v", "before", Optional.of("m"), List.of("g")).apply(table, Settings.NONE))).isEqualTo(expected);
+            assertThat(rows(taken(new Previous("v", "before", Optional.of("m"), Optional.empty(), List.of("g")), table))).isEqualTo(expected);
         }
     }
 
     @Test
     public void mistypedDateDoesNotFillAMillionRows() {
         Table table = Table.of("readings", Column.dates("d", LocalDate.of(231, 3, 1), LocalDate.of(2031, 3, 1)), Column.numbers("v", 1, 2));
-        assertThatThrownBy(() -> new PeriodOf("d", CalendarUnit.DAY, "p", true, List.of()).apply(table, Settings.NONE)).isInstanceOf(BadInput.class)
+        assertThatThrownBy(() -> taken(new PeriodOf("d", CalendarUnit.DAY, "p", true, List.of()), table)).isInstanceOf(BadInput.class)
                 .hasMessageContaining("0231-03-01").hasMessageContaining("2031-03-01");
     }
 
     @Test
     public void textsStandInTheOrderOfTheirUnicodeSigns() {
         Table table = Table.of("t", Column.texts("t", "\uD83D\uDC1F", "\uFF5E", "ab", "a", "\uD83D\uDC1E", "Z"));
-        assertThat(rows(new Order(column("t"), false).apply(table, Settings.NONE))).extracting(row -> row.get("t"))
+        assertThat(rows(taken(new Order(column("t"), false), table))).extracting(row -> row.get("t"))
                 .containsExactly("Z", "a", "ab", "\uFF5E", "\uD83D\uDC1E", "\uD83D\uDC1F");
     }
 
     @Test
-    public void oneStepAfterAnotherIsAStep() {
-        Step both = new Rename(Map.of("gauge", "g")).then(new Derive("twice", column("g").times(number(2))));
-        assertThat(both.apply(GAUGES, Settings.NONE).columnNames()).containsExactly("place", "g", "twice");
+    public void stepsThatPipelinesShareAreTakenOnce() {
+        Executor executor = Executor.over(GAUGES, Settings.NONE);
+        Pipeline shared = Pipeline.of("gauges").then(new Rename(Map.of("gauge", "g"))).then(new Derive("twice", column("g").times(number(2))));
+        assertThat(executor.run(shared).columnNames()).containsExactly("place", "g", "twice");
+        assertThat(executor.run(Pipeline.of("gauges").then(new Rename(Map.of("gauge", "g"))).then(new Derive("twice", column("g").times(number(2))))))
+                .isSameAs(executor.run(shared));
+        assertThat(shared.then(new Order(column("g"), true)).then(new Order(column("place"), false)).orderSentence())
+                .isEqualTo("by place, then g DESC; equal ones in the order in which they first stand in gauges");
     }
 
     @Test
-    public void joinKeepsWhatTheOtherTableHasToTell() {
+    public void joinKeepsWhatTheOtherTableHasToTellAndSaysItOnce() {
         Note told = new Note("something of the gauges", List.of());
         Table places = Table.of("places", Column.texts("place", "a", "b"));
-        Join join = Join.by(GAUGES.rows(new int[] {0, 2}).noting(told), "place");
-        assertThat(join.apply(places, Settings.NONE).notes()).containsExactly(told);
-        assertThat(join.apply(join.apply(places, Settings.NONE).withColumns(List.of(Column.texts("place", "a", "b"))), Settings.NONE).notes()).containsExactly(told);
+        Table gauges = GAUGES.rows(new int[] {0, 2}).noting(told);
+        assertThat(taken(Join.by("gauges", "place"), places, gauges).notes()).containsExactly(told);
+        assertThat(taken(Join.by("gauges", "place"), places.noting(told), gauges).notes()).containsExactly(told);
     }
 
     @Test
@@ -336,9 +342,9 @@ public class StepsTest {
         String about = "table 't', row 2, column 'v': 'about 4' is text, and a figure must be a number";
         for (Step step : List.of(new Total(List.of(), List.of(new Figure("v", Fold.SUM, "v"))), new Derive("x", column("v").times(number(2))), new Keep(column("v").above(column("w"))),
                 new Keep(column("w").above(column("v"))))) {
-            assertThatThrownBy(() -> step.apply(table, Settings.NONE)).isInstanceOf(BadInput.class).hasMessage(about);
+            assertThatThrownBy(() -> taken(step, table)).isInstanceOf(BadInput.class).hasMessage(about);
         }
-        assertThatThrownBy(() -> new Derive("x", column("t").times(number(2))).apply(table, Settings.NONE)).hasMessageContaining("'t' is a text, not a number");
-        assertThatThrownBy(() -> new Total(List.of(), List.of(new Figure("t", Fold.SUM, "t"))).apply(table, Settings.NONE)).hasMessageContaining("of which there is no sum");
+        assertThatThrownBy(() -> taken(new Derive("x", column("t").times(number(2))), table)).hasMessageContaining("'t' is a text, not a number");
+        assertThatThrownBy(() -> taken(new Total(List.of(), List.of(new Figure("t", Fold.SUM, "t"))), table)).hasMessage("table 't', column 't': holds a text a row; can't add up texts");
     }
 }

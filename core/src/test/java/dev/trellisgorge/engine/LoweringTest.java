@@ -1,25 +1,32 @@
-package dev.trellisgorge.chart;
+package dev.trellisgorge.engine;
 
 import static dev.trellisgorge.formula.Formulas.column;
+import static dev.trellisgorge.formula.Formulas.number;
+import static dev.trellisgorge.formula.Formulas.setting;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.assertj.core.api.Assertions.within;
 
-import dev.trellisgorge.chart.BarGroup.Placing;
+import dev.trellisgorge.chart.BarGroup;
+import dev.trellisgorge.chart.Label;
+import dev.trellisgorge.chart.Line;
+import dev.trellisgorge.chart.Orientation;
+import dev.trellisgorge.chart.Panel;
+import dev.trellisgorge.chart.Role;
+import dev.trellisgorge.chart.Series;
+import dev.trellisgorge.chart.Size;
 import dev.trellisgorge.formula.Settings;
+import dev.trellisgorge.pattern.Bands;
 import dev.trellisgorge.pattern.Chart;
 import dev.trellisgorge.pattern.Columns;
-import dev.trellisgorge.pattern.Dial;
-import dev.trellisgorge.pattern.Diverging;
 import dev.trellisgorge.pattern.Gallery;
 import dev.trellisgorge.pattern.Gallery.Example;
 import dev.trellisgorge.pattern.Marker;
 import dev.trellisgorge.pattern.Progress;
 import dev.trellisgorge.pattern.Split;
-import dev.trellisgorge.pattern.TextBar;
-import dev.trellisgorge.pattern.ToTarget;
 import dev.trellisgorge.pattern.Variance;
 import dev.trellisgorge.pattern.Waterfall;
+import dev.trellisgorge.plan.PlainChart;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Table;
@@ -40,7 +47,7 @@ public class LoweringTest {
             Column.numbers("w", 40, 20, 10, 60));
 
     /** An engine without some abilities. */
-    private static final class Weak implements Engine {
+    private static class Weak implements Engine {
         private final Set<Ability> has;
         private List<PlainChart> given = List.of();
 
@@ -92,7 +99,7 @@ public class LoweringTest {
     }
 
     private static String cells(PlainChart chart, String name) {
-        Column cells = chart.data().column(name).cells();
+        Column cells = chart.data().column(name);
         return String.join(" ", IntStream.range(0, cells.size()).mapToObj(row -> cells.isPresent(row) ? cells.written(row) : ".").toList());
     }
 
@@ -111,8 +118,7 @@ public class LoweringTest {
 
     @DataProvider
     Object[][] lacking() {
-        return Stream.of(Ability.OVERLAP, Ability.SIGNED_STACKS, Ability.NO_FILL, Ability.ABSENT_CELLS, Ability.LABEL_TEXT, Ability.STACK_END_LABELS,
-                Ability.REACHING_SCALE, Ability.PANELS, Ability.MANY_LAYERS, Ability.LAYERS)
+        return Stream.of(Ability.STACK_END_LABELS, Ability.REACHING_SCALE, Ability.PANELS, Ability.MANY_LAYERS, Ability.STILL, Ability.LINES)
                 .flatMap(ability -> Gallery.all().stream().filter(example -> !example.plain().panels().isEmpty()).map(example -> new Object[] {ability, example}))
                 .toArray(Object[][]::new);
     }
@@ -131,69 +137,34 @@ public class LoweringTest {
         }
     }
 
-    @Test
-    public void overlapBecomesAStackAsAtMostOneBarOfARowIsThere() {
-        PlainChart given = new Weak(Ability.OVERLAP).oneFor(plain(Chart.of("c", Columns.of("v").classify(Split.at(40)))));
-        assertThat(panel(given).bars().get(0).placing()).isEqualTo(Placing.STACKED);
+    private static List<Double> middles(PlainChart given, BarGroup marks) {
+        return given.bars(marks).stream().filter(bar -> bar.series().isSeen()).map(bar -> (bar.start() + bar.end()) / 2).distinct().toList();
     }
 
     @Test
-    public void stackOnBothSidesOfZeroBecomesOneStackASide() {
-        PlainChart chart = plain(Chart.of("c", Waterfall.of("v").closing("End")));
-        PlainChart given = new Weak(Ability.SIGNED_STACKS).oneFor(chart);
-        assertThat(panel(given).bars()).hasSize(2);
-        for (int side = 0; side < 2; side++) {
-            int sign = side == 0 ? 1 : -1;
-            given.bars(panel(given).bars().get(side)).forEach(bar -> assertThat((bar.end() - bar.start()) * sign).isGreaterThanOrEqualTo(0));
-        }
-        assertThat(panel(given).series().stream().filter(Series::inLegend).map(Series::name)).as("each is named once").doesNotHaveDuplicates();
-        assertThatThrownBy(() -> new Weak(Ability.SIGNED_STACKS, Ability.LAYERS).givenFor(chart)).isInstanceOf(BadInput.class)
-                .hasMessage("chart 'chart': files of this kind can't show stacks on both sides of zero, which the chart needs; draw it to another kind, such as .svg");
-    }
-
-    @Test
-    public void spacerGetsTheGroundsFill() {
-        PlainChart given = new Weak(Ability.NO_FILL).oneFor(plain(Chart.of("c", Waterfall.of("v"))));
-        Series spacer = given.series().get(0);
-        assertThat(spacer.column()).isEqualTo("spacer");
-        assertThat(spacer.fill()).contains(Role.PAPER.color());
-        assertThat(spacer.outline()).isEmpty();
-        assertThat(spacer.inLegend()).isFalse();
-    }
-
-    @Test
-    public void absentCellBecomesZeroAndHasNoLabel() {
-        PlainChart given = new Weak(Ability.ABSENT_CELLS).oneFor(plain(Chart.of("c", Columns.of("v").classify(Split.at(40)))));
-        Series below = panel(given).bars().get(0).series().get(0);
-        assertThat(cells(given, below.column())).isEqualTo("30 -70 0 0");
-        assertThat(IntStream.range(0, 4).mapToObj(row -> given.labelText(below, row))).containsExactly("30", "-70", "", "");
-    }
-
-    @Test
-    public void figureGoesIntoTheCategorysTextWhereAnEngineHasNoLabelsOfItsOwn() {
-        PlainChart given = new Weak(Ability.LABEL_TEXT).oneFor(plain(Chart.of("c", ToTarget.of("w", "w"))));
-        assertThat(given.categoryText(1)).isEqualTo("b (20)");
-        assertThat(given.series()).allMatch(series -> series.label().isEmpty());
-    }
-
-    @Test
-    public void referenceLineBecomesALineThenABarThenPoints() {
-        PlainChart chart = plain(Chart.of("c", Columns.of("v").classify(Split.at(40))));
-        Line line = panel(new Weak(Ability.REFERENCE_LINES).oneFor(chart)).lines().get(0);
+    public void referenceLineBecomesALineOverUprightBarsAndAThinBarOverLyingOnes() {
+        Chart chart = Chart.of("c", Columns.of("v").classify(Split.at(40)));
+        Line line = panel(new Weak(Ability.REFERENCE_LINES).oneFor(plain(chart))).lines().get(0);
         assertThat(line.dashed()).isTrue();
-        PlainChart thin = new Weak(Ability.REFERENCE_LINES, Ability.LINES).oneFor(chart);
-        BarGroup marks = panel(thin).bars().get(1);
+        PlainChart lying = new Weak(Ability.REFERENCE_LINES).oneFor(plain(chart.orientation(Orientation.HORIZONTAL)));
+        BarGroup marks = panel(lying).bars().get(1);
         assertThat(marks.gap()).isZero();
-        thin.bars(marks).stream().filter(bar -> bar.series().isSeen()).forEach(bar -> assertThat((bar.start() + bar.end()) / 2).isCloseTo(40, within(1e-9)));
-        Points points = panel(new Weak(Ability.REFERENCE_LINES, Ability.LINES, Ability.LAYERS).oneFor(chart)).points().get(0);
-        assertThat(points.shape()).isEqualTo(Points.Shape.DASH);
-        assertThatThrownBy(() -> new Weak(Ability.REFERENCE_LINES, Ability.LINES, Ability.LAYERS, Ability.POINTS).givenFor(chart)).hasMessageContaining("the line 'limit'");
+        assertThat(middles(lying, marks)).allSatisfy(middle -> assertThat(middle).isCloseTo(40, within(1e-9)));
     }
 
     @Test
-    public void pointsBecomeThinSlicesOverTheBarsAndNoneWhereTheyAreAbsent() {
-        PlainChart chart = plain(Chart.of("c", Marker.of("w", "v")));
-        PlainChart given = new Weak(Ability.POINTS).oneFor(chart);
+    public void limitsOnBothSidesOfZeroEachStandWhereTheyAre() {
+        Chart chart = Chart.of("c", Columns.of("v").classify(Bands.at(List.of(number(-60), number(-20), number(10), setting("goal"))))).orientation(Orientation.HORIZONTAL);
+        for (double goal : new double[] {50, 11}) {
+            PlainChart given = new Weak(Ability.REFERENCE_LINES).oneFor(chart.over(ROWS, Settings.of("goal", goal)));
+            assertThat(middles(given, panel(given).bars().get(1)).stream().map(middle -> (float) (double) middle)).containsExactlyInAnyOrder(-60f, -20f, 10f, (float) goal);
+        }
+    }
+
+    @Test
+    public void pointsOverLyingBarsBecomeThinSlicesAndNoneWhereTheyAreAbsent() {
+        PlainChart chart = plain(Chart.of("c", Marker.of("w", "v")).orientation(Orientation.HORIZONTAL));
+        PlainChart given = new Weak(Ability.LYING_POINTS).oneFor(chart);
         List<PlainChart.Bar> marks = given.bars(panel(given).bars().get(1)).stream().filter(bar -> bar.series().isSeen()).toList();
         assertThat(marks).extracting(PlainChart.Bar::row).containsExactly(0, 1, 3);
         assertThat(marks.stream().map(bar -> Math.round((bar.start() + bar.end()) / 2))).containsExactly(30L, -70L, 65L);
@@ -201,31 +172,41 @@ public class LoweringTest {
     }
 
     @Test
-    public void ringIsTurnedSoThatItStartsAtTheTopAndOneSliceIsCut() {
-        Table one = Table.of("one", Column.numbers("v", 15.5));
-        PlainChart chart = Chart.of(Dial.of("v", -100, 100)).over(one, Settings.NONE);
-        PlainChart given = new Weak(Ability.START_ANGLE).oneFor(chart);
-        Ring before = (Ring) chart.drawing();
-        Ring turned = (Ring) given.drawing();
-        assertThat(turned.start()).isZero();
-        for (double degrees = 0.25; degrees < 360; degrees++) {
-            assertThat(fillAt(given, turned, degrees)).as("at %s degrees", degrees).isEqualTo(fillAt(chart, before, degrees));
-        }
-    }
-
-    private static Object fillAt(PlainChart chart, Ring ring, double degrees) {
-        return chart.slices(ring, ring.tracks().get(0)).stream().filter(slice -> (degrees - slice.start() + 720) % 360 < slice.sweep()).findFirst().orElseThrow()
-                .series().fill();
+    public void seriesWithoutACellIsLeftOutOfWhatIsLookedAtAndStaysInWhatIsEdited() {
+        PlainChart chart = plain(Chart.of("c", Columns.of("v").classify(Split.at(column("w").minus(number(999))))));
+        assertThat(new Weak(Ability.LINES).oneFor(chart).series()).extracting(Series::column).containsExactly("above");
+        List<Series> edited = new Weak(Ability.STILL).oneFor(chart).series();
+        assertThat(edited).extracting(Series::column).containsExactly("below", "above", "unjudged");
+        assertThat(edited.get(2).inLegend()).isFalse();
     }
 
     @Test
-    public void lyingRowsAreReversedWhereAnEngineReadsFromTheBottomUp() {
-        PlainChart chart = plain(Chart.of("c", ToTarget.of("w", "w")));
-        PlainChart given = new Weak(Ability.REVERSED_CATEGORIES).oneFor(chart);
-        assertThat(IntStream.range(0, 4).mapToObj(given::categoryText)).containsExactly("d", "c", "b", "a");
-        assertThat(cells(given, "met")).isEqualTo("60 10 20 40");
-        PlainChart upright = plain(Chart.of("c", Columns.of("v")));
-        assertThat(cells(new Weak(Ability.REVERSED_CATEGORIES).oneFor(upright), "value")).isEqualTo(cells(upright, "value"));
+    public void moreThanTwoLayersAreRefusedWhereAnEngineHasTwo() {
+        PlainChart chart = plain(Chart.of("c", Marker.of("w", "v").classify(Split.at(40))).orientation(Orientation.HORIZONTAL));
+        assertThatThrownBy(() -> new Weak(Ability.REFERENCE_LINES, Ability.LYING_POINTS, Ability.MANY_LAYERS).givenFor(chart)).isInstanceOf(BadInput.class)
+                .hasMessage("chart 'chart': files of this kind can't show 3 groups of bars over each other, which the chart needs; draw it to another kind, such as .svg");
+    }
+
+    @Test
+    public void loweringSeesNoCell() {
+        PlainChart chart = plain(Chart.of("c", Variance.of("v")));
+        PlainChart empty = Chart.of("c", Variance.of("v")).over(ROWS.rows(new int[0]), Settings.NONE);
+        Weak weak = new Weak(Ability.PANELS, Ability.STACK_END_LABELS, Ability.REACHING_SCALE, Ability.REFERENCE_LINES, Ability.STILL);
+        List<String> full = weak.givenFor(chart).stream().map(part -> part.plan().toString()).toList();
+        assertThat(weak.givenFor(empty).stream().map(part -> part.plan().toString()).toList()).isEqualTo(full);
+    }
+
+    @Test
+    public void severalPagesInAFileOfOneAreAnError() {
+        Page page = Page.of(plain(Chart.of("c", Columns.of("v"))));
+        Weak one = new Weak(Ability.LINES) {
+            @Override
+            public boolean holdsSeveral(String ending) {
+                return false;
+            }
+        };
+        assertThatThrownBy(() -> Engines.draw(List.of(page, page), one, "weak", Size.STANDARD, OutputStream.nullOutputStream())).isInstanceOf(BadInput.class)
+                .hasMessage(".weak: a file of this kind holds one page, and there are 2; draw them one by one, or to a kind that holds several");
     }
 
     @Test
@@ -250,21 +231,6 @@ public class LoweringTest {
         List<Double> ends = panel(given).bars().stream().map(group -> given.bars(group).stream().mapToDouble(PlainChart.Bar::end).max().orElseThrow()).toList();
         assertThat(ends).hasSize(2);
         assertThat(ends.get(0)).isCloseTo(ends.get(1), within(1e-12));
-    }
-
-    @Test
-    public void scaleThatRunsBackwardsBecomesOneOfOpposites() {
-        List<PlainChart> given = new Weak(Ability.BACKWARDS_SCALE, Ability.PANELS).givenFor(plain(Chart.of("c", Diverging.of("v"))));
-        assertThat(panel(given.get(0)).scale().backwards()).isFalse();
-        assertThat(given.get(0).bars(panel(given.get(0)).bars().get(0))).extracting(PlainChart.Bar::end).containsExactly(-70.0);
-    }
-
-    @Test
-    public void textsAndRingsAreRefusedByEnginesWithoutThem() {
-        PlainChart text = plain(Chart.of("c", TextBar.of("v")));
-        assertThatThrownBy(() -> new Weak(Ability.TEXT_CELLS).givenFor(text)).hasMessageContaining("texts beside the categories");
-        PlainChart ring = Chart.of(Dial.of("v", 0, 1)).over(Table.of("one", Column.numbers("v", 1)), Settings.NONE);
-        assertThatThrownBy(() -> new Weak(Ability.RINGS).givenFor(ring)).hasMessageContaining("can't show rings");
     }
 
     @Test
