@@ -1,5 +1,6 @@
 package dev.trellisgorge.brief;
 
+import static dev.trellisgorge.test.Steps.taken;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.assertj.core.api.Assertions.offset;
@@ -120,7 +121,7 @@ public class ShapeTest {
     @Test
     public void joinThatWouldDoubleRowsIsRefusedUnlessItIsAskedFor() {
         folder.file("meters.csv", METERS + "M2,Heron Weir,5\n");
-        assertThatThrownBy(() -> shaped("join: {table: meters, on: meter}")).isInstanceOf(BadInput.class).hasMessageContaining("b.yaml:5:5: ")
+        assertThatThrownBy(() -> shaped("join: {table: meters, on: meter}", "derive: {c: '1'}")).isInstanceOf(BadInput.class).hasMessageContaining("b.yaml:5:5: ")
                 .hasMessageContaining("readings.csv:5: 'M2' stands on 2 rows of 'meters'").hasMessageContaining("meters.csv:3 and ").hasMessageContaining("with 'many'");
         assertThat(text(shaped("derive: {c: '1'}", "join: {table: meters, on: meter, many: true}", "choose: [c, kwh, station]")))
                 .contains("1 50.5 Mill Race; 1 50.5 Heron Weir; 1 -90 Mill Race");
@@ -146,10 +147,10 @@ public class ShapeTest {
                 Column.texts("t", random.ints(rows, 0, 4).mapToObj(i -> i == 0 ? null : i == 1 ? "x" : i == 2 ? "X" : "it's").toArray(String[]::new)),
                 Column.dates("d", random.ints(rows, 0, 2000).mapToObj(i -> i < 100 ? null : LocalDate.of(2027, 12, 25).plusDays(i)).toArray(LocalDate[]::new)));
         var problems = new Problems();
-        var formula = new Expressions(Optional.of(table), Settings.NONE, problems)
+        var formula = new Expressions(Optional.of(table.schema()), Settings.NONE, problems)
                 .read(new Mapping.Text(expression, Place.of("here")));
         problems.throwIfAny();
-        Table derived = new Derive("e", formula.orElseThrow()).apply(table, Settings.NONE);
+        Table derived = taken(new Derive("e", formula.orElseThrow()), table);
         try (Database database = Database.embedded()) {
             database.hold(table);
             List<List<Object>> theirs = database.ask("SELECT " + expression + " FROM (SELECT \"a\" AS a, \"b\" AS b, \"t\" AS t, \"d\" AS d, \"month\", \"row\" FROM \"rows\") ORDER BY \"row\"");
@@ -181,14 +182,14 @@ public class ShapeTest {
                 database.hold(facts);
                 database.hold(others);
                 for (var way : Join.Way.values()) {
-                    Table joined = Join.by(others, "k").way(way).doubling().apply(facts, Settings.NONE);
+                    Table joined = taken(Join.by("others", "k").way(way).doubling(), facts, others);
                     assertThat(Database.rows(joined)).isEqualTo(database.ask("SELECT f.\"k\", f.\"g\", f.\"v\", o.\"w\" FROM \"facts\" f " + way
                             + " JOIN \"others\" o ON f.\"k\" = o.\"k\" ORDER BY f.\"row\", o.\"row\""));
                 }
                 var folds = Total.Fold.values();
                 List<Total.Figure> figures = Arrays.stream(folds).limit(5)
                         .map(fold -> new Total.Figure("v", fold, fold.toString())).toList();
-                Table total = new Total(List.of("g"), figures).apply(facts, Settings.NONE);
+                Table total = taken(new Total(List.of("g"), figures), facts);
                 List<List<Object>> theirs = database.ask("SELECT \"g\", SUM(\"v\"), AVG(\"v\"), COUNT(\"v\"), MIN(\"v\"), MAX(\"v\") FROM \"facts\" GROUP BY \"g\" ORDER BY MIN(\"row\")");
                 Database.assertSame("totals", Database.rows(total), theirs);
             }
@@ -202,8 +203,8 @@ public class ShapeTest {
     @DataProvider
     Object[][] mistakes() {
         return new Object[][] {
-            {"keep: meter = M1", "has no column 'M1'. Known here: 'day', 'meter', 'kwh', 'order'. A text stands in single quotes."},
-            {"keep: kwh", "'keep' takes a condition, and kwh is a number"}, {"keep: meter = NULL", "write IS NULL or IS NOT NULL"},
+            {"keep: meter = M1", "there is no column 'M1'. Known here: 'day', 'meter', 'kwh', 'order'. A text stands in single quotes."},
+            {"keep: kwh", "'keep' takes a condition, and 'kwh' is a number"}, {"keep: meter = NULL", "write IS NULL or IS NOT NULL"},
             {"keep: \"meter LIKE 'M%'\"", "is not taken here. An expression takes columns"}, {"keep: kwh > (", "is not complete"},
             {"keep: kwh > > 1", "'>' is not expected at sign 7 of 'kwh > > 1'"}, {"keep: order > * 1", "'1' is not expected at sign 11 of 'order > * 1'"},
             {"derive: {x: SUM(kwh)}", "there is no function 'SUM' here."}, {"derive: {x: kwh + 'a'}", "is a text"},
@@ -211,9 +212,9 @@ public class ShapeTest {
             {"derive: {x: \"DATE '2031-13-01'\"}", "'2031-13-01' is no date"}, {"derive: {x: readings.kwh + 1}", "names a table"},
             {"derive: {x: EXTRACT(HOUR FROM day)}", "EXTRACT takes YEAR, QUARTER, MONTH or DAY, not HOUR"},
             {"join: {table: metres, on: meter}", "there is no table 'metres' in 'data'. Did you mean 'meters'?"},
-            {"join: {table: meters, on: statoin}", "has no column 'statoin'"}, {"join: {table: meters, on: {meter: factor}}", "the key 'meter' is a text here"},
-            {"join: {table: meters}", "the key 'on' is missing"}, {"total: {by: [meter], sum: [day]}", "holds a date a row, of which there is no sum"},
-            {"total: {by: [meter], add: [kwh]}", "unknown key 'add'"}, {"period: {of: meter, unit: month}", "readings.csv:2, column 'meter': 'M1' is in no one month"},
+            {"join: {table: meters, on: statoin}", "there is no column 'statoin'"}, {"join: {table: meters, on: {meter: factor}}", "the key 'meter' is a text here"},
+            {"join: {table: meters}", "the key 'on' is missing"}, {"total: {by: [meter], sum: [day]}", "holds a date a row; can't add up dates"},
+            {"total: {by: [meter], add: [kwh]}", "unknown key 'add'"}, {"period: {of: meter, unit: month}", "readings.csv:2, column 'meter': 'M1' doesn't identify one month"},
             {"period: {of: day, unit: fortnight}", "'unit' can't be 'fortnight'"}, {"period: {of: day, unit: day, as: kwh}", "there is a column 'kwh' already"},
             {"period: {of: day, unit: day, by: [meter]}", "nothing is filled"}, {"previous: {of: kwh, period: day}", "'2031-01-31' stands on two rows (again at "},
             {"previous: {of: kwh, period: meter}", "is no date or period"}, {"pivot: {by: [meter], names: order, values: kwh}", "the name is missing"},
@@ -224,7 +225,7 @@ public class ShapeTest {
             {"join: {table: meters, on: meter, rename: {station: day}}", "which the join's 'rename' does"},
             {"pivot: {by: [order], names: meter, values: kwh}", "pivot"}, {"unpivot: {columns: [kwh, meter]}", "columns that become one are of one kind"},
             {"unpivot: {columns: []}", "names no column"}, {"top: 0", "must be a whole number from 1 up"}, {"top: two", "must be a number, not 'two'"},
-            {"rename: {kwh: day}", "two columns are named 'day'"}, {"rename: {kwhh: x}", "has no column 'kwhh'. Did you mean 'kwh'?"},
+            {"rename: {kwh: day}", "two columns are named 'day'"}, {"rename: {kwhh: x}", "there is no column 'kwhh'. Did you mean 'kwh'?"},
             {"choose: [kwh, kwh]", "two columns are named 'kwh'"}, {"order: {by: kwh, order: down}", "'order' can't be 'down'"},
             {"sort: {by: kwh}", "there is no step 'sort'."}, {"{keep: kwh > 1, top: 2}", "a step is one of keep, derive"}};
     }
@@ -235,7 +236,7 @@ public class ShapeTest {
             assertThat(shaped("derive: {c: '1'}", "keep: kwh IS NOT NULL", step, "derive: {c: '1'}").columnNames()).containsExactly("order", "M1", "M2", "M9", "c");
             return;
         }
-        assertThatThrownBy(() -> shaped(step, "top: 1")).isInstanceOfSatisfying(BadInput.class, bad -> {
+        assertThatThrownBy(() -> shaped(step, "top: 1", "derive: {c: '1'}")).isInstanceOfSatisfying(BadInput.class, bad -> {
             assertThat(bad.problems().get(0).toString()).startsWith(folder.path("b.yaml") + ":5:").contains(message);
             assertThat(bad.problems()).filteredOn(problem -> problem.toString().contains("b.yaml:6:")).isEmpty();
         });
@@ -258,7 +259,7 @@ public class ShapeTest {
                 """);
         Brief brief = Brief.read(folder.path("b.yaml"));
         Table printed = brief.compute(brief.charts()).get(0).printed();
-        assertThat(text(printed)).isEqualTo("M9 14 .; M2 101 .; M1 . 2000");
-        assertThat(printed.columns()).extracting(Column::kind).containsExactly(Kind.TEXT, Kind.NUMBER, Kind.NUMBER);
+        assertThat(text(printed)).isEqualTo("M9 14 . .; M2 101 . .; M1 . 2000 .");
+        assertThat(printed.columns()).extracting(Column::kind).containsExactly(Kind.TEXT, Kind.NUMBER, Kind.NUMBER, Kind.NUMBER);
     }
 }

@@ -150,7 +150,7 @@ public class GorgeTest extends AtDesk {
             {"--set", "goal=high", "--set: 'high' is no number; write goal=380"}, {"--data", "=x.csv", "--data: '=x.csv' is no NAME=FILE"},
             {"--data", "generatoin=x.csv", "--data: there is no table 'generatoin' in 'data'. Did you mean 'generation'?"},
             {"--data", "generation=no.csv", "no.csv: there is no such file"},
-            {"--each", "statoin", "DESK/demo/generation.csv: table 'generation' has no column 'statoin'. Did you mean 'station'?"}};
+            {"--each", "statoin", "DESK/demo/generation.csv: there is no column 'statoin'. Did you mean 'station'?"}};
     }
 
     @Test(dataProvider = "wrongChanges")

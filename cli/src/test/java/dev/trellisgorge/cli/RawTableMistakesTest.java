@@ -37,7 +37,7 @@ public class RawTableMistakesTest extends AtDesk {
                 "DESK/march.csv:4, column 'month': '31.03.2031' is no date; write 2031-03-31, or say how dates are written with 'dates'"},
             {"{file: march.csv, kinds: {month: truth}}", DATA,
                 "DESK/march.csv:2, column 'month': '2031-03-01' is neither true nor false\ngorge: DESK/march.csv:3, column 'month': '2031-03-01' is neither true nor false"},
-            {"{file: march.csv, kinds: {mhw: number}}", DATA, "DESK/march.csv:1: has no column 'mhw', whose kind is said. Did you mean 'mwh'?"},
+            {"{file: march.csv, kinds: {mhw: number}}", DATA, "DESK/march.csv:1: there is no column 'mhw', whose kind is said. Did you mean 'mwh'?"},
             {"{file: march.csv, kinds: {mwh: figure}}", DATA, "DESK/b.yaml:2:46: 'mwh' can't be 'figure'. Known here: 'number', 'text', 'date', 'truth'."},
             {"{file: march.csv, sheet: March}", DATA,
                 "DESK/b.yaml:2:33: 'sheet' says nothing of delimited text. Known here: 'kinds', 'locale', 'decimal', 'dates', 'missing', 'total-row', 'delimiter', "
@@ -113,7 +113,7 @@ public class RawTableMistakesTest extends AtDesk {
         return new Object[][] {
             {"join: {table: metres, on: station}", "DESK/b.yaml:5:19: there is no table 'metres' in 'data'. Did you mean 'meters'?"},
             {"join: {table: meters, on: statoin}",
-                "DESK/b.yaml:5:31: table 'march' has no column 'statoin'. Did you mean 'station'?\ngorge: DESK/b.yaml:5:31: table 'meters' has no column 'statoin'. Did "
+                "DESK/b.yaml:5:31: there is no column 'statoin'. Did you mean 'station'?\ngorge: DESK/b.yaml:5:31: there is no column 'statoin'. Did "
                     + "you mean 'station'?"},
             {"join: {table: meters, on: station}",
                 "DESK/b.yaml:5:5: DESK/march.csv:2: 'Weir' stands on 2 rows of 'meters' (DESK/meters.csv:2 and DESK/meters.csv:3), so the join would double this row. "
@@ -131,7 +131,7 @@ public class RawTableMistakesTest extends AtDesk {
             {"derive: {mwh: mwh * 2}", "DESK/b.yaml:5:5: DESK/march.csv: there is a column 'mwh' already; give the derived one another name"},
             {"top: 0", "DESK/b.yaml:5:10: 'top': must be a whole number from 1 up"},
             {"rename: {mwh: station}", "DESK/b.yaml:5:5: table 'march': two columns are named 'station'"},
-            {"choose: [station, mhw]", "DESK/b.yaml:5:23: table 'march' has no column 'mhw'. Did you mean 'mwh'?"},
+            {"choose: [station, mhw]", "DESK/b.yaml:5:23: there is no column 'mhw'. Did you mean 'mwh'?"},
             {"pivot: {by: [month], names: month, values: mwh}",
                 "DESK/b.yaml:5:5: DESK/march.csv:3: '2031-03-01' has '2031-03-01' twice (again at DESK/march.csv:2); total the rows first"},
             {"unpivot: {columns: [station, mwh]}",
@@ -164,7 +164,7 @@ public class RawTableMistakesTest extends AtDesk {
             {"(SELECT 1)", "DESK/b.yaml:5:51: '(SELECT 1)' is not taken here."},
             {"mwh; DROP TABLE x", "DESK/b.yaml:5:51: ';' is not expected at sign 4 of 'mwh; DROP TABLE x'."},
             {"mwh || 'a", "DESK/b.yaml:5:51: 'mwh || 'a' has a quote that is never closed, or a sign that no expression has."},
-            {"station = North", "DESK/b.yaml:5:51: table 'march' has no column 'North'. Known here: 'station', 'month', 'mwh'. A text stands in single quotes."},
+            {"station = North", "DESK/b.yaml:5:51: there is no column 'North'. Known here: 'station', 'month', 'mwh'. A text stands in single quotes."},
             {"CASE WHEN station LIKE 'W%' THEN 1 END", "DESK/b.yaml:5:51: '\"station\" LIKE 'W%'' is not taken here."},
             {"SUM(mwh) OVER ()", "DESK/b.yaml:5:51: 'SUM(\"mwh\") OVER ()' is not taken here."}};
     }
@@ -213,7 +213,7 @@ public class RawTableMistakesTest extends AtDesk {
             assertThat(desk.type("series", "DESK/b.yaml", each[0], each[1])).isEqualTo(new Desk.Answer(2, "", "gorge: " + each[2] + "\n"));
         }
         assertThat(desk.type("draw", "DESK/b.yaml", "-o", "DESK/o.svg", "--each", "statoin")).isEqualTo(new Desk.Answer(2, "",
-                "gorge: DESK/march.csv: table 'march' has no column 'statoin'. Did you mean 'station'?\n"));
+                "gorge: DESK/march.csv: there is no column 'statoin'. Did you mean 'station'?\n"));
         assertThat(desk.files()).containsExactly("b.yaml", "march.csv");
     }
 }

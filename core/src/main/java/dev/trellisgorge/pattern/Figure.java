@@ -13,6 +13,7 @@ import dev.trellisgorge.chart.Series;
 import dev.trellisgorge.chart.TextCells;
 import dev.trellisgorge.formula.Formula;
 import dev.trellisgorge.formula.Reads;
+import dev.trellisgorge.formula.Settings;
 import dev.trellisgorge.plan.PlainChart;
 import dev.trellisgorge.plan.Plan;
 import dev.trellisgorge.plan.PlanBuilder;
@@ -24,6 +25,7 @@ import dev.trellisgorge.shape.Slice;
 import dev.trellisgorge.shape.Total;
 import dev.trellisgorge.table.Kind;
 import dev.trellisgorge.table.RowProblems;
+import dev.trellisgorge.table.Table;
 import java.util.Collections;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -133,6 +135,11 @@ public record Figure(String name, Formula value, Optional<Total> total, String t
      * @throws BadInput as {@link #plan} does; and where a figure is infinite, no row is left, or several are and nothing says
      *                  what is made of them
      */
+    public PlainChart over(Table table, Settings settings) {
+        return over(Pipeline.of(table.name()), Executor.over(table, settings));
+    }
+
+    /** The same over a table that steps make. */
     public PlainChart over(Pipeline base, Executor executor) {
         Plan plan = plan(base, executor.known());
         int rows = executor.run(plan.pipeline()).rowCount();

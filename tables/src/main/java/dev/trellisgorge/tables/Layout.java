@@ -168,7 +168,7 @@ public final class Layout {
     void checkKinds(Place place, List<String> header) {
         Problems problems = new Problems();
         kinds.keySet().stream().filter(name -> !header.contains(name)).sorted()
-                .forEach(name -> problems.add(place, "has no column '" + name + "', whose kind is said. " + Nearest.hint(name, header)));
+                .forEach(name -> problems.add(place, "there is no column '" + name + "', whose kind is said. " + Nearest.hint(name, header)));
         problems.throwIfAny();
     }
 

@@ -138,7 +138,7 @@ public class WrittenCellsTest {
         assertThat(table.columns()).extracting(column -> column.written(1)).containsExactly("", "", "", "-");
         assertThat(read(said, header, ",,,", "-,-,-,-", ",,,x").columns()).extracting(Column::kind).containsExactly(Kind.NUMBER, Kind.DATE, Kind.TRUTH, Kind.TEXT);
         assertThatThrownBy(() -> read(said.kinds(Map.of("mhw", Kind.NUMBER)), header, "5,,,")).isInstanceOf(BadInput.class)
-                .hasMessage("standard input:1: has no column 'mhw', whose kind is said. Did you mean 'mwh'?");
+                .hasMessage("standard input:1: there is no column 'mhw', whose kind is said. Did you mean 'mwh'?");
         String[] many = new String[9];
         Arrays.fill(many, "x,,,");
         many[0] = header;

@@ -71,7 +71,7 @@ public class GeometryTest {
                     .forEach(bar -> marks.add(new Mark(bar.series(), bar.row(), bar.start(), bar.end())));
         }
         for (Points points : panel.points()) {
-            Column cells = plain.data().column(points.series().column()).cells();
+            Column cells = plain.data().column(points.series().column());
             for (int row = 0; row < cells.size(); row++) {
                 if (cells.isPresent(row)) {
                     marks.add(new Mark(points.series(), row, cells.number(row), cells.number(row)));

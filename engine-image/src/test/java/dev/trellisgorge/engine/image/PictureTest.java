@@ -132,7 +132,7 @@ public class PictureTest {
     public void boardPutsEachTileInItsPlace() {
         PlainChart plain = chart().over(TABLE, Settings.NONE);
         Figure sum = Figure.of("mwh").total(Figure.Total.SUM).title("Generated").text("MWh in March").format("#,##0.0");
-        Svg svg = Svg.of(new Page("board", "The board", 2, List.of(Tile.of(plain), sum.over(TABLE, Settings.NONE), Tile.of(plain))));
+        Svg svg = Svg.of(new Page("board", "The board", 2, List.of(Tile.of(plain), new Tile.OfFigure(sum.over(TABLE, Settings.NONE)), Tile.of(plain))));
         assertThat(svg.texts()).contains("The board", "Generated", "1,430.5", "MWh in March").filteredOn("Title <&>"::equals).hasSize(2);
         assertThat(svg.filled(ABOVE)).hasSize(6);
         assertThat(svg.elements("desc").get(0).getTextContent()).contains("Title <&>: North <Sluice> & Co 520.0 (above)").contains("Generated 1,430.5. MWh in March");

@@ -68,7 +68,7 @@ public class TextEngineTest {
         for (int row = 0; row < rows.size(); row++) {
             int at = row;
             String line = rows.get(row);
-            if (chart.data().categoryName().isPresent()) {
+            if (chart.plan().category().isPresent()) {
                 assertThat(line).startsWith(chart.categoryText(row));
             }
             chart.series().forEach(series -> assertThat(line).contains(chart.labelText(series, at)));
@@ -176,7 +176,7 @@ public class TextEngineTest {
     @Test
     public void boardIsItsTilesOneAfterAnother() {
         Table table = Table.of("t", Column.texts("c", "a"), Column.numbers("v", 10));
-        Tile figure = Figure.of("v").title("Generated").text("MWh").over(table, Settings.NONE);
+        Tile figure = new Tile.OfFigure(Figure.of("v").title("Generated").text("MWh").over(table, Settings.NONE));
         assertThat(lines(new Page("board", "The board", 2, List.of(figure, Tile.of(columns(1)))), new TextEngine()))
                 .containsExactly("The board", "", "Generated", "10  MWh", "", "r0 \u2502" + "\u2588".repeat(94) + " 1");
     }

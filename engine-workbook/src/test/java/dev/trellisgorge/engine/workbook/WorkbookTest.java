@@ -16,7 +16,6 @@ import dev.trellisgorge.plan.PlainChart;
 import dev.trellisgorge.chart.Points;
 import dev.trellisgorge.chart.Series;
 import dev.trellisgorge.chart.Size;
-import dev.trellisgorge.formula.HelperColumn;
 import dev.trellisgorge.formula.Settings;
 import dev.trellisgorge.pattern.Chart;
 import dev.trellisgorge.pattern.Columns;
@@ -118,7 +117,7 @@ public class WorkbookTest {
     private static List<String> cells(XSSFWorkbook book, PlainChart chart) {
         Sheet sheet = book.getSheet(chart.name() + " series");
         List<String> cells = new ArrayList<>();
-        for (int i = 0; i < chart.data().columns().size(); i++) {
+        for (int i = 0; i < chart.plan().series().size(); i++) {
             for (int row = 0; row < chart.data().rowCount(); row++) {
                 Cell cell = sheet.getRow(row + 1).getCell(i + 1);
                 boolean error = cell.getCachedFormulaResultType() == CellType.ERROR;
@@ -133,9 +132,8 @@ public class WorkbookTest {
 
     private static List<String> cells(PlainChart chart) {
         List<String> cells = new ArrayList<>();
-        for (HelperColumn column : chart.data().columns()) {
-            IntStream.range(0, chart.data().rowCount()).forEach(row -> cells.add(
-                    column.cells().isPresent(row) ? String.valueOf(column.cells().number(row)) : "."));
+        for (Column column : chart.data().series()) {
+            IntStream.range(0, chart.data().rowCount()).forEach(row -> cells.add(column.isPresent(row) ? String.valueOf(column.number(row)) : "."));
         }
         return cells;
     }
@@ -185,10 +183,10 @@ public class WorkbookTest {
             assertThat(bars.getOverlap().getVal().toString()).isEqualTo("100");
             assertThat(bars.getGapWidth().getVal().toString()).isEqualTo("60");
             assertThat(bars.getSerList()).extracting(CTBarSer::getVal).extracting(val -> val.getNumRef().getF())
-                    .containsExactly("'against the goal series'!$B$2:$B$7", "'against the goal series'!$C$2:$C$7");
+                    .containsExactly("'against the goal series'!$B$2:$B$7", "'against the goal series'!$C$2:$C$7", "'against the goal series'!$D$2:$D$7");
             assertThat(bars.getSerList()).extracting(series -> series.getCat().getStrRef().getF()).containsOnly("'against the goal series'!$A$2:$A$7");
             assertThat(bars.getSerList()).extracting(series -> series.getTx().getStrRef().getF())
-                    .containsExactly("'against the goal series'!$B$1", "'against the goal series'!$C$1");
+                    .containsExactly("'against the goal series'!$B$1", "'against the goal series'!$C$1", "'against the goal series'!$D$1");
             assertThat(bars.getSerArray(0).getVal().getNumRef().getNumCache().getPtList()).extracting(point -> point.getIdx() + "=" + point.getV())
                     .containsExactly("2=150.0", "4=0.0", "5=-20.5");
             assertThat(bars.getSerArray(1).getDLbls().getNumFmt().getFormatCode()).isEqualTo("#,##0.0 \"MWh\"");
@@ -274,7 +272,7 @@ public class WorkbookTest {
     private static void assertHolds(Sheet helpers, String range, PlainChart chart, Series series) {
         assertThat(range).startsWith("'" + helpers.getSheetName() + "'!");
         CellRangeAddress cells = CellRangeAddress.valueOf(range.substring(range.lastIndexOf('!') + 1));
-        Column column = chart.data().column(series.column()).cells();
+        Column column = chart.data().column(series.column());
         assertThat(cells.getFirstRow()).isEqualTo(1);
         assertThat(cells.getLastRow()).isEqualTo(column.size());
         for (int row = 0; row < column.size(); row++) {
