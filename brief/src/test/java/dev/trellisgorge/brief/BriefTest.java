@@ -99,7 +99,7 @@ public class BriefTest {
         return new Object[][] {
             {HEAD + chart + ", §titel: x}", "unknown key 'titel'. Did you mean 'title'?"},
             {HEAD + "  c: {pattern: §column, category: station, value: mwh}", "there is no pattern 'column'. Did you mean 'columns'?"},
-            {HEAD + "  c: {pattern: columns, category: §sation, value: mwh}", "there is no column 'sation'. Did you mean 'station'?"},
+            {HEAD + "  c: {pattern: columns, category: §sation, value: mwh}", "table 'march' has no column 'sation'. Did you mean 'station'?"},
             {HEAD + "  c: {pattern: columns, category: station, value: §goal}", "'goal' is no column; the setting is written \":goal\""},
             {HEAD + chart + ", classify: {split: {at: §':gaol'}}}", "there is no setting ':gaol'. Did you mean 'goal'?"},
             {HEAD + chart + ", classify: {split: §{}}}", "the key 'at' is missing"},
@@ -142,7 +142,7 @@ public class BriefTest {
                 .isInstanceOfSatisfying(BadInput.class, bad -> assertThat(bad.problems()).extracting(problem -> problem.message())
                         .containsExactlyInAnyOrder("unknown key 'brif'. Did you mean 'brief'?", "the key 'brief' is missing",
                                 "unknown key 'categry'. Did you mean 'category'?", "the key 'category' is missing",
-                                "there is no column 'mhw'. Did you mean 'mwh'?"));
+                                "table 'march' has no column 'mhw'. Did you mean 'mwh'?"));
     }
 
     @Test
@@ -170,11 +170,11 @@ public class BriefTest {
             {"board: {tiles: [e]}", "there is no chart 'e'. Did you mean 'c'?"},
             {"board: {columns: 0, tiles: [c]}", "'columns': must be a whole number from 1 to 12"},
             {"board: {columns: 2}", "the key 'tiles' is missing"}, {"board: {tiles: []}", "'tiles': names no chart and no figure"},
-            {"board: {tiles: [{figure: mhw}]}", "there is no column 'mhw'. Did you mean 'mwh'?"},
+            {"board: {tiles: [{figure: mhw}]}", "has no column 'mhw'. Did you mean 'mwh'?"},
             {"board: {tiles: [{figure: mwh, total: som}]}", "'total' can't be 'som'. Did you mean 'sum'?"},
             {"board: {tiles: [{figure: mwh, format: '#,#;0;0;0'}]}", "is no number pattern"},
             {"board: {tiles: [{figure: mwh, tilte: x}]}", "unknown key 'tilte'. Did you mean 'title'?"},
-            {"board: {tiles: [{figure: mwh, slice: {staton: x}}]}", "there is no column 'staton'. Did you mean 'station'?"},
+            {"board: {tiles: [{figure: mwh, slice: {staton: x}}]}", "has no column 'staton'. Did you mean 'station'?"},
             {"board: {tiles: [[c]]}", "'tiles' must be a mapping of keys to values, not a list"}};
     }
 

@@ -203,7 +203,7 @@ public class ShapeTest {
     @DataProvider
     Object[][] mistakes() {
         return new Object[][] {
-            {"keep: meter = M1", "there is no column 'M1'. Known here: 'day', 'meter', 'kwh', 'order'. A text stands in single quotes."},
+            {"keep: meter = M1", "has no column 'M1'. Known here: 'day', 'meter', 'kwh', 'order'. A text stands in single quotes."},
             {"keep: kwh", "'keep' takes a condition, and 'kwh' is a number"}, {"keep: meter = NULL", "write IS NULL or IS NOT NULL"},
             {"keep: \"meter LIKE 'M%'\"", "is not taken here. An expression takes columns"}, {"keep: kwh > (", "is not complete"},
             {"keep: kwh > > 1", "'>' is not expected at sign 7 of 'kwh > > 1'"}, {"keep: order > * 1", "'1' is not expected at sign 11 of 'order > * 1'"},
@@ -212,7 +212,7 @@ public class ShapeTest {
             {"derive: {x: \"DATE '2031-13-01'\"}", "'2031-13-01' is no date"}, {"derive: {x: readings.kwh + 1}", "names a table"},
             {"derive: {x: EXTRACT(HOUR FROM day)}", "EXTRACT takes YEAR, QUARTER, MONTH or DAY, not HOUR"},
             {"join: {table: metres, on: meter}", "there is no table 'metres' in 'data'. Did you mean 'meters'?"},
-            {"join: {table: meters, on: statoin}", "there is no column 'statoin'"}, {"join: {table: meters, on: {meter: factor}}", "the key 'meter' is a text here"},
+            {"join: {table: meters, on: statoin}", "has no column 'statoin'"}, {"join: {table: meters, on: {meter: factor}}", "the key 'meter' is a text here"},
             {"join: {table: meters}", "the key 'on' is missing"}, {"total: {by: [meter], sum: [day]}", "holds a date a row; can't add up dates"},
             {"total: {by: [meter], add: [kwh]}", "unknown key 'add'"}, {"period: {of: meter, unit: month}", "readings.csv:2, column 'meter': 'M1' doesn't identify one month"},
             {"period: {of: day, unit: fortnight}", "'unit' can't be 'fortnight'"}, {"period: {of: day, unit: day, as: kwh}", "there is a column 'kwh' already"},
@@ -225,7 +225,7 @@ public class ShapeTest {
             {"join: {table: meters, on: meter, rename: {station: day}}", "which the join's 'rename' does"},
             {"pivot: {by: [order], names: meter, values: kwh}", "pivot"}, {"unpivot: {columns: [kwh, meter]}", "columns that become one are of one kind"},
             {"unpivot: {columns: []}", "names no column"}, {"top: 0", "must be a whole number from 1 up"}, {"top: two", "must be a number, not 'two'"},
-            {"rename: {kwh: day}", "two columns are named 'day'"}, {"rename: {kwhh: x}", "there is no column 'kwhh'. Did you mean 'kwh'?"},
+            {"rename: {kwh: day}", "two columns are named 'day'"}, {"rename: {kwhh: x}", "has no column 'kwhh'. Did you mean 'kwh'?"},
             {"choose: [kwh, kwh]", "two columns are named 'kwh'"}, {"order: {by: kwh, order: down}", "'order' can't be 'down'"},
             {"sort: {by: kwh}", "there is no step 'sort'."}, {"{keep: kwh > 1, top: 2}", "a step is one of keep, derive"}};
     }

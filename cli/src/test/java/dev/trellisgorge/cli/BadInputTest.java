@@ -30,7 +30,7 @@ public class BadInputTest extends AtDesk {
             {"infinite figure", BRIEF, DATA + "Pool,1e999\n", "DESK/march.csv:4, column 'mwh': the figure is too large to be a number (infinite)"},
             {"unknown key", BRIEF.replace("value:", "valeu:"), DATA, "DESK/b.yaml:4:44: unknown key 'valeu'. Did you mean 'value'?\n"
                     + "gorge: DESK/b.yaml:4:6: the key 'value' is missing"},
-            {"unknown column", BRIEF.replace("mwh", "mhw"), DATA, "DESK/b.yaml:4:51: there is no column 'mhw'. Did you mean 'mwh'?"},
+            {"unknown column", BRIEF.replace("mwh", "mhw"), DATA, "DESK/b.yaml:4:51: table 'march' has no column 'mhw'. Did you mean 'mwh'?"},
             {"malformed YAML", "brief: 1\ncharts: [\n", DATA, "DESK/b.yaml:3:1: is no YAML: expected the node content, but found '<stream end>'"},
             {"no row in the slice", BRIEF.replace("mwh}", "mwh, slice: {station: Pool}}"), DATA,
                 "DESK/march.csv, column 'station': no row holds 'Pool'. Known here: 'Weir', 'Leat'."}};

@@ -60,11 +60,11 @@ public class CatalogueTest extends AtDesk {
                 Alder Gate,-20,
                 """},
             {"to-target", TARGETS, "pattern: to-target, value: value, target: target", """
-                category,met,remaining,above
-                North Sluice,450,,70
-                Heron Weir,400,,
-                Mill Race,150,230,
-                Alder Gate,-20,100,
+                category,met,remaining,above,unjudged
+                North Sluice,450,,70,
+                Heron Weir,400,,,
+                Mill Race,150,230,,
+                Alder Gate,-20,100,,
                 """},
             {"marker", TARGETS, "pattern: marker, columns: value, points: target, classify: {split: {at: 400}}", """
                 category,value,below,above
@@ -82,42 +82,61 @@ public class CatalogueTest extends AtDesk {
                 """},
             {"variance by period", MONTHS, "pattern: variance, value: value, against: {previous: period}", """
                 category,value,reference,up,down,level
+                2031-01,50,,,,
+                2031-02,60,50,0.2,,
+                2031-03,45,60,,-0.25,
+                2031-04,,,,,
+                2031-05,45,,,,
+                """},
+            {"variance, zero without a reference", MONTHS, "pattern: variance, value: value, against: {previous: period}, without-reference: zero", """
+                category,value,reference,up,down,level
                 2031-01,50,,,,0
                 2031-02,60,50,0.2,,
                 2031-03,45,60,,-0.25,
                 2031-04,,,,,
                 2031-05,45,,,,0
                 """},
+            {"variance of a later month alone", MONTHS, "pattern: variance, value: value, against: {previous: period}, as: [amount, percent], slice: {category: 2031-03}", """
+                category,value,reference,up amount,down amount,level amount,up percent,down percent,level percent
+                2031-03,45,60,,-15,,,-0.25,
+                """},
             {"variance by row, in amounts", TARGETS, "pattern: variance, value: value, against: {previous: row}, as: amount", """
                 category,value,reference,up,down,level
-                North Sluice,520,,,,0
+                North Sluice,520,,,,
                 Heron Weir,400,520,,-120,
                 Mill Race,150,400,,-250,
                 Alder Gate,-20,150,,-170,
                 """},
             {"waterfall", BALANCE, "pattern: waterfall, value: value, kind: kind", """
-                category,spacer,rise,fall,total,rise under,fall under,level
-                Opening,,,,30,,,30
-                Rain,30,20,,,,,50
-                Release,0,,50,,,-20,-20
-                Seepage,-20,,-5,,,,-25
-                Inflow,0,40,,,-25,,40
-                Closing,,,,40,,,40
+                category,spacer,rise,fall,start,subtotal,total,rise under,fall under,level
+                Opening,,,,30,,,,,30
+                Rain,30,20,,,,,,,50
+                Release,0,,50,,,,,-20,-20
+                Seepage,-20,,-5,,,,,,-25
+                Inflow,0,40,,,,,-25,,40
+                Closing,,,,,,40,,,40
                 """},
             {"waterfall by names, closing", DAYS, "pattern: waterfall, value: value, starts: [Mon], closing: End", """
-                category,spacer,rise,fall,total,rise under,fall under,level
-                Mon,,,,400,,,400
-                Tue,400,200,,,,,600
-                Wed,600,500,,,,,1100
-                Thu,1100,0,,,,,1100
-                End,,,,1100,,,1100
+                category,spacer,rise,fall,start,subtotal,total,rise under,fall under,level
+                Mon,,,,400,,,,,400
+                Tue,400,200,,,,,,,600
+                Wed,600,500,,,,,,,1100
+                Thu,1100,0,,,,,,,1100
+                End,,,,,,1100,,,1100
                 """},
             {"breakdown", "category,value\nTurbines,60\nPumps,30\nGates,10\n", "pattern: breakdown, value: value", """
-                category,spacer,part,total
-                Total,,,100
-                Turbines,40,60,
-                Pumps,10,30,
-                Gates,0,10,
+                category,spacer,part,part under,total
+                Total,,,,100
+                Turbines,40,60,,
+                Pumps,10,30,,
+                Gates,0,10,,
+                """},
+            {"breakdown below zero", "category,value\nTurbines,60\nReturn,-80\nGates,10\n", "pattern: breakdown, value: value", """
+                category,spacer,part,part under,total
+                Total,,,,-10
+                Turbines,-10,-60,,
+                Return,0,10,-70,
+                Gates,0,10,,
                 """},
             {"tornado", "category,a,b\nUpper,120,96\nLower,3,\n", "pattern: tornado, left: a, right: b", """
                 category,left,right
@@ -160,9 +179,9 @@ public class CatalogueTest extends AtDesk {
                 Alder Gate,"",
                 """},
             {"rank with rest", TARGETS, "pattern: to-target, value: value, target: target, rank: {by: value, top: 1, rest: Others}", """
-                category,met,remaining,above
-                North Sluice,450,,70
-                Others,530,350,
+                category,met,remaining,above,unjudged
+                North Sluice,450,,70,
+                Others,530,350,,
                 """}};
     }
 

@@ -40,7 +40,7 @@ public class GorgeTest extends AtDesk {
         assertThat(desk.type("check", "DESK/demo/generation.yaml", "--chart", "march")).isEqualTo(new Desk.Answer(0, """
                 march (8 rows)
                   holds  on 8 of 8 rows: each generated_mwh is in exactly one class
-                  holds  on 8 of 8 rows: below + above = generated_mwh
+                  holds  on 8 of 8 rows: below + above + unjudged = generated_mwh
                   note   equal to the limit, counted as above: Heron Weir (400)
                 """, ""));
     }

@@ -103,7 +103,7 @@ public class RawTablesTest extends AtDesk {
         assertThat(desk.type("check", "DESK/t.yaml").out()).contains("no row of 'days' for the station: Pool");
         assertThat(desk.type("series", "DESK/t.yaml", "--data", "days=DESK/april.csv").out()).as("next month has the same steps").contains("Pool       1.5\n");
         desk.with("t.yaml", brief.replace("mwh > 0", "mhw > 0"));
-        assertThat(desk.type("series", "DESK/t.yaml")).isEqualTo(new Desk.Answer(2, "", "gorge: DESK/t.yaml:4:41: there is no column 'mhw'. Did you mean 'mwh'? "
+        assertThat(desk.type("series", "DESK/t.yaml")).isEqualTo(new Desk.Answer(2, "", "gorge: DESK/t.yaml:4:41: table 'days' has no column 'mhw'. Did you mean 'mwh'? "
                 + "A text stands in single quotes.\n"));
         desk.with("t.yaml", brief.replace("mwh > 0", "mwh > 99"));
         assertThat(desk.type("series", "DESK/t.yaml").err()).isEqualTo("gorge: DESK/t.yaml:4:34: no row is left of the 4 before this step\n");

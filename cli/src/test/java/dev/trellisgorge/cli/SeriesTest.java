@@ -26,8 +26,13 @@ public class SeriesTest extends AtDesk {
         String tiesBelow = tiesAbove.replace("Heron Weir,,400", "Heron Weir,400,");
         String ownAbove = "category,below,above,unjudged\nNorth Sluice,,520,\nHeron Weir,400,,\nMill Race,,,150\nAlder Gate,,200,\nStone Leat,,,\nFern Pool,,0,\nLow Lock,,-70,\n";
         String ownBelow = ownAbove.replace("Fern Pool,,0", "Fern Pool,0,").replace("Low Lock,,-70", "Low Lock,-70,");
-        return new Object[][] {{"400", "above", tiesAbove}, {"400", "below", tiesBelow}, {"':goal_mwh'", "above", tiesAbove},
-            {"':goal_mwh'", "below", tiesBelow}, {"goal", "above", ownAbove}, {"goal", "below", ownBelow}};
+        return new Object[][] {{"400", "above", tiesAbove}, {"400", "below", tiesBelow}, {"':goal_mwh'", "above", setting(tiesAbove)},
+            {"':goal_mwh'", "below", setting(tiesBelow)}, {"goal", "above", ownAbove}, {"goal", "below", ownBelow}};
+    }
+
+    /** A setting may be left without a value, so there is a column for what can't be judged then. */
+    private static String setting(String stated) {
+        return stated.replaceFirst("\n", ",unjudged\n").replaceAll("(?<!unjudged)\n", ",\n");
     }
 
     @Test(dataProvider = "splits")

@@ -32,6 +32,7 @@ import java.util.stream.Stream;
  * @param lines one sentence each
  */
 public record Explanation(List<String> lines) {
+    private static final String UNJUDGED = "unjudged";
     private static final List<String> ORDINALS = List.of("", "", "2nd ", "3rd ");
 
     /** Whether a chart has a row of that name. */
@@ -74,7 +75,7 @@ public record Explanation(List<String> lines) {
             lines.add("'" + data.category().written(row) + "' is row " + (row + 1) + " of " + data.rowCount() + " in the chart '" + chart.name() + "'.");
             lines.add(inputs());
             place().ifPresent(lines::add);
-            chart.plan().series().stream().filter(name -> !data.isEmpty(name) || chart.labels().containsKey(name)).map(chart.plan()::column).forEach(column -> lines.add(series(column)));
+            chart.plan().series().stream().filter(name -> !name.startsWith(UNJUDGED) || !data.isEmpty(name)).map(chart.plan()::column).forEach(column -> lines.add(series(column)));
             chart.panels().forEach(panel -> panel.bars().forEach(group -> bars(group, lines)));
             labels().ifPresent(lines::add);
             chart.plan().watches().stream().filter(this::isSo).map(watch -> "Note: " + watch.sentence() + ".").forEach(lines::add);

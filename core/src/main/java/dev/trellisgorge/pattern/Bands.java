@@ -1,5 +1,7 @@
 package dev.trellisgorge.pattern;
 
+import static dev.trellisgorge.formula.Formulas.not;
+import static dev.trellisgorge.formula.Formulas.number;
 import static dev.trellisgorge.formula.Formulas.present;
 import static dev.trellisgorge.formula.Formulas.truth;
 
@@ -30,10 +32,13 @@ import java.util.stream.IntStream;
 public record Bands(List<Formula> limits, Optional<Formula> of, List<String> names, Ties ties) implements Classifier {
     private static final Role[] ROLES = {Role.BAD, Role.CAUTION, Role.GOOD, Role.BASE, Role.ACCENT};
 
-    /** @throws IllegalArgumentException where there is no limit, or the names are too few, too many or not unlike */
+    /** @throws IllegalArgumentException where there is no limit, or what the value is divided by is 0, or the names are too few, too many or alike */
     public Bands {
         limits = List.copyOf(limits);
         names = List.copyOf(names);
+        if (of.filter(number(0)::equals).isPresent()) {
+            throw new IllegalArgumentException("'of' is 0, and nothing can be divided by it");
+        }
         if (limits.isEmpty()) {
             throw new IllegalArgumentException("bands need at least one limit");
         }
@@ -104,7 +109,8 @@ public record Bands(List<Formula> limits, Optional<Formula> of, List<String> nam
 
     @Override
     public Formula judged(Formula value, Formula category) {
-        Formula comparable = of.map(divisor -> present(value.over(divisor))).orElse(truth(true));
+        Formula comparable = of.filter(divisor -> !(divisor instanceof Leaf.Literal)).map(divisor -> present(divisor).and(not(divisor.equalTo(number(0)))))
+                .orElse(truth(true));
         return allLimits().map(comparable::and).orElse(comparable);
     }
 

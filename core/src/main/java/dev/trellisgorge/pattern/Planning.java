@@ -111,7 +111,7 @@ final class Planning {
         Set<String> settings = new LinkedHashSet<>();
         every.values().forEach(formula -> settings.addAll(Reads.settings(formula)));
         settings.stream().filter(name -> known.settings().find(name).isEmpty()).forEach(name -> problems.add(Place.of("settings"), known.settings().unknown(name)));
-        read.stream().filter(name -> !schema.has(name)).forEach(name -> problems.add(schema.place(), schema.unknownColumn(name)));
+        read.stream().filter(name -> !schema.has(name)).forEach(name -> problems.attempt(() -> schema.field(name)));
         figures().values().forEach(figure -> kind(figure, EnumSet.of(Kind.NUMBER), schema));
         pattern.figuresOrDates().values().forEach(figure -> kind(figure, EnumSet.of(Kind.NUMBER, Kind.DATE), schema));
         chart.ranking().ifPresent(ranking -> kind(ranking.by(), EnumSet.allOf(Kind.class), schema));

@@ -31,7 +31,8 @@ public record Pipeline(String source, String name, List<Part> parts) {
         /** What is wrong, as the user who asked for the step reads it. */
         BadInput at(BadInput wrong) {
             return place.toString().isEmpty() ? wrong
-                    : new BadInput(wrong.problems().stream().map(problem -> new Problem(place, problem.toString())).toList(), wrong);
+                    : new BadInput(wrong.problems().stream().map(problem -> problem.place().line() > 0 && problem.place().file().equals(place.file()) ? problem
+                            : new Problem(place, problem.toString())).toList(), wrong);
         }
     }
 

@@ -78,14 +78,14 @@ public final class Schema {
         return find(column).orElseThrow(() -> unknown(column));
     }
 
-    /** The error for a column that is not here: the one place where that is said. */
+    /** The error for a column that is not here, at the table's own place: where that is said, with {@link #unknownColumn}. */
     public BadInput unknown(String column) {
-        return new BadInput(place, unknownColumn(column));
+        return new BadInput(place, "there is no column '" + column + "'. " + Nearest.hint(column, fields.keySet()));
     }
 
-    /** Its message. */
+    /** The same for a message at another place, which has to name the table. */
     public String unknownColumn(String column) {
-        return "there is no column '" + column + "'. " + Nearest.hint(column, fields.keySet());
+        return "table '" + name + "' has no column '" + column + "'. " + Nearest.hint(column, fields.keySet());
     }
 
     /** The error for a name that is taken. */

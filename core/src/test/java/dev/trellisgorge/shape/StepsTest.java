@@ -287,6 +287,16 @@ public class StepsTest {
     }
 
     @Test
+    public void pivotRefusesAKeyThatHasANameTwiceAndTellsTheNamesWithoutAColumn() {
+        Table table = Table.of("t", Column.texts("g", "x", "x", "y"), Column.texts("n", "a", "a", "b"), Column.numbers("v", 1, 2, 3));
+        assertThatThrownBy(() -> taken(new Pivot(List.of("g"), "n", "v", List.of("a", "b")), table)).isInstanceOf(BadInput.class)
+                .hasMessage("table 't', row 2: 'x' has 'a' twice (again at table 't', row 1); total the rows first");
+        Table some = taken(new Pivot(List.of("g"), "n", "v", List.of("b", "c")), table.rows(new int[] {0, 2}));
+        assertThat(some.columnNames()).containsExactly("g", "b", "c");
+        assertThat(some.notes()).extracting(Object::toString).containsExactly("pivot: left out the names in 'n' that get no column: a");
+    }
+
+    @Test
     public void previousPeriodIsTheOneBeforeInTheCalendarAndNotOnTheSheet() {
         Random random = new Random(12);
         for (int round = 0; round < ROUNDS; round++) {
