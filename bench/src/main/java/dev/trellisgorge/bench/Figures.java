@@ -1,11 +1,18 @@
 package dev.trellisgorge.bench;
 
+import dev.trellisgorge.formula.Evaluator;
 import dev.trellisgorge.formula.Formula;
-import dev.trellisgorge.formula.HelperTable;
 import dev.trellisgorge.formula.Settings;
+import dev.trellisgorge.pattern.Chart;
+import dev.trellisgorge.pattern.Labels;
 import dev.trellisgorge.pattern.Pattern;
+import dev.trellisgorge.plan.Plan;
+import dev.trellisgorge.shape.Known;
+import dev.trellisgorge.shape.Pipeline;
 import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Table;
+import java.util.List;
+import java.util.Map;
 import java.util.Random;
 
 /** Random figures with some missing, as the library takes them and as a hand-written loop does. */
@@ -24,13 +31,18 @@ final class Figures {
         table = Table.of("figures", Column.texts("name", names), Column.numbers("value", value), Column.numbers("target", target));
     }
 
-    /** The helper columns of a pattern over these figures. */
-    HelperTable computed(Pattern pattern) {
-        return pattern.addTo(HelperTable.over(table, Settings.NONE, "name"));
+    /** The plan of a pattern over these figures: described once, whatever is computed by it. */
+    Plan plan(Pattern pattern) {
+        return Chart.of("name", pattern).labels(Labels.NONE).plan(Pipeline.of("figures"), Known.of(Map.of("figures", table), Settings.NONE));
+    }
+
+    /** The series of a plan over these figures. */
+    List<Column> series(Plan plan) {
+        return plan.cells(table, Settings.NONE).series();
     }
 
     /** The cells of one formula over these figures. */
     Column evaluated(Formula formula) {
-        return HelperTable.over(table, Settings.NONE, "name").evaluate("cells", formula);
+        return new Evaluator(table, Settings.NONE).evaluate("cells", formula);
     }
 }

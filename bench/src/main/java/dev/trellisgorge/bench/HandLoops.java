@@ -31,33 +31,31 @@ final class HandLoops {
     }
 
     static double[][] toTarget(double[] v, double[] t) {
-        double[][] out = new double[5][v.length];
+        double[][] out = new double[4][v.length];
         for (int i = 0; i < v.length; i++) {
             boolean known = v[i] == v[i] && t[i] == t[i];
             out[0][i] = !known ? Double.NaN : Math.min(v[i], t[i]);
             out[1][i] = !known ? Double.NaN : v[i] < 0 ? t[i] : v[i] < t[i] ? t[i] - v[i] : Double.NaN;
             out[2][i] = known && v[i] > t[i] ? v[i] - t[i] : Double.NaN;
-            out[3][i] = t[i] == 0 ? Double.NaN : v[i] / t[i];
-            out[4][i] = t[i] == 0 ? Double.NaN : Math.max(t[i] - v[i], 0) / t[i];
+            out[3][i] = t[i] != t[i] ? v[i] : Double.NaN;
         }
         return out;
     }
 
-    /** All columns that the pattern keeps: the seven series, and the movement, the level before it, the ends of its bar and its pieces. */
+    /** The nine series; without kinds there is no start, subtotal or total. */
     static double[][] waterfall(double[] v) {
-        double[][] out = new double[13][v.length];
+        double[][] out = new double[9][v.length];
         double level = 0;
         for (int i = 0; i < v.length; i++) {
             double a = v[i];
             double before = level;
-            for (int c = 0; c < 6; c++) {
+            for (int c = 0; c < 8; c++) {
                 out[c][i] = Double.NaN;
             }
-            boolean moved = a == a;
-            level = moved ? before + a : before;
-            double low = Math.min(before, level);
-            double high = Math.max(before, level);
-            if (moved) {
+            if (a == a) {
+                level = before + a;
+                double low = Math.min(before, level);
+                double high = Math.max(before, level);
                 int piece = a >= 0 ? 1 : 2;
                 if (low >= 0) {
                     out[0][i] = low;
@@ -68,16 +66,10 @@ final class HandLoops {
                 } else {
                     out[0][i] = 0;
                     out[piece][i] = high;
-                    out[piece + 3][i] = low;
+                    out[piece + 5][i] = low;
                 }
             }
-            out[6][i] = level;
-            out[7][i] = a;
-            out[8][i] = before;
-            out[9][i] = moved ? low : Double.NaN;
-            out[10][i] = moved ? high : Double.NaN;
-            out[11][i] = a >= 0 ? out[1][i] : out[2][i];
-            out[12][i] = a >= 0 ? out[4][i] : out[5][i];
+            out[8][i] = level;
         }
         return out;
     }

@@ -1,14 +1,14 @@
 package dev.trellisgorge.bench;
 
-import dev.trellisgorge.engine.Engines;
-import dev.trellisgorge.engine.Page;
-import dev.trellisgorge.plan.PlainChart;
 import dev.trellisgorge.chart.Series;
 import dev.trellisgorge.chart.Size;
+import dev.trellisgorge.engine.Engines;
+import dev.trellisgorge.engine.Page;
 import dev.trellisgorge.formula.Settings;
 import dev.trellisgorge.pattern.Chart;
 import dev.trellisgorge.pattern.Columns;
 import dev.trellisgorge.pattern.Split;
+import dev.trellisgorge.plan.PlainChart;
 import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Table;
 import java.io.ByteArrayOutputStream;
@@ -57,7 +57,7 @@ public class PictureBenchmark {
     public Object libraryAlone() throws IOException {
         DefaultCategoryDataset data = new DefaultCategoryDataset();
         for (Series series : chart.series()) {
-            Column cells = chart.data().column(series.column()).cells();
+            Column cells = chart.data().column(series.column());
             for (int row = 0; row < CATEGORIES; row++) {
                 data.addValue(cells.isPresent(row) ? cells.number(row) : null, series.name(), chart.categoryText(row));
             }

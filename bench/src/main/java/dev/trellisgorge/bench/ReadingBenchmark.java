@@ -3,6 +3,8 @@ package dev.trellisgorge.bench;
 import de.siegmar.fastcsv.reader.CsvReader;
 import de.siegmar.fastcsv.reader.CsvRecord;
 import dev.trellisgorge.formula.Settings;
+import dev.trellisgorge.shape.Executor;
+import dev.trellisgorge.shape.Pipeline;
 import dev.trellisgorge.shape.Total;
 import dev.trellisgorge.table.Table;
 import dev.trellisgorge.tables.TableFile;
@@ -73,7 +75,7 @@ public class ReadingBenchmark {
     @Benchmark
     public Object readAndTotal() {
         Table table = TableFile.read("readings", read);
-        return new Total(List.of("station"), List.of(new Total.Figure("mwh", Total.Fold.SUM, "mwh"))).apply(table, Settings.NONE);
+        return Executor.over(table, Settings.NONE).run(Pipeline.of("readings").then(new Total(List.of("station"), List.of(new Total.Figure("mwh", Total.Fold.SUM, "mwh")))));
     }
 
     @Benchmark

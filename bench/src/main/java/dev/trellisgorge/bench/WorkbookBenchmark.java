@@ -1,13 +1,13 @@
 package dev.trellisgorge.bench;
 
+import dev.trellisgorge.chart.Size;
 import dev.trellisgorge.engine.Engines;
 import dev.trellisgorge.engine.Page;
-import dev.trellisgorge.plan.PlainChart;
-import dev.trellisgorge.chart.Size;
 import dev.trellisgorge.formula.Settings;
 import dev.trellisgorge.pattern.Chart;
 import dev.trellisgorge.pattern.Columns;
 import dev.trellisgorge.pattern.Split;
+import dev.trellisgorge.plan.PlainChart;
 import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Table;
 import java.io.ByteArrayInputStream;

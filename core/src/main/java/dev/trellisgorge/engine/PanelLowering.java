@@ -110,7 +110,6 @@ final class PanelLowering {
 
     /** A line through the middle of every category; over lying bars, which lines can't cross, a thin bar without gaps. */
     private void references() {
-        extent();
         List<Line> lines = new ArrayList<>(panel.lines());
         List<Series> marks = new ArrayList<>();
         boolean anySign = false;
@@ -150,7 +149,6 @@ final class PanelLowering {
     private void points() {
         List<BarGroup> bars = new ArrayList<>(panel.bars());
         double gap = bars.isEmpty() ? 0 : bars.get(0).gap();
-        extent();
         bars.add(new BarGroup(Placing.STACKED, gap, thin(panel.points().stream().map(Points::series).toList())));
         panel = panel.points(List.of()).bars(bars);
     }

@@ -1,6 +1,5 @@
 package dev.trellisgorge.formula;
 
-import dev.trellisgorge.formula.Stages.Stage;
 import dev.trellisgorge.formula.Stages.StageColumn;
 import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Kind;
@@ -8,11 +7,9 @@ import dev.trellisgorge.table.RowOrder;
 import dev.trellisgorge.table.Table;
 import java.util.ArrayList;
 import java.util.HashMap;
-import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.Set;
 import java.util.concurrent.ForkJoinPool;
 import java.util.function.Function;
 import java.util.stream.IntStream;
@@ -52,12 +49,12 @@ public final class Evaluator {
      */
     public Map<String, Column> evaluate(Map<String, Formula> wanted, Map<String, Column> before) {
         Typing typing = typing(before);
-        return evaluate(Stages.of(wanted, wanted.keySet(), typing, Stages.Grain.COARSE), typing, before);
+        return evaluate(Program.of(Stages.of(wanted, wanted.keySet(), typing, Stages.Grain.COARSE), typing), before);
     }
 
-    /** The wanted columns of stages, which were made with this typing. */
-    public Map<String, Column> evaluate(Stages stages, Typing typing, Map<String, Column> before) {
-        return new Run(stages, typing, before).columns();
+    /** The wanted columns of a program. */
+    public Map<String, Column> evaluate(Program program, Map<String, Column> before) {
+        return new Run(program, before).columns();
     }
 
     /** What the leaves of formulas stand for while they are computed. */
@@ -138,86 +135,29 @@ public final class Evaluator {
         }
     }
 
-    /** One evaluation: the columns of the stages, gathered in passes over the rows. */
+    /** One evaluation: the columns of a program, group after group. */
     private final class Run {
-        private final Stages stages;
-        private final Typing typing;
+        private final Program program;
         private final int rows = inputs.rowCount();
         private final Map<String, Column> columns = new LinkedHashMap<>();
         private final Map<String, Double> scalars = new HashMap<>();
 
-        Run(Stages stages, Typing typing, Map<String, Column> before) {
-            this.stages = stages;
-            this.typing = typing;
+        Run(Program program, Map<String, Column> before) {
+            this.program = program;
             columns.putAll(before);
         }
 
-        /** Columns of one pass; those that need all rows of others before them are computed by themselves. */
-        private record Group(List<StageColumn> columns, boolean alone) {
-        }
-
         Map<String, Column> columns() {
-            List<Group> groups = groups();
-            Set<String> kept = kept(groups);
-            for (Group group : groups) {
+            for (Program.Group group : program.groups()) {
                 if (group.alone()) {
                     alone(group.columns().get(0));
                 } else {
-                    pass(group, kept);
+                    pass(group);
                 }
             }
             Map<String, Column> wanted = new LinkedHashMap<>();
-            stages.columns().stream().filter(StageColumn::wanted).forEach(column -> wanted.put(column.name(), cells(column.name())));
+            program.wanted().forEach(column -> wanted.put(column.name(), cells(column.name())));
             return wanted;
-        }
-
-        private List<Group> groups() {
-            List<Group> groups = new ArrayList<>();
-            List<StageColumn> open = new ArrayList<>();
-            Set<String> folding = new HashSet<>();
-            for (Stage stage : stages.all()) {
-                for (StageColumn column : stage.columns()) {
-                    boolean alone = column.formula() instanceof Window.Rank || column.formula() instanceof Window.Lookup;
-                    if (alone || Reads.computed(column.formula()).stream().anyMatch(folding::contains)) {
-                        close(groups, open);
-                        open = new ArrayList<>();
-                        folding.clear();
-                    }
-                    if (alone) {
-                        groups.add(new Group(List.of(column), true));
-                        continue;
-                    }
-                    if (column.formula() instanceof Window.Aggregate) {
-                        folding.add(column.name());
-                    }
-                    open.add(column);
-                }
-            }
-            close(groups, open);
-            return groups;
-        }
-
-        private void close(List<Group> groups, List<StageColumn> open) {
-            if (!open.isEmpty()) {
-                groups.add(new Group(List.copyOf(open), false));
-            }
-        }
-
-        /** The columns whose cells must outlive their pass. */
-        private Set<String> kept(List<Group> groups) {
-            Set<String> kept = new HashSet<>();
-            Map<String, Integer> madeIn = new HashMap<>();
-            for (int i = 0; i < groups.size(); i++) {
-                for (StageColumn column : groups.get(i).columns()) {
-                    madeIn.put(column.name(), i);
-                    int here = i;
-                    Reads.computed(column.formula()).stream().filter(read -> madeIn.getOrDefault(read, here) != here).forEach(kept::add);
-                    if (column.wanted()) {
-                        kept.add(column.name());
-                    }
-                }
-            }
-            return kept;
         }
 
         private void alone(StageColumn column) {
@@ -226,17 +166,15 @@ public final class Evaluator {
             columns.put(column.name(), Column.owning(column.name(), Kind.NUMBER, cells));
         }
 
-        private void pass(Group group, Set<String> kept) {
+        private void pass(Program.Group group) {
             Map<String, Register> targets = new HashMap<>();
-            boolean inOrder = false;
             for (StageColumn column : group.columns()) {
-                inOrder |= column.formula() instanceof Window;
-                if (!(column.formula() instanceof Window.Aggregate) && kept.contains(column.name())) {
+                if (!(column.formula() instanceof Window.Aggregate) && program.isKept(column.name())) {
                     targets.put(column.name(), column.kind() == Kind.TEXT ? new Register.Texts(new String[rows], true) : new Register.Figures(new double[rows], true));
                 }
             }
             Map<String, double[]> folds = new LinkedHashMap<>();
-            int parts = inOrder || rows < MANY ? 1 : ForkJoinPool.getCommonPoolParallelism() + 1;
+            int parts = group.inOrder() || rows < MANY ? 1 : ForkJoinPool.getCommonPoolParallelism() + 1;
             int part = parts == 1 ? rows : (rows / parts / Pass.BLOCK + 1) * Pass.BLOCK;
             List<Pass> passes = new ArrayList<>();
             for (int p = 0; p < parts; p++) {
@@ -257,8 +195,8 @@ public final class Evaluator {
             }
         }
 
-        private Pass made(Group group, Map<String, Register> targets, Map<String, double[]> folds) {
-            Pass pass = new Pass(typing, new Scope(columns, scalars));
+        private Pass made(Program.Group group, Map<String, Register> targets, Map<String, double[]> folds) {
+            Pass pass = new Pass(program.typing(), new Scope(columns, scalars));
             for (StageColumn column : group.columns()) {
                 if (column.formula() instanceof Window.Aggregate aggregate) {
                     pass.fold(aggregate, folds.computeIfAbsent(column.name(), name -> new double[1]));

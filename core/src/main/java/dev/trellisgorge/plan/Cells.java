@@ -2,6 +2,7 @@ package dev.trellisgorge.plan;
 
 import dev.trellisgorge.formula.Evaluator;
 import dev.trellisgorge.formula.Formula;
+import dev.trellisgorge.formula.Program;
 import dev.trellisgorge.formula.Reads;
 import dev.trellisgorge.formula.Settings;
 import dev.trellisgorge.formula.Stages;
@@ -94,8 +95,11 @@ public final class Cells {
 
     private Map<String, Column> computed(Collection<String> names) {
         Evaluator evaluator = new Evaluator(rows, settings);
+        if (done.isEmpty() && names.size() == plan.series().size() && plan.series().containsAll(names)) {
+            return evaluator.evaluate(plan.seriesProgram(), done);
+        }
         Typing typing = evaluator.typing(done);
-        return evaluator.evaluate(Stages.of(plan.closure(names, done.keySet()), Set.copyOf(names), typing, Stages.Grain.COARSE), typing, done);
+        return evaluator.evaluate(Program.of(Stages.of(plan.closure(names, done.keySet()), Set.copyOf(names), typing, Stages.Grain.COARSE), typing), done);
     }
 
     /** The cells of formulas over this plan's rows and columns, by name. They are not kept. */
@@ -111,7 +115,7 @@ public final class Cells {
             });
             Evaluator evaluator = new Evaluator(rows, settings);
             Typing typing = evaluator.typing(done);
-            Map<String, Column> made = evaluator.evaluate(Stages.of(all, Set.copyOf(names.values()), typing, Stages.Grain.COARSE), typing, done);
+            Map<String, Column> made = evaluator.evaluate(Program.of(Stages.of(all, Set.copyOf(names.values()), typing, Stages.Grain.COARSE), typing), done);
             Map<String, Column> result = new LinkedHashMap<>();
             names.forEach((name, asked) -> result.put(name, made.get(asked).named(name)));
             return result;

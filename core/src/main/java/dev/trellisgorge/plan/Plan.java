@@ -4,11 +4,11 @@ import dev.trellisgorge.chart.Drawing;
 import dev.trellisgorge.chart.Label;
 import dev.trellisgorge.chart.Orientation;
 import dev.trellisgorge.formula.Formula;
+import dev.trellisgorge.formula.Program;
 import dev.trellisgorge.formula.Reads;
 import dev.trellisgorge.formula.Settings;
 import dev.trellisgorge.formula.Stages;
 import dev.trellisgorge.formula.Typing;
-import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Nearest;
 import dev.trellisgorge.problem.Note;
 import dev.trellisgorge.shape.Executor;
@@ -36,6 +36,7 @@ public final class Plan {
     private final PlanBuilder parts;
     private final Map<String, Derived> columns;
     private final Settings settings;
+    private Program series;
 
     Plan(PlanBuilder parts) {
         this.parts = parts;
@@ -196,6 +197,15 @@ public final class Plan {
         Map<String, Formula> formulas = new LinkedHashMap<>();
         columns.values().forEach(column -> formulas.put(column.name(), column.formula()));
         return Stages.of(formulas, formulas.keySet(), new Typing(schema(), settings), grain);
+    }
+
+    /** The series and what they read; working columns that nothing reads are left out. */
+    synchronized Program seriesProgram() {
+        if (series == null) {
+            Typing typing = new Typing(schema(), settings);
+            series = Program.of(Stages.of(closure(series(), Set.of()), Set.copyOf(series()), typing, Stages.Grain.COARSE), typing);
+        }
+        return series;
     }
 
     /** Columns and the ones that they read, each after what it reads, without those in {@code done}. */

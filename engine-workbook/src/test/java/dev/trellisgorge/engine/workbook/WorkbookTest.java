@@ -196,8 +196,8 @@ public class WorkbookTest {
                     .getNvGraphicFramePr().getCNvPr().getDescr())
                     .startsWith("March: North Sluice 520.0 MWh (above); ");
             assertThat(chart.getCTChart().getPlotArea().getLineChartArray(0).getSerArray(0).getTx().getStrRef().getF())
-                    .isEqualTo("'against the goal series'!$F$1");
-            assertThat(book.getSheet("against the goal series").getRow(0).getCell(5)).satisfies(title -> {
+                    .isEqualTo("'against the goal series'!$H$1");
+            assertThat(book.getSheet("against the goal series").getRow(0).getCell(7)).satisfies(title -> {
                 assertThat(title.getStringCellValue()).isEqualTo("goal 400.0 MWh");
                 assertThat(title.getCellFormula()).contains("FIXED(", "goal");
             });
