@@ -15,6 +15,7 @@ final class Commands {
         ALL.put("series", Series::new);
         ALL.put("check", Check::new);
         ALL.put("explain", Explain::new);
+        ALL.put("plan", PlanCommand::new);
         ALL.put("patterns", PatternsCommand::new);
         ALL.put("start", Start::new);
         ALL.put("demo", Demo::new);

@@ -23,6 +23,11 @@ public sealed interface Condition extends Formula {
             return sign;
         }
 
+        /** Whether it asks for more than sameness. */
+        public boolean isOrdered() {
+            return this != EQUAL && this != UNEQUAL;
+        }
+
         /** Whether it holds, where {@code order} is below, at or above zero as the left side is to the right one. */
         public boolean holds(int order) {
             return switch (this) {

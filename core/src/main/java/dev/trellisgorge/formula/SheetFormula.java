@@ -57,10 +57,27 @@ public final class SheetFormula {
         String rows();
     }
 
+    /** How far formulas are taken apart for a sheet: a person reads them in a cell, and a cell has an end. */
+    public static final Stages.Grain GRAIN = new Stages.Grain(12, 60, (node, kind) -> node instanceof Choice.NullIf || node instanceof Textual.Repeat || node instanceof Calendar
+            || node instanceof Textual.Formatted || node instanceof Condition.Comparison compared && kind == Kind.TEXT && compared.relation().isOrdered());
+
     /** @param typing what the formulas were staged with */
     public SheetFormula(Typing typing, CellNames cells) {
         this.typing = typing;
         this.cells = cells;
+    }
+
+    /**
+     * The formula as it is to be staged for a sheet. Absent cells of a range are empty texts there, so a count, which may be one
+     * of texts, counts figures instead.
+     */
+    public static Formula countingFigures(Formula formula) {
+        if (formula.operands().isEmpty()) {
+            return formula;
+        }
+        List<Formula> operands = formula.operands().stream().map(SheetFormula::countingFigures).toList();
+        boolean count = formula instanceof Window.Aggregate aggregate && aggregate.fold() == Window.Fold.COUNT && !(aggregate.of() instanceof Leaf.Literal);
+        return count ? Formulas.count(Formulas.only(Formulas.present(operands.get(0)), Formulas.number(1))) : formula.rebuilt(operands);
     }
 
     /** The leaves whose cells other cells run over: each needs a column in which absent is an empty text. */
@@ -168,6 +185,9 @@ public final class SheetFormula {
     }
 
     private String compared(Relation relation, Formula left, Formula right, boolean wanted) {
+        if (left instanceof Leaf.Absent || right instanceof Leaf.Absent) {
+            return "FALSE";
+        }
         String a = bare(left);
         String b = bare(right);
         String holds = kind(left) == Kind.TEXT ? SheetTexts.compared(relation, a, b) : a + relation.sign() + b;
@@ -341,9 +361,12 @@ public final class SheetFormula {
             return "(" + f.of().stream().map(each -> value(each, known)).collect(Collectors.joining("&")) + ")";
         }
 
+        /** The count may be an error, which {@code REPT} need not take for one. */
         @Override
         public String repeat(Textual.Repeat f, Kind kind) {
-            return "REPT(" + value(f.text(), known) + ",MAX(0," + value(f.count(), known) + "))";
+            String count = value(f.count(), known);
+            String repeated = "REPT(" + value(f.text(), known) + ",MAX(0," + count + "))";
+            return f.count() instanceof Leaf.Literal ? repeated : "IF(ISNUMBER(" + count + ")," + repeated + "," + ABSENT + ")";
         }
 
         @Override
@@ -362,16 +385,7 @@ public final class SheetFormula {
                 return "ROWS(" + cells.rows() + ")";
             }
             String range = cells.range(f.of());
-            return f.fold() == Window.Fold.COUNT ? counted(f.of(), range) : "IF(COUNT(" + range + ")=0," + ABSENT + "," + f.fold() + "(" + range + "))";
-        }
-
-        /** A text that is there has a length, but for the empty one. */
-        private String counted(Formula of, String range) {
-            return switch (kind(of)) {
-                case TEXT -> "SUMPRODUCT(1*(LEN(" + range + ")>0))";
-                case TRUTH -> "SUMPRODUCT(1*ISLOGICAL(" + range + "))";
-                default -> "COUNT(" + range + ")";
-            };
+            return f.fold() == Window.Fold.COUNT ? "COUNT(" + range + ")" : "IF(COUNT(" + range + ")=0," + ABSENT + "," + f.fold() + "(" + range + "))";
         }
 
         @Override
@@ -391,7 +405,7 @@ public final class SheetFormula {
             String here = cells.here(f.of());
             String rank = "RANK(" + here + "," + cells.range(f.of()) + "," + (f.direction() == Window.Direction.DESCENDING ? 0 : 1) + ")";
             String equalsBefore = f.ties() == Window.Ties.SHARED ? ""
-                    : cells.rangeAbove(f.of()).map(above -> "+SUMPRODUCT(ISNUMBER(" + above + ")*(" + above + "=" + here + "))").orElse("");
+                    : cells.rangeAbove(f.of()).map(above -> "+COUNTIF(" + above + "," + here + ")").orElse("");
             return "IF(ISNUMBER(" + here + ")," + rank + equalsBefore + "," + ABSENT + ")";
         }
 

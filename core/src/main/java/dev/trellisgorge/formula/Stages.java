@@ -9,6 +9,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.TreeMap;
+import java.util.function.BiPredicate;
 
 /**
  * Columns in the form that every back end writes from: each is one {@link Window} over columns of earlier stages, or is worked
@@ -41,12 +42,12 @@ public record Stages(List<Stage> all) {
      *
      * @param shared what a subtree that several columns have must hold, in nodes, to get a column of its own
      * @param most   how many nodes the formula of one column holds at most
+     * @param again  whether a back end reads the operands of a node, whose first is of that kind, several times; they stand in
+     *               columns of their own then
      */
-    public record Grain(int shared, int most) {
+    public record Grain(int shared, int most, BiPredicate<Formula, Kind> again) {
         /** As little as possible: for a back end that finds equal subtrees by itself. */
-        public static final Grain COARSE = new Grain(Integer.MAX_VALUE, Integer.MAX_VALUE);
-        /** For formulas that a person reads in a cell, and that have an end. */
-        public static final Grain SHEET = new Grain(12, 60);
+        public static final Grain COARSE = new Grain(Integer.MAX_VALUE, Integer.MAX_VALUE, (node, kind) -> false);
     }
 
     public Stages {
@@ -130,8 +131,9 @@ public record Stages(List<Stage> all) {
             }
             List<Formula> operands = new ArrayList<>();
             int size = 1;
+            boolean again = !node.operands().isEmpty() && grain.again().test(node, typing.of(node.operands().get(0)));
             for (Formula operand : node.operands()) {
-                Formula stands = standing(operand);
+                Formula stands = again && !operand.operands().isEmpty() ? inColumn(operand) : standing(operand);
                 operands.add(stands);
                 size += size(stands);
             }

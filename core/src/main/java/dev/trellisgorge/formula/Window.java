@@ -35,7 +35,7 @@ public sealed interface Window extends Formula {
 
         @Override
         public String toString() {
-            return fold + "(" + of + ") OVER ()";
+            return fold + "(" + (fold == Fold.COUNT && of instanceof Leaf.Literal ? "*" : of) + ") OVER ()";
         }
     }
 

@@ -215,7 +215,8 @@ final class Planning {
         List<Formula> fitted = new ArrayList<>();
         for (LabelSpot spot : spots) {
             String column = LABEL + spot.series();
-            plan.forLabels(column, Formulas.only(spot.when(), spot.main() ? shown(plan, spot.figure()) : spot.figure()));
+            Formula figure = spot.main() ? shown(plan, spot.figure()) : spot.figure();
+            plan.forLabels(column, spot.when().equals(Formulas.truth(true)) ? figure : Formulas.only(spot.when(), figure));
             if (spot.main() && spot.format().isEmpty() && plan.kind(Formulas.computed(column)).orElse(Kind.NUMBER) == Kind.NUMBER) {
                 fitted.add(Formulas.computed(column));
             }

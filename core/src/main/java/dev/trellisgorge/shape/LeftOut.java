@@ -10,7 +10,7 @@ import java.util.BitSet;
 import java.util.List;
 import java.util.stream.IntStream;
 
-/** Tells of the rows that a step leaves out: how many, their names, and what they amount to. */
+/** Tells of the rows that a step leaves out (how many, their names, and what they amount to) and of the cells that a sum passes over. */
 final class LeftOut {
     private static final int LISTED = 10;
     private static final int AMOUNTS = 3;
@@ -47,6 +47,18 @@ final class LeftOut {
 
     private static String sum(Column column, IntStream rows) {
         return Numbers.brief(rows.mapToDouble(column::number).filter(figure -> !Double.isNaN(figure)).sum());
+    }
+
+    /**
+     * The table with a note on the cells that a sum or a mean passes over, as a ratio of two sums may then compare different rows.
+     *
+     * @param figure what passes over them: {@code the sum of 'made'}
+     * @param from   the table whose rows are summed up
+     */
+    static Table passedOver(Table told, String figure, Table from, Column cells, IntStream rows) {
+        int[] missing = rows.filter(row -> !cells.isPresent(row)).toArray();
+        return missing.length == 0 ? told : told.noting(Note.urgent(figure + " passes over " + missing.length + (missing.length == 1 ? " missing cell" : " missing cells"),
+                names(from, missing)));
     }
 
     /** What rows are called: by their first column of texts or dates, each name once; where there is none by their place. */

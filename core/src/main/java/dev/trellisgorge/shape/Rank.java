@@ -77,7 +77,7 @@ public record Rank(Formula by, Way order, OptionalInt top, Optional<Rest> rest, 
                 columns.computeIfAbsent(way, w -> new ArrayList<>()).add(column);
             }
         });
-        return columns.isEmpty() ? "" : " (" + columns.entrySet().stream().map(each -> each.getKey().name().toLowerCase(Locale.ROOT) + ": " + String.join(", ", each.getValue()))
+        return columns.isEmpty() ? "" : " (" + columns.entrySet().stream().map(each -> (each.getKey() == Rest.Way.MISSING ? "left empty" : each.getKey().name().toLowerCase(Locale.ROOT)) + ": " + String.join(", ", each.getValue()))
                 .collect(Collectors.joining("; ")) + ")";
     }
 
@@ -183,7 +183,18 @@ public record Rank(Formula by, Way order, OptionalInt top, Optional<Rest> rest, 
                 }
             }
             int[] inWhole = IntStream.of(rows).map(table::wholeRow).toArray();
-            return whole.withRow(at, cells, inWhole, summed);
+            return passedOver(whole.withRow(at, cells, inWhole, summed), name, rows);
+        }
+
+        private Table passedOver(Table whole, String name, int[] rows) {
+            Table told = whole;
+            for (Map.Entry<String, Rest.Way> each : rest.get().ways().entrySet()) {
+                if (each.getValue() == Rest.Way.SUM || each.getValue() == Rest.Way.MEAN) {
+                    told = LeftOut.passedOver(told, "the " + each.getValue().name().toLowerCase(Locale.ROOT) + " of '" + each.getKey() + "' in the row '" + name + "'", table,
+                            table.column(each.getKey()), IntStream.of(rows));
+                }
+            }
+            return told;
         }
 
         private Double folded(Column cells, Rest.Way way, int[] rows) {

@@ -1,7 +1,6 @@
 package dev.trellisgorge.shape;
 
 import dev.trellisgorge.problem.BadInput;
-import dev.trellisgorge.problem.Note;
 import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Field;
 import dev.trellisgorge.table.Kind;
@@ -117,15 +116,11 @@ public record Total(List<String> by, List<Figure> figures) implements Step {
         return passedOver(table, totalled);
     }
 
-    /** Says which cells a sum or a mean passes over, as a ratio of two sums may then compare different rows. */
     private Table passedOver(Table table, Table totalled) {
         Table told = totalled;
         for (Figure figure : figures) {
-            Column cells = table.column(figure.column());
-            int[] missing = figure.fold() == Fold.SUM || figure.fold() == Fold.MEAN ? IntStream.range(0, table.rowCount()).filter(row -> !cells.isPresent(row)).toArray() : new int[0];
-            if (missing.length > 0) {
-                told = told.noting(Note.urgent("the " + figure.fold() + " of '" + figure.column() + "' passes over " + missing.length
-                        + (missing.length == 1 ? " missing cell" : " missing cells"), LeftOut.names(table, missing)));
+            if (figure.fold() == Fold.SUM || figure.fold() == Fold.MEAN) {
+                told = LeftOut.passedOver(told, "the " + figure.fold() + " of '" + figure.column() + "'", table, table.column(figure.column()), IntStream.range(0, table.rowCount()));
             }
         }
         return told;

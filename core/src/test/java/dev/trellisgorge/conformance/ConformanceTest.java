@@ -19,7 +19,7 @@ public class ConformanceTest {
     public void everyCellOfRandomPlansIsTheOracles() {
         long cells = 0;
         for (int seed = 0; seed < PLANS; seed++) {
-            RandomPlan random = RandomPlan.of(seed, false);
+            RandomPlan random = RandomPlan.of(seed, RandomPlan.Within.EVERYTHING);
             Map<String, List<Object>> expected = random.naive();
             Table rows = random.executor().run(random.plan().pipeline());
             for (Column column : rows.columns()) {

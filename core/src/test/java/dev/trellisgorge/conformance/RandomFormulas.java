@@ -38,13 +38,14 @@ final class RandomFormulas {
 
     private final Random random;
     private final Schema schema;
+    private final RandomPlan.Within within;
     private final boolean tame;
 
-    /** @param tame whether to keep to figures and texts that a sheet holds exactly */
-    RandomFormulas(Random random, Schema schema, boolean tame) {
+    RandomFormulas(Random random, Schema schema, RandomPlan.Within within) {
         this.random = random;
         this.schema = schema;
-        this.tame = tame;
+        this.within = within;
+        this.tame = within != RandomPlan.Within.EVERYTHING;
     }
 
     Formula of(Kind kind, int depth) {
@@ -138,8 +139,7 @@ final class RandomFormulas {
             case 5 -> chosen(Kind.TRUTH, depth);
             default -> {
                 Kind kind = one(List.of(Kind.NUMBER, Kind.NUMBER, Kind.TEXT, Kind.DATE, Kind.TRUTH));
-                // Truths and, within what a plain formula evaluator of sheets knows, texts have no order there.
-                boolean ordered = !tame || kind == Kind.NUMBER || kind == Kind.DATE;
+                boolean ordered = kind == Kind.NUMBER || kind == Kind.DATE || within == RandomPlan.Within.EVERYTHING || kind == Kind.TEXT && within == RandomPlan.Within.SHEET;
                 yield new Condition.Comparison(ordered ? one(List.of(Condition.Relation.values())) : one(List.of(Condition.Relation.EQUAL, Condition.Relation.UNEQUAL)),
                         of(kind, depth - 1), of(kind, depth - 1));
             }

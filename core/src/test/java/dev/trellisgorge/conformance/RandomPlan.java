@@ -65,12 +65,21 @@ import java.util.stream.IntStream;
 public record RandomPlan(Plan plan, Map<String, Table> tables, Settings settings) {
     public static final Settings SETTINGS = Settings.of("goal", 2.5).with("unset", Double.NaN);
 
-    /** @param tame whether to keep to figures and texts that a sheet holds exactly, and to steps that leave raw rows */
-    public static RandomPlan of(long seed, boolean tame) {
+    /** What a plan may be made of. */
+    public enum Within {
+        EVERYTHING,
+        /** Figures and texts that a sheet holds exactly, and steps that leave raw rows. */
+        SHEET,
+        /** The same, and texts are not ordered, as an evaluator of sheets that takes no ranges inside a formula can't. */
+        PLAIN_SHEET
+    }
+
+    /** The plan is named {@code plan} and its seed. */
+    public static RandomPlan of(long seed, Within within) {
         Random random = new Random(seed);
         while (true) {
             try {
-                return new Making(random, tame).plan();
+                return new Making(random, within).plan("plan " + seed);
             } catch (BadInput clash) {
                 // Two columns that would have one name, or a name that a step has taken away: another try.
             }
@@ -114,12 +123,14 @@ public record RandomPlan(Plan plan, Map<String, Table> tables, Settings settings
 
     private static final class Making {
         private final Random random;
+        private final Within within;
         private final boolean tame;
         private final Map<String, Table> tables = new LinkedHashMap<>();
 
-        Making(Random random, boolean tame) {
+        Making(Random random, Within within) {
             this.random = random;
-            this.tame = tame;
+            this.within = within;
+            this.tame = within != Within.EVERYTHING;
             int rows = random.nextInt(20) == 0 ? 0 : 1 + random.nextInt(9);
             tables.put("rows", Table.of("rows", texts("name", rows, true), texts("t", rows, false), numbers("a", rows), numbers("b", rows),
                     Column.dates("d", random.ints(rows, 0, 900).mapToObj(i -> i < 120 ? null : LocalDate.of(2030, 1, 31).plusDays(i)).toArray(LocalDate[]::new)),
@@ -137,19 +148,19 @@ public record RandomPlan(Plan plan, Map<String, Table> tables, Settings settings
             return Column.numbers(name, random.ints(rows, 0, pool.length + 3).mapToDouble(i -> i < pool.length ? pool[i] : Double.NaN).toArray());
         }
 
-        RandomPlan plan() {
+        RandomPlan plan(String name) {
             Executor executor = new Executor(tables, SETTINGS);
             Pipeline pipeline = Pipeline.of("rows");
             for (int i = random.nextInt(4); i > 0; i--) {
                 pipeline = pipeline.then(step(pipeline.schema(executor.known())));
             }
             Schema schema = pipeline.schema(executor.known());
-            RandomFormulas formulas = new RandomFormulas(random, schema, tame);
+            RandomFormulas formulas = new RandomFormulas(random, schema, within);
             List<String> names = schema.fields().stream().filter(field -> field.kind() == Kind.TEXT).map(Field::name).toList();
             if (names.isEmpty()) {
                 throw new BadInput(schema.place(), "no text is left");
             }
-            Chart chart = Chart.of(names.get(0), pattern(formulas, schema)).orientation(Orientation.values()[random.nextInt(2)]);
+            Chart chart = Chart.of(names.get(0), pattern(formulas, schema)).orientation(Orientation.values()[random.nextInt(2)]).named(name);
             if (random.nextInt(4) == 0) {
                 Ranking ranking = Ranking.by(formulas.of(random.nextBoolean() ? Kind.NUMBER : Kind.DATE, 1));
                 chart = chart.rank(random.nextBoolean() ? ranking : ranking.top(1 + random.nextInt(3)));
@@ -162,7 +173,7 @@ public record RandomPlan(Plan plan, Map<String, Table> tables, Settings settings
         }
 
         private Step step(Schema schema) {
-            RandomFormulas formulas = new RandomFormulas(random, schema, tame);
+            RandomFormulas formulas = new RandomFormulas(random, schema, within);
             List<String> columns = schema.columnNames();
             List<String> numbers = schema.fields().stream().filter(field -> field.kind() == Kind.NUMBER).map(Field::name).toList();
             String any = columns.get(random.nextInt(columns.size()));

@@ -54,6 +54,11 @@ abstract class CellReader {
         return kind;
     }
 
+    /** Whether it reads days or periods. */
+    boolean isOfTime() {
+        return kind == Kind.DATE || kind == Kind.TEXT;
+    }
+
     String one() {
         return one;
     }

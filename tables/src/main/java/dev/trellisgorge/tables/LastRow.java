@@ -4,63 +4,137 @@ import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Note;
 import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Kind;
+import dev.trellisgorge.table.Numbers;
 import dev.trellisgorge.table.Table;
+import java.math.BigDecimal;
+import java.math.RoundingMode;
+import java.util.ArrayList;
 import java.util.List;
+import java.util.regex.Pattern;
 import java.util.stream.IntStream;
 
-/** Finds a last row that is the total of the rows above it, so that no figure is counted twice unseen. */
+/**
+ * Finds a last row that is the total of the rows above it, so that no figure is counted twice unseen. A printed total may be off
+ * by what rounding does: half a unit of the last digit for each row above.
+ */
 final class LastRow {
     private static final double CLOSE = 1e-9;
+    /** Where no word says that it is a total, what rounding makes of it must be small beside it too. */
+    private static final double SMALL = 0.005;
     private static final int FEWEST_ROWS = 3;
-    private static final String WORDS = "(?i)\\s*(grand |sub)?(total|sum|all|together)s?\\b.*";
+    private static final Pattern NAME = Pattern.compile("(?i)\\s*(grand |sub)?(total|sum|all|together)s?\\b.*");
+    private static final Pattern BARE_NAME = Pattern.compile("(?i)\\s*(grand )?(total|sum)s?\\s*:?\\s*");
 
-    private LastRow() {
+    private final Table table;
+    private final int last;
+    private final List<Against> figures = new ArrayList<>();
+    private boolean blank;
+    private boolean named;
+    private boolean calledTotal;
+
+    private LastRow(Table table) {
+        this.table = table;
+        this.last = table.rowCount() - 1;
+        for (Column column : table.columns()) {
+            if (column.kind() == Kind.NUMBER && column.isPresent(last)) {
+                figures.add(Against.of(column, last));
+            } else if (column.kind() != Kind.NUMBER && column.isPresent(last)) {
+                named |= NAME.matcher(column.written(last)).matches();
+                calledTotal |= isTotal(column.written(last));
+            } else if (column.kind() != Kind.NUMBER) {
+                blank = true;
+            }
+        }
+    }
+
+    /** A figure of the last row beside the sum of those above. */
+    private record Against(String column, double stands, double sum, int decimals, Fit fit) {
+
+        enum Fit {
+            EXACT, ROUNDED, OTHER
+        }
+
+        static Against of(Column column, int rows) {
+            double sum = 0;
+            for (int row = 0; row < rows; row++) {
+                sum += column.isPresent(row) ? column.number(row) : 0;
+            }
+            double stands = column.number(rows);
+            double off = Math.abs(sum - stands);
+            if (sum != 0 && off <= CLOSE * Math.abs(sum)) {
+                return new Against(column.name(), stands, sum, 0, Fit.EXACT);
+            }
+            boolean far = sum == 0 || off > 0.5 * rows * (1 + CLOSE);
+            int decimals = IntStream.rangeClosed(0, rows).filter(column::isPresent)
+                    .map(row -> Math.max(0, BigDecimal.valueOf(column.number(row)).stripTrailingZeros().scale())).max().orElse(0);
+            boolean rounded = !far && off <= 0.5 * rows * Math.pow(10, -decimals) * (1 + CLOSE);
+            return new Against(column.name(), stands, sum, decimals, rounded ? Fit.ROUNDED : Fit.OTHER);
+        }
+
+        boolean isSmall() {
+            return Math.abs(sum - stands) <= SMALL * Math.abs(sum);
+        }
+
+        @Override
+        public String toString() {
+            BigDecimal whole = BigDecimal.valueOf(sum).setScale(decimals, RoundingMode.HALF_EVEN);
+            BigDecimal off = BigDecimal.valueOf(stands).subtract(whole).stripTrailingZeros();
+            return "'" + column + "' is " + Numbers.shortest(stands) + " there, and the rows above make " + Numbers.shortest(whole.doubleValue()) + ": "
+                    + off.abs().toPlainString() + (off.signum() < 0 ? " less" : " more");
+        }
+    }
+
+    /** Whether a cell says that its row is a total, and nothing else. */
+    static boolean isTotal(String cell) {
+        return BARE_NAME.matcher(cell).matches();
     }
 
     /** The table as the layout wants it: told of a total, without it, or as it is. */
     static Table seenTo(Table table, Layout.TotalRow what) {
-        boolean total = what != Layout.TotalRow.KEEP && isTotal(table);
-        if (what == Layout.TotalRow.DROP && !total) {
-            throw new BadInput(table.place(), "the last row is to be dropped as a total, and its figures are not the sums of the rows above");
-        }
-        if (!total) {
+        if (what == Layout.TotalRow.KEEP || table.rowCount() == 0) {
             return table;
         }
-        int last = table.rowCount() - 1;
-        if (what == Layout.TotalRow.DROP) {
-            return table.rows(IntStream.range(0, last).toArray());
+        LastRow last = new LastRow(table);
+        return what == Layout.TotalRow.DROP ? last.dropped() : last.told();
+    }
+
+    private Table dropped() {
+        if (!isTotal()) {
+            String why = table.rowCount() < FEWEST_ROWS ? "there are too few rows above it" : figures.isEmpty() ? "it holds no figure"
+                    : with(Against.Fit.OTHER).isEmpty() ? "no word and no blank cell in it says that it is a total" : String.join("; ", with(Against.Fit.OTHER));
+            throw new BadInput(table.place(), "the last row is to be dropped as a total, and its figures are not the sums of the rows above: " + why);
         }
-        return table.noting(Note.urgent("the last row is the sum of the rows above, and would be counted twice; drop it with 'total-row: drop', or keep it with"
-                + " 'total-row: keep'", List.of(table.rowPlace(last).toString())));
+        Table above = table.rows(IntStream.range(0, last).toArray());
+        List<String> rounded = with(Against.Fit.ROUNDED);
+        return rounded.isEmpty() ? above : above.noting(new Note("the total row that is dropped is off by rounding", rounded));
+    }
+
+    private Table told() {
+        String place = table.rowPlace(last).toString();
+        if (isTotal()) {
+            List<String> listed = new ArrayList<>(with(Against.Fit.ROUNDED));
+            String but = listed.isEmpty() ? "" : ", but for rounding";
+            listed.add(place);
+            return table.noting(Note.urgent("the last row is the sum of the rows above" + but + ", and would be counted twice; drop it with 'total-row: drop', or keep it with"
+                    + " 'total-row: keep'", listed));
+        }
+        if (calledTotal && table.rowCount() >= FEWEST_ROWS && !figures.isEmpty()) {
+            List<String> listed = new ArrayList<>(with(Against.Fit.OTHER));
+            listed.add(place);
+            return table.noting(Note.urgent("the last row is called a total and counted as any other row, and not all of its figures are the sums of the rows above; keep it"
+                    + " with 'total-row: keep', or take it out of the table", listed));
+        }
+        return table;
     }
 
     /** Every figure is the sum above, and a word or a blank says so, or a second column of figures. */
-    private static boolean isTotal(Table table) {
-        if (table.rowCount() < FEWEST_ROWS) {
-            return false;
-        }
-        int last = table.rowCount() - 1;
-        int sums = 0;
-        boolean named = false;
-        for (Column column : table.columns()) {
-            if (column.kind() == Kind.NUMBER && column.isPresent(last)) {
-                double sum = sum(column, last);
-                if (sum == 0 || Math.abs(sum - column.number(last)) > CLOSE * Math.abs(sum)) {
-                    return false;
-                }
-                sums++;
-            } else if (column.kind() != Kind.NUMBER) {
-                named |= !column.isPresent(last) || column.written(last).matches(WORDS);
-            }
-        }
-        return sums > 1 || sums == 1 && named;
+    private boolean isTotal() {
+        boolean fits = table.rowCount() >= FEWEST_ROWS && figures.stream().allMatch(each -> each.fit() == Against.Fit.EXACT
+                || each.fit() == Against.Fit.ROUNDED && (named || each.isSmall()));
+        return fits && (figures.size() > 1 || figures.size() == 1 && (named || blank));
     }
 
-    private static double sum(Column column, int rows) {
-        double sum = 0;
-        for (int row = 0; row < rows; row++) {
-            sum += column.isPresent(row) ? column.number(row) : 0;
-        }
-        return sum;
+    private List<String> with(Against.Fit fit) {
+        return figures.stream().filter(each -> each.fit() == fit).map(Against::toString).toList();
     }
 }

@@ -78,6 +78,18 @@ final class WrittenCells {
         private Outcome(int rows) {
             figures = new double[rows];
         }
+
+        /** A total has no date: where the last cell says that its row is one, it is missing. */
+        private void forgiveTotal(Cells cells, Layout layout) {
+            int last = figures.length - 1;
+            String cell = last < 0 || cells.texts()[last] == null ? "" : cells.texts()[last];
+            if (oddCount == 1 && Double.isNaN(figures[last]) && LastRow.isTotal(cell)) {
+                oddCount = 0;
+                if (layout.totalRow() != Layout.TotalRow.DROP) {
+                    conversions.add(last, cell, () -> "missing");
+                }
+            }
+        }
     }
 
     void note(Optional<Note> note) {
@@ -109,6 +121,9 @@ final class WrittenCells {
         for (CellReader reader : readers(given)) {
             if (given.isPresent() || isPromising(reader, cells)) {
                 Outcome outcome = read(reader, cells);
+                if (reader.isOfTime()) {
+                    outcome.forgiveTotal(cells, layout);
+                }
                 if (outcome.oddCount == 0 && (given.isPresent() || outcome.readCount > 0)) {
                     note(outcome.conversions.note(cells.name(), reader.one(), row -> cells.places().apply(row).toString()));
                     return reader.column(cells.name(), outcome.figures);

@@ -1,6 +1,7 @@
 package dev.trellisgorge.tables;
 
 import dev.trellisgorge.table.Numbers;
+import java.math.BigDecimal;
 import java.util.Currency;
 import java.util.Optional;
 import java.util.OptionalDouble;
@@ -20,7 +21,7 @@ record WrittenNumber(char decimal) {
     private static final Pattern MONEY = Pattern.compile("^(\\p{Sc}|[A-Z]{3})|(\\p{Sc}|[A-Z]{3})$");
     private static final Pattern GROUPED_BY_COMMA = Pattern.compile("\\d{1,3}(,\\d{3})+(\\.\\d*)?");
     private static final Pattern GROUPED_BY_POINT = Pattern.compile("\\d{1,3}(\\.\\d{3})+(,\\d*)?");
-    private static final double PER_CENT = 100;
+    private static final int PER_CENT_PLACES = 2;
 
     /** Read when the first code is met, as few files have one. */
     private static final class Codes {
@@ -63,11 +64,13 @@ record WrittenNumber(char decimal) {
         if (negative && minus || text.isEmpty() || text.startsWith("+") || text.startsWith("-") || share && !money.isEmpty()) {
             return Optional.empty();
         }
-        OptionalDouble size = Numbers.parse(plain(text));
+        String plain = plain(text);
+        OptionalDouble size = Numbers.parse(plain);
         if (size.isEmpty()) {
             return Optional.empty();
         }
-        double figure = share ? size.getAsDouble() / PER_CENT : size.getAsDouble();
+        // 1.8 / 100 is not the double nearest to 0.018
+        double figure = share ? new BigDecimal(plain).movePointLeft(PER_CENT_PLACES).doubleValue() : size.getAsDouble();
         return Optional.of(new Figure((negative || minus ? -figure : figure) + 0.0, money, share));
     }
 

@@ -27,7 +27,9 @@ final class SheetLayout {
         this.raw = raw;
         this.names = names;
         this.typing = new Typing(data.rows().schema(), data.settings());
-        this.stages = Stages.of(formulas, formulas.keySet(), typing, Stages.Grain.SHEET);
+        Map<String, Formula> counting = new LinkedHashMap<>(formulas);
+        counting.replaceAll((column, formula) -> SheetFormula.countingFigures(formula));
+        this.stages = Stages.of(counting, formulas.keySet(), typing, SheetFormula.GRAIN);
     }
 
     Stages stages() {
