@@ -52,7 +52,8 @@ public class RawTableMistakesTest extends AtDesk {
             {"{file: march.csv, dates: dd.mm.bbbb}", DATA, "DESK/b.yaml:2:40: 'dd.mm.bbbb' is no date pattern; write one such as dd.MM.yyyy"},
             {"{file: march.csv, header-row: 0}", DATA, "DESK/b.yaml:2:45: 'header-row': must be a line, 1 for the first"},
             {"{file: march.csv, header-row: 9}", DATA, "DESK/march.csv: ends above line 9, where the header is to stand"},
-            {"{file: march.csv, total-row: drop}", DATA, "DESK/march.csv: the last row is to be dropped as a total, and its figures are not the sums of the rows above"},
+            {"{file: march.csv, total-row: drop}", DATA, "DESK/march.csv: the last row is to be dropped as a total, and its figures are not the sums of the rows above: "
+                + "there are too few rows above it"},
             {"{file: march.csv, delimiter: \"||\"}", DATA, "DESK/b.yaml:2:44: 'delimiter': must be one sign, such as ';'"},
             {"{file: march.csv, delimeter: \";\"}", DATA, "DESK/b.yaml:2:33: unknown key 'delimeter'. Did you mean 'delimiter'?"},
             {"march.csv", DATA + "\"Pool,2031-03-01,4\n", "DESK/march.csv:4: a quote is opened in this row and never closed"},

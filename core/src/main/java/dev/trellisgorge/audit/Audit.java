@@ -18,11 +18,12 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Objects;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
 
 /**
- * The proof of one chart: each identity held against the helper cells themselves, and what a reader should know.
+ * The proof of one chart: each identity held against the helper cells themselves, and what a reader should know. Immutable and thread-safe.
  *
  * @param chart    the chart that was audited
  * @param proofs   one an identity
@@ -32,6 +33,12 @@ public record Audit(PlainChart chart, List<Proof> proofs, List<Note> notes) {
     private static final double LEAST_CONTRAST = 3;
     private static final double LEAST_DIFFERENCE = 10;
     private static final double CLOSE = 1e-9;
+
+    public Audit {
+        Objects.requireNonNull(chart, "chart");
+        proofs = List.copyOf(proofs);
+        notes = List.copyOf(notes);
+    }
 
     public static Audit of(PlainChart chart) {
         Cells data = chart.data();

@@ -27,13 +27,17 @@ import java.util.stream.Stream;
 
 /**
  * Why one row of a chart looks as it does, in plain words: what it reads, each series with the comparison that made it
- * what it is, where its bars start and end, what its labels say, and what a reader should know of it.
+ * what it is, where its bars start and end, what its labels say, and what a reader should know of it. Immutable and thread-safe.
  *
  * @param lines one sentence each
  */
 public record Explanation(List<String> lines) {
     private static final String UNJUDGED = "unjudged";
     private static final List<String> ORDINALS = List.of("", "", "2nd ", "3rd ");
+
+    public Explanation {
+        lines = List.copyOf(lines);
+    }
 
     /** Whether a chart has a row of that name. */
     public static boolean has(PlainChart chart, String row) {

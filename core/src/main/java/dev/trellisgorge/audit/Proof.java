@@ -1,6 +1,7 @@
 package dev.trellisgorge.audit;
 
 import java.util.List;
+import java.util.Objects;
 
 /**
  * An equation held against the cells of a chart. Immutable.
@@ -19,9 +20,13 @@ public record Proof(String statement, int rows, List<Failure> failures) {
      * @param right    what they must come to; NaN where it is nothing
      */
     public record Failure(String category, double left, double right) {
+        public Failure {
+            Objects.requireNonNull(category, "category");
+        }
     }
 
     public Proof {
+        Objects.requireNonNull(statement, "statement");
         failures = List.copyOf(failures);
     }
 

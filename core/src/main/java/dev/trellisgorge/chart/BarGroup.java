@@ -1,9 +1,10 @@
 package dev.trellisgorge.chart;
 
 import java.util.List;
+import java.util.Objects;
 
 /**
- * Series of bars that share each category's place.
+ * Series of bars that share each category's place. Immutable and thread-safe.
  *
  * @param placing how the bars of one category lie
  * @param gap     the room between two categories, as a share of a bar's width
@@ -20,6 +21,7 @@ public record BarGroup(Placing placing, double gap, List<Series> series) {
     }
 
     public BarGroup {
+        Objects.requireNonNull(placing, "placing");
         series = List.copyOf(series);
     }
 

@@ -2,7 +2,7 @@ package dev.trellisgorge.chart;
 
 import java.util.Locale;
 
-/** An opaque sRGB colour, 0xRRGGBB. */
+/** An opaque sRGB colour, 0xRRGGBB. Immutable and thread-safe. */
 public record Color(int rgb) {
 
     /**

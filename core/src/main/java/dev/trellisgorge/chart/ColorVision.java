@@ -2,7 +2,7 @@ package dev.trellisgorge.chart;
 
 /**
  * How different two colours look to readers, those with a colour-vision deficiency among them: the deficiencies as
- * matrices on linear sRGB (Machado, Oliveira and Fernandes 2009, full severity), the difference as CIE 1976 in L*a*b*.
+ * matrices on linear sRGB (Machado, Oliveira and Fernandes 2009, full severity), the difference as CIE 1976 in L*a*b*. Thread-safe.
  */
 public final class ColorVision {
     private static final double[][][] READERS = {

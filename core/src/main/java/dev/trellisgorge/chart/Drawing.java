@@ -4,7 +4,7 @@ import java.util.List;
 import java.util.function.Predicate;
 import java.util.function.UnaryOperator;
 
-/** What is on the sheet below the titles: panels with axes, a ring, or texts in a row of columns. */
+/** What is on the sheet below the titles: panels with axes, a ring, or texts in a row of columns. Immutable and thread-safe. */
 public sealed interface Drawing permits Panels, Ring, TextCells {
 
     /** Every series, in drawing order. */

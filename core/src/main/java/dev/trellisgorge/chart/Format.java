@@ -16,10 +16,11 @@ import dev.trellisgorge.formula.Writing;
 import dev.trellisgorge.table.Kind;
 import java.util.List;
 import java.util.Locale;
+import java.util.Objects;
 
 /**
  * How a figure is written for a reader: a CLDR number pattern, as {@link DecimalFormat} takes it, with
- * {@code .} and {@code ,}; halves are rounded away from zero. A missing figure is empty text.
+ * {@code .} and {@code ,}; halves are rounded away from zero. A missing figure is empty text. Immutable and thread-safe.
  */
 public record Format(String pattern) {
     private static final int MOST_DECIMALS = 2;
@@ -31,6 +32,7 @@ public record Format(String pattern) {
 
     /** @throws IllegalArgumentException where the pattern is malformed */
     public Format {
+        Objects.requireNonNull(pattern, "pattern");
         try {
             Writing.by(Kind.NUMBER, pattern, Locale.ROOT);
         } catch (IllegalArgumentException e) {

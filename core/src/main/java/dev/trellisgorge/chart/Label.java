@@ -26,6 +26,9 @@ public record Label(String column, String words, Format format, Optional<String>
     }
 
     public Label {
+        Objects.requireNonNull(format, "format");
+        Objects.requireNonNull(decimals, "decimals");
+        Objects.requireNonNull(at, "at");
         Objects.requireNonNull(column, "column");
         Objects.requireNonNull(words, "words");
     }

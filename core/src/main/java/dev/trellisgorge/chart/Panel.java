@@ -1,12 +1,13 @@
 package dev.trellisgorge.chart;
 
 import java.util.List;
+import java.util.Objects;
 import java.util.function.Predicate;
 import java.util.function.UnaryOperator;
 import java.util.stream.Stream;
 
 /**
- * One field of a chart with a value axis of its own. Drawn in this order: lines, bars, points, reference lines, labels.
+ * One field of a chart with a value axis of its own. Drawn in this order: lines, bars, points, reference lines, labels. Immutable and thread-safe.
  *
  * @param lines          behind the bars
  * @param bars           each group in front of the one before, over the same value axis
@@ -20,6 +21,7 @@ public record Panel(List<Line> lines, List<BarGroup> bars, List<Points> points, 
         boolean valueAxisShown) {
 
     public Panel {
+        Objects.requireNonNull(scale, "scale");
         lines = List.copyOf(lines);
         bars = List.copyOf(bars);
         points = List.copyOf(points);

@@ -6,7 +6,7 @@ import java.util.function.UnaryOperator;
 
 /**
  * Panels that share the category axis, and so hold the same categories in the same order: one above the other where bars
- * stand upright, side by side where they lie.
+ * stand upright, side by side where they lie. Immutable and thread-safe.
  *
  * @param panels          from the top, or from the left; at least one
  * @param categoriesShown whether the category axis carries the names; not where labels do

@@ -1,12 +1,18 @@
 package dev.trellisgorge.chart;
 
+import java.util.Objects;
+
 /**
- * A point a category, at the middle of it; none where the series is absent. Points are not joined.
+ * A point a category, at the middle of it; none where the series is absent. Points are not joined. Immutable and thread-safe.
  *
  * @param series their places on the value axis
  * @param shape  what each looks like
  */
 public record Points(Series series, Shape shape) {
+    public Points {
+        Objects.requireNonNull(series, "series");
+        Objects.requireNonNull(shape, "shape");
+    }
 
     /** What a point looks like. */
     public enum Shape {

@@ -1,12 +1,17 @@
 package dev.trellisgorge.chart;
 
 import dev.trellisgorge.formula.Formula;
+import java.util.Objects;
 
 /**
- * A line across a panel at one value.
+ * A line across a panel at one value. Immutable and thread-safe.
  *
  * @param name  what the line is: {@code goal}
  * @param at   the value, as a formula that reads no row
  */
 public record ReferenceLine(String name, Formula at) {
+    public ReferenceLine {
+        Objects.requireNonNull(name, "name");
+        Objects.requireNonNull(at, "at");
+    }
 }

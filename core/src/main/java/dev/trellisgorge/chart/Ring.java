@@ -1,13 +1,14 @@
 package dev.trellisgorge.chart;
 
 import java.util.List;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.function.Predicate;
 import java.util.function.UnaryOperator;
 
 /**
  * A ring of slices, clockwise: each series is one slice, as large as its cell on the one row. A slice without a fill takes
- * up its room and is not seen.
+ * up its room and is not seen. Immutable and thread-safe.
  *
  * @param hole   the radius of the hole as a share of the ring's, 0 to below 1
  * @param start  where the first slice starts, in degrees clockwise from the top
@@ -17,6 +18,7 @@ import java.util.function.UnaryOperator;
 public record Ring(double hole, double start, List<List<Series>> tracks, Optional<Series> centre) implements Drawing {
 
     public Ring {
+        Objects.requireNonNull(centre, "centre");
         tracks = tracks.stream().map(List::copyOf).toList();
     }
 
@@ -44,5 +46,8 @@ public record Ring(double hole, double start, List<List<Series>> tracks, Optiona
      * @param sweep  how far it goes, in degrees; never 0
      */
     public record Slice(Series series, double start, double sweep) {
+        public Slice {
+            Objects.requireNonNull(series, "series");
+        }
     }
 }

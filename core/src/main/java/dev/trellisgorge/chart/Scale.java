@@ -4,7 +4,7 @@ import java.util.List;
 
 /**
  * What a value axis covers: always zero and every bar, line, point and reference line; and the figures of other columns,
- * so that several panels, or both sides of one, have one scale.
+ * so that several panels, or both sides of one, have one scale. Immutable and thread-safe.
  *
  * @param reaches    helper columns whose figures it covers too
  * @param backwards  whether it runs from right to left, or from the top down

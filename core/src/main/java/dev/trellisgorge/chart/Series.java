@@ -1,9 +1,10 @@
 package dev.trellisgorge.chart;
 
+import java.util.Objects;
 import java.util.Optional;
 
 /**
- * One column of figures as it is drawn.
+ * One column of figures as it is drawn. Immutable and thread-safe.
  *
  * @param column   the helper column with its lengths or places
  * @param name     what a reader calls it
@@ -16,6 +17,14 @@ import java.util.Optional;
  */
 public record Series(String column, String name, Role role, Optional<Color> fill, Optional<Color> outline, boolean round, Optional<Label> label,
         boolean inLegend) {
+    public Series {
+        Objects.requireNonNull(column, "column");
+        Objects.requireNonNull(name, "name");
+        Objects.requireNonNull(role, "role");
+        Objects.requireNonNull(fill, "fill");
+        Objects.requireNonNull(outline, "outline");
+        Objects.requireNonNull(label, "label");
+    }
 
     /** A series that takes up room and is never seen: no fill, outline, label or legend entry. */
     public static Series spacer(String column) {

@@ -1,6 +1,6 @@
 package dev.trellisgorge.chart;
 
-/** The size of a picture in pixels. */
+/** The size of a picture in pixels. Immutable and thread-safe. */
 public record Size(int width, int height) {
     private static final int SMALLEST = 64;
     private static final int LARGEST = 16_384;

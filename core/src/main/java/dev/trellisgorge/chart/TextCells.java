@@ -5,7 +5,7 @@ import java.util.function.Predicate;
 import java.util.function.UnaryOperator;
 
 /**
- * Texts beside each category: bars made of characters.
+ * Texts beside each category: bars made of characters. Immutable and thread-safe.
  *
  * @param columns from the left
  */

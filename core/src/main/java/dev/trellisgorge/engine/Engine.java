@@ -10,7 +10,7 @@ import java.util.Set;
 
 /**
  * Draws plain charts in one or more file formats. Engines are found through {@link java.util.ServiceLoader};
- * an engine's class is loaded to ask for its endings, so it should be small and load the rest when it draws.
+ * an engine's class is loaded to ask for its endings, so it should be small and load the rest when it draws. Implementations are thread-safe.
  */
 public interface Engine {
 

@@ -2,9 +2,10 @@ package dev.trellisgorge.engine;
 
 import dev.trellisgorge.plan.PlainChart;
 import java.util.List;
+import java.util.Objects;
 
 /**
- * A picture, a page or a sheet: one chart, or a board of charts and figures on a grid.
+ * A picture, a page or a sheet: one chart, or a board of charts and figures on a grid. Immutable and thread-safe.
  *
  * @param name    names files and sheets
  * @param title   of the whole; empty where the tiles say it all
@@ -15,6 +16,8 @@ public record Page(String name, String title, int columns, List<Tile> tiles) {
 
     /** @throws IllegalArgumentException where there is no tile or no column */
     public Page {
+        Objects.requireNonNull(name, "name");
+        Objects.requireNonNull(title, "title");
         tiles = List.copyOf(tiles);
         if (tiles.isEmpty() || columns < 1) {
             throw new IllegalArgumentException("a page has at least one tile and one column");

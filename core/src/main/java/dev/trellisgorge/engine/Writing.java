@@ -9,7 +9,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
 
-/** Writes files whole or not at all: to a temporary file beside the target, then moved into place. */
+/** Writes files whole or not at all: to a temporary file beside the target, then moved into place. Thread-safe. */
 public final class Writing {
     private Writing() {
     }

@@ -51,6 +51,8 @@ public sealed interface Leaf extends Formula {
     record Literal(Kind kind, Object value) implements Leaf {
         /** @throws IllegalArgumentException where the value is not of the kind, or is no number */
         public Literal {
+            Objects.requireNonNull(kind, "kind");
+            Objects.requireNonNull(value, "value");
             Class<?> wanted = kind == Kind.NUMBER ? Double.class : kind == Kind.TEXT ? String.class : kind == Kind.DATE ? LocalDate.class : Boolean.class;
             if (!wanted.isInstance(value) || kind == Kind.NUMBER && ((Double) value).isNaN()) {
                 throw new IllegalArgumentException(value + " is not " + kind.phrase());

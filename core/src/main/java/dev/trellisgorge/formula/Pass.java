@@ -1,23 +1,19 @@
 package dev.trellisgorge.formula;
 
 import dev.trellisgorge.formula.Condition.Comparison;
-import dev.trellisgorge.formula.Condition.Connective;
 import dev.trellisgorge.formula.Condition.Relation;
 import dev.trellisgorge.formula.Register.Figures;
 import dev.trellisgorge.formula.Register.Texts;
 import dev.trellisgorge.table.CalendarUnit;
 import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Kind;
-import dev.trellisgorge.table.TextOrder;
 import java.time.LocalDate;
 import java.util.ArrayList;
-import java.util.Arrays;
-import java.util.HashSet;
 import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.Set;
 import java.util.function.DoubleFunction;
+import java.util.function.Supplier;
 
 /**
  * Several columns computed together, a block of rows at a time: each node is one loop over the block, and equal nodes are
@@ -30,18 +26,21 @@ final class Pass implements Formula.Cases<Register> {
     private final Evaluator.Scope scope;
     private final List<Loop> loops = new ArrayList<>();
     private final Map<Formula, Register> registers = new IdentityHashMap<>();
-    private final Map<Formula, long[]> certain = new IdentityHashMap<>();
-    private final Map<Formula, long[]> certainlyNot = new IdentityHashMap<>();
+    private final Masks masks = new Masks(this);
     private Register target;
 
     /** One step over the rows of a block. */
-    private interface Loop {
+    interface Loop {
         void run(int from, int count);
     }
 
     Pass(Typing typing, Evaluator.Scope scope) {
         this.typing = typing;
         this.scope = scope;
+    }
+
+    void add(Loop loop) {
+        loops.add(loop);
     }
 
     void run(int start, int end) {
@@ -79,7 +78,7 @@ final class Pass implements Formula.Cases<Register> {
     /** Folds a column over all rows, on the way. */
     void fold(Window.Aggregate aggregate, double[] result) {
         result[0] = aggregate.fold() == Window.Fold.COUNT ? 0 : Double.NaN;
-        long[] there = mask(new Condition.Present(aggregate.of()), aggregate.of(), true);
+        long[] there = masks.of(new Condition.Present(aggregate.of()), aggregate.of(), true);
         double[] cells = aggregate.fold() == Window.Fold.COUNT ? null : figures(aggregate.of()).cells();
         Register of = register(aggregate.of());
         loops.add((from, count) -> {
@@ -118,10 +117,15 @@ final class Pass implements Formula.Cases<Register> {
     }
 
     /** A part of a node never writes to the node's own cells. */
-    private Register operand(Formula node) {
+    Register operand(Formula node) {
+        return aside(() -> register(node));
+    }
+
+    /** Something that is worked out while no column's own cells are to be written to. */
+    <T> T aside(Supplier<T> step) {
         Register mine = target;
         target = null;
-        Register made = register(node);
+        T made = step.get();
         target = mine;
         return made;
     }
@@ -282,109 +286,10 @@ final class Pass implements Formula.Cases<Register> {
 
     private Figures truths(Formula f) {
         Figures out = out();
-        long[] yes = mask(f, true);
-        long[] no = mask(f, false);
+        long[] yes = masks.of(f, true);
+        long[] no = masks.of(f, false);
         loops.add((from, count) -> BlockLoops.truths(yes, no, out.cells(), out.at(from), count));
         return out;
-    }
-
-    /** The rows on which a truth is certainly what is wanted; unknown is neither. */
-    private long[] mask(Formula truth, boolean wanted) {
-        return mask(truth, truth, wanted);
-    }
-
-    /** @param node what the mask is remembered by, where the truth is about a node and none itself */
-    private long[] mask(Formula truth, Formula node, boolean wanted) {
-        Map<Formula, long[]> memory = truth == node ? wanted ? certain : certainlyNot : new IdentityHashMap<>();
-        long[] known = memory.get(node);
-        if (known == null) {
-            Register mine = target;
-            target = null;
-            known = made(truth, wanted);
-            target = mine;
-            memory.put(node, known);
-        }
-        return known;
-    }
-
-    private long[] made(Formula truth, boolean wanted) {
-        long[] out = new long[BLOCK];
-        if (truth instanceof Comparison f) {
-            compare(wanted ? f.relation() : BlockLoops.opposite(f.relation()), f.left(), f.right(), out);
-        } else if (truth instanceof Condition.In f) {
-            among(f, wanted, out);
-        } else if (truth instanceof Condition.Logic f) {
-            boolean both = (f.connective() == Connective.AND) == wanted;
-            List<long[]> masks = f.of().stream().map(each -> mask(each, wanted)).toList();
-            connect(masks, both, out);
-        } else if (truth instanceof Condition.Not f) {
-            return mask(f.of(), !wanted);
-        } else if (truth instanceof Condition.Present f) {
-            Register of = operand(f.of());
-            long whenThere = wanted ? -1L : 0L;
-            loops.add(of instanceof Figures a ? (from, count) -> BlockLoops.present(a.cells(), a.at(from), whenThere, out, count)
-                    : (from, count) -> BlockLoops.present(((Texts) of).cells(), of.at(from), whenThere, out, count));
-        } else if (truth instanceof Leaf.Literal f) {
-            Arrays.fill(out, f.value().equals(wanted) ? -1L : 0L);
-        } else {
-            Figures a = figures(truth);
-            Figures b = Figures.constant(wanted ? 1 : 0, BLOCK);
-            loops.add((from, count) -> BlockLoops.compare(Relation.EQUAL, a.cells(), a.at(from), b.cells(), 0, out, count));
-        }
-        return out;
-    }
-
-    private void connect(List<long[]> masks, boolean both, long[] out) {
-        long[] so = masks.get(0);
-        if (masks.size() == 1) {
-            loops.add((from, count) -> System.arraycopy(masks.get(0), 0, out, 0, count));
-        }
-        for (long[] next : masks.subList(1, masks.size())) {
-            long[] left = so;
-            loops.add(both ? (from, count) -> BlockLoops.and(left, next, out, count) : (from, count) -> BlockLoops.or(left, next, out, count));
-            so = out;
-        }
-    }
-
-    private void compare(Relation relation, Formula left, Formula right, long[] out) {
-        Register first = operand(left);
-        Register second = operand(right);
-        if (first instanceof Figures a && second instanceof Figures b) {
-            loops.add((from, count) -> BlockLoops.compare(relation, a.cells(), a.at(from), b.cells(), b.at(from), out, count));
-            return;
-        }
-        Texts a = (Texts) first;
-        Texts b = (Texts) second;
-        loops.add((from, count) -> {
-            for (int i = 0; i < count; i++) {
-                String one = a.cells()[a.at(from) + i];
-                String other = b.cells()[b.at(from) + i];
-                out[i] = one != null && other != null && relation.holds(TextOrder.compare(one, other)) ? -1L : 0L;
-            }
-        });
-    }
-
-    /** One of a list: stated values by their hash, as there may be many. */
-    private void among(Condition.In f, boolean wanted, long[] out) {
-        if (!f.list().stream().allMatch(Leaf.Literal.class::isInstance)) {
-            List<long[]> masks = f.list().stream().map(each -> {
-                long[] same = new long[BLOCK];
-                compare(wanted ? Relation.EQUAL : Relation.UNEQUAL, f.of(), each, same);
-                return same;
-            }).toList();
-            connect(masks, !wanted, out);
-            return;
-        }
-        Register of = operand(f.of());
-        Set<Object> values = new HashSet<>();
-        f.list().forEach(each -> values.add(of instanceof Texts ? ((Leaf.Literal) each).value() : (Object) (((Leaf.Literal) each).figure() + 0.0)));
-        loops.add((from, count) -> {
-            for (int i = 0; i < count; i++) {
-                Object cell = of instanceof Texts texts ? texts.cells()[texts.at(from) + i] : (Object) (((Figures) of).cells()[of.at(from) + i] + 0.0);
-                boolean there = cell != null && !(cell instanceof Double figure && figure.isNaN());
-                out[i] = there && values.contains(cell) == wanted ? -1L : 0L;
-            }
-        });
     }
 
     @Override
@@ -395,7 +300,7 @@ final class Pass implements Formula.Cases<Register> {
     private Register figureCases(Choice.Case f) {
         Figures so = f.otherwise() instanceof Leaf.Absent ? null : figures(f.otherwise());
         List<Figures> results = f.whens().stream().map(when -> figures(when.result())).toList();
-        List<long[]> masks = f.whens().stream().map(when -> mask(when.condition(), true)).toList();
+        List<long[]> masks = f.whens().stream().map(when -> this.masks.of(when.condition(), true)).toList();
         Figures out = out();
         for (int i = masks.size() - 1; i >= 0; i--) {
             long[] mask = masks.get(i);
@@ -411,7 +316,7 @@ final class Pass implements Formula.Cases<Register> {
     private Register textCases(Choice.Case f) {
         Texts otherwise = texts(f.otherwise());
         List<Texts> results = f.whens().stream().map(when -> texts(when.result())).toList();
-        List<long[]> masks = f.whens().stream().map(when -> mask(when.condition(), true)).toList();
+        List<long[]> masks = f.whens().stream().map(when -> this.masks.of(when.condition(), true)).toList();
         Texts out = textsOut();
         loops.add((from, count) -> {
             for (int i = 0; i < count; i++) {
@@ -461,8 +366,7 @@ final class Pass implements Formula.Cases<Register> {
 
     @Override
     public Register nullIf(Choice.NullIf f, Kind kind) {
-        long[] same = new long[BLOCK];
-        compare(Relation.EQUAL, f.left(), f.right(), same);
+        long[] same = masks.compared(Relation.EQUAL, f.left(), f.right());
         if (kind == Kind.TEXT) {
             Texts a = texts(f.left());
             Texts out = textsOut();
@@ -578,7 +482,7 @@ final class Pass implements Formula.Cases<Register> {
     @Override
     public Register cumulative(Window.Cumulative f, Kind kind) {
         Figures a = figures(f.of());
-        long[] anew = f.restart() instanceof Leaf.Absent ? new long[BLOCK] : mask(f.restart(), true);
+        long[] anew = f.restart() instanceof Leaf.Absent ? new long[BLOCK] : masks.of(f.restart(), true);
         Figures out = out();
         double[] carried = new double[1];
         loops.add((from, count) -> {

@@ -7,6 +7,7 @@ import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Set;
 
 /**
@@ -29,7 +30,7 @@ public final class Program {
     }
 
     private Program(Stages stages, Typing typing) {
-        this.typing = typing;
+        this.typing = Objects.requireNonNull(typing, "typing");
         this.groups = groups(stages);
         this.kept = kept(groups);
         this.wanted = stages.columns().stream().filter(StageColumn::wanted).toList();

@@ -2,11 +2,13 @@ package dev.trellisgorge.formula;
 
 import dev.trellisgorge.table.Kind;
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.HashSet;
 import java.util.IdentityHashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Set;
 import java.util.TreeMap;
 import java.util.function.BiPredicate;
@@ -35,6 +37,11 @@ public record Stages(List<Stage> all) {
      * @param wanted  whether it was asked for, and does not only serve others
      */
     public record StageColumn(String name, Formula formula, Kind kind, boolean wanted) {
+        public StageColumn {
+            Objects.requireNonNull(name, "name");
+            Objects.requireNonNull(formula, "formula");
+            Objects.requireNonNull(kind, "kind");
+        }
     }
 
     /**
@@ -46,6 +53,10 @@ public record Stages(List<Stage> all) {
      *               columns of their own then
      */
     public record Grain(int shared, int most, BiPredicate<Formula, Kind> again) {
+        public Grain {
+            Objects.requireNonNull(again, "again");
+        }
+
         /** As little as possible: for a back end that finds equal subtrees by itself. */
         public static final Grain COARSE = new Grain(Integer.MAX_VALUE, Integer.MAX_VALUE, (node, kind) -> false);
     }

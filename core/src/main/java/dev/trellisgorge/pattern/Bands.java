@@ -16,13 +16,14 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.stream.IntStream;
 
 /**
  * Values between limits: n limits make n + 1 classes, the lowest first. A value equal to a limit is in the band above it,
  * or with {@link Ties#BELOW} in the one below. Limits must rise on every row. Where a limit, or what the value is divided
- * by, is missing or that is zero, the value is {@code unjudged}.
+ * by, is missing or that is zero, the value is {@code unjudged}. Immutable and thread-safe.
  *
  * @param limits at least one; numbers, settings, columns, or any formulas of one number a row
  * @param of     what the value is divided by before it is compared, or none
@@ -34,6 +35,8 @@ public record Bands(List<Formula> limits, Optional<Formula> of, List<String> nam
 
     /** @throws IllegalArgumentException where there is no limit, or what the value is divided by is 0, or the names are too few, too many or alike */
     public Bands {
+        Objects.requireNonNull(of, "of");
+        Objects.requireNonNull(ties, "ties");
         limits = List.copyOf(limits);
         names = List.copyOf(names);
         if (of.filter(number(0)::equals).isPresent()) {

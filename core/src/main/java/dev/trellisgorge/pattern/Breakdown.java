@@ -34,19 +34,25 @@ import dev.trellisgorge.shape.Step;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.stream.Stream;
 
 /**
  * A total, then its parts stepping down to nothing. The total's row is added, first. Series {@code spacer}, {@code part},
  * {@code part under} (the piece below zero of a bar that crosses it), {@code total}. A part below zero steps back up. A missing
- * part is absent, and the level carries on.
+ * part is absent, and the level carries on. Immutable and thread-safe.
  *
  * @param value      the parts, one a row
  * @param totalName  the name of the added row
  * @param classifier the rule that colours the parts, or none
  */
 public record Breakdown(Formula value, String totalName, Optional<Classifier> classifier) implements Pattern {
+    public Breakdown {
+        Objects.requireNonNull(value, "value");
+        Objects.requireNonNull(totalName, "totalName");
+        Objects.requireNonNull(classifier, "classifier");
+    }
 
     public static final PatternType TYPE = new PatternType("breakdown", "A total, then its parts stepping down to nothing",
             List.of(Key.required("value", Takes.FIGURE, "the parts"), Key.optional("total-name", Takes.TEXT, "Total", "the name of the added first row")),

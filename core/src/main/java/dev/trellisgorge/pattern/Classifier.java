@@ -14,7 +14,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 
-/** A rule that puts each present value in exactly one class. It builds conditions; it never sees a row. */
+/** A rule that puts each present value in exactly one class. It builds conditions; it never sees a row. Immutable and thread-safe. */
 public sealed interface Classifier permits Split, Bands, Highlight, Sign {
 
     /** The name of the class of values whose rule can't be computed. */

@@ -22,12 +22,13 @@ import dev.trellisgorge.plan.Refusal;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 
 /**
  * One bar a category, from zero to its value; with a classifier, one series a class, in the same place. One
  * part, {@code value}; with a cap two, {@code body} and {@code cap}: every bar that is above zero ends in a piece of one
- * same height. A missing value is absent in every series; a zero is a zero.
+ * same height. A missing value is absent in every series; a zero is a zero. Immutable and thread-safe.
  *
  * @param value      the figure, one number a row
  * @param classifier the rule that colours the bars, or none
@@ -35,6 +36,12 @@ import java.util.Optional;
  */
 public record Columns(Formula value, Optional<Classifier> classifier, Optional<Formula> cap) implements Pattern {
     private static final double GAP = 0.6;
+
+    public Columns {
+        Objects.requireNonNull(value, "value");
+        Objects.requireNonNull(classifier, "classifier");
+        Objects.requireNonNull(cap, "cap");
+    }
 
     public static final PatternType TYPE = new PatternType("columns", "One bar a category, coloured by a rule",
             List.of(Key.required("value", Takes.FIGURE, "the figure"),

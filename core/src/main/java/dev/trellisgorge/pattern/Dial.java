@@ -27,13 +27,14 @@ import dev.trellisgorge.table.Numbers;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 
 /**
  * A half ring read like a gauge. Rows are its slices, clockwise from the left end, and last the hidden half. Where the
  * scale has zero inside, the fill goes from zero to the value; else from the low end. With bands there is a slice a band
  * and a pointer at the value. The value is held within the scale; the centre says the true figure. A missing value leaves
- * the slices that show it absent.
+ * the slices that show it absent. Immutable and thread-safe.
  *
  * @param value one row
  * @param low   the left end of the scale
@@ -65,10 +66,14 @@ public record Dial(Formula value, double low, double high, List<Band> bands) imp
 
     /** A band: its name, and the end of the scale's stretch that it takes up. */
     public record Band(String name, double to) {
+        public Band {
+            Objects.requireNonNull(name, "name");
+        }
     }
 
     /** @throws IllegalArgumentException where the ends do not rise, or the bands do not rise from low up to high */
     public Dial {
+        Objects.requireNonNull(value, "value");
         bands = List.copyOf(bands);
         if (!(low < high)) {
             throw new IllegalArgumentException("the scale must rise, and goes from " + Numbers.shortest(low) + " to " + Numbers.shortest(high));

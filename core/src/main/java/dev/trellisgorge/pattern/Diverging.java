@@ -23,16 +23,21 @@ import dev.trellisgorge.plan.PlanBuilder;
 import dev.trellisgorge.plan.Watch;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 
 /**
  * Losses to the left, gains to the right, in two panes with one common scale. Series {@code negative}, the size of what is
- * below zero, and {@code positive}. A zero is absent in both, as is a missing value.
+ * below zero, and {@code positive}. A zero is absent in both, as is a missing value. Immutable and thread-safe.
  *
  * @param value the figure
  */
 public record Diverging(Formula value) implements Pattern {
     private static final String END = "end of both scales";
     private static final double GAP = 0.4;
+
+    public Diverging {
+        Objects.requireNonNull(value, "value");
+    }
 
     public static final PatternType TYPE = new PatternType("diverging", "Losses to the left, gains to the right, on one scale",
             List.of(Key.required("value", Takes.FIGURE, "the figure")), false, true, "negative (its size) and positive", """

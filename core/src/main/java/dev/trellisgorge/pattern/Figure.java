@@ -31,10 +31,11 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 
 /**
- * One big figure on a board: of one row, or a total of several.
+ * One big figure on a board: of one row, or a total of several. Immutable and thread-safe.
  *
  * @param name   what its series are called by
  * @param value  the figure on a row
@@ -69,6 +70,12 @@ public record Figure(String name, Formula value, Optional<Total> total, String t
     }
 
     public Figure {
+        Objects.requireNonNull(name, "name");
+        Objects.requireNonNull(value, "value");
+        Objects.requireNonNull(total, "total");
+        Objects.requireNonNull(title, "title");
+        Objects.requireNonNull(text, "text");
+        Objects.requireNonNull(format, "format");
         slice = Collections.unmodifiableMap(new LinkedHashMap<>(slice));
     }
 

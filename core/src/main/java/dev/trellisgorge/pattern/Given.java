@@ -12,7 +12,7 @@ import java.util.OptionalDouble;
 
 /**
  * The keys that a user gave a pattern, however they are written. What is wrong with one is reported where it stands, and
- * the reading goes on: the method then gives what it gives for a key that is not there.
+ * the reading goes on: the method then gives what it gives for a key that is not there. Not thread-safe.
  */
 public interface Given {
 

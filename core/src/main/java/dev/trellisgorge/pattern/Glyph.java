@@ -1,9 +1,10 @@
 package dev.trellisgorge.pattern;
 
 import dev.trellisgorge.table.DisplayWidth;
+import java.util.Objects;
 
 /**
- * One sign as a reader sees it, whatever code points it is made of.
+ * One sign as a reader sees it, whatever code points it is made of. Immutable and thread-safe.
  *
  * @param text the sign
  */
@@ -11,6 +12,7 @@ public record Glyph(String text) {
 
     /** @throws IllegalArgumentException where the text is none, blank, or more than one */
     public Glyph {
+        Objects.requireNonNull(text, "text");
         if (!DisplayWidth.isOneSign(text) || text.isBlank()) {
             throw new IllegalArgumentException("'" + text + "' is not one sign");
         }

@@ -17,13 +17,17 @@ import dev.trellisgorge.formula.Window.Direction;
 import dev.trellisgorge.plan.Watch;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 
 /**
- * A few rows that stand out: classes {@code rest} and {@code highlighted}. A missing value is never highlighted.
+ * A few rows that stand out: classes {@code rest} and {@code highlighted}. A missing value is never highlighted. Immutable and thread-safe.
  *
  * @param choice which rows
  */
 public record Highlight(Choice choice) implements Classifier {
+    public Highlight {
+        Objects.requireNonNull(choice, "choice");
+    }
 
     /** A way to choose rows. */
     public sealed interface Choice permits Extreme, Edge, Named, Where {
@@ -44,6 +48,10 @@ public record Highlight(Choice choice) implements Classifier {
 
     /** The largest or smallest values; all of them where there are fewer than {@code count}. */
     public record Extreme(End end, int count, Tied tied) implements Choice {
+        public Extreme {
+            Objects.requireNonNull(end, "end");
+            Objects.requireNonNull(tied, "tied");
+        }
     }
 
     /** The first or the last rows of the table. */
@@ -59,6 +67,9 @@ public record Highlight(Choice choice) implements Classifier {
 
     /** The rows on which a condition is true; where it is unknown, the value is unjudged. */
     public record Where(Formula condition) implements Choice {
+        public Where {
+            Objects.requireNonNull(condition, "condition");
+        }
     }
 
     public static Highlight largest(int count) {

@@ -1,8 +1,9 @@
 package dev.trellisgorge.pattern;
 
+import java.util.Objects;
 
 /**
- * A key of a pattern in a brief, for the one who reads about it.
+ * A key of a pattern in a brief, for the one who reads about it. Immutable and thread-safe.
  *
  * @param name     as it is written
  * @param takes    what it takes
@@ -11,6 +12,12 @@ package dev.trellisgorge.pattern;
  * @param meaning  one line
  */
 public record Key(String name, Takes takes, String fallback, boolean required, String meaning) {
+    public Key {
+        Objects.requireNonNull(name, "name");
+        Objects.requireNonNull(takes, "takes");
+        Objects.requireNonNull(fallback, "fallback");
+        Objects.requireNonNull(meaning, "meaning");
+    }
 
     /** What a key takes. */
     public enum Takes {

@@ -19,6 +19,8 @@ import java.util.Optional;
 public record LabelSpot(String series, Formula when, Formula figure, boolean main, Optional<At> at, Optional<Format> format) {
 
     public LabelSpot {
+        Objects.requireNonNull(at, "at");
+        Objects.requireNonNull(format, "format");
         Objects.requireNonNull(series, "series");
         Objects.requireNonNull(when, "when");
         Objects.requireNonNull(figure, "figure");

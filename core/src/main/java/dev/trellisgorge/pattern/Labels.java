@@ -3,10 +3,11 @@ package dev.trellisgorge.pattern;
 import dev.trellisgorge.chart.Format;
 import dev.trellisgorge.chart.Label.At;
 import dev.trellisgorge.formula.Formula;
+import java.util.Objects;
 import java.util.Optional;
 
 /**
- * What is written beside the bars.
+ * What is written beside the bars. Immutable and thread-safe.
  *
  * @param show       which figure, or none
  * @param expression the figure or text, where {@code show} is {@link Show#EXPRESSION}
@@ -14,6 +15,12 @@ import java.util.Optional;
  * @param at         where it stands
  */
 public record Labels(Show show, Optional<Formula> expression, Optional<Format> format, At at) {
+    public Labels {
+        Objects.requireNonNull(show, "show");
+        Objects.requireNonNull(expression, "expression");
+        Objects.requireNonNull(format, "format");
+        Objects.requireNonNull(at, "at");
+    }
 
     /** The value of each row at the end of its bar. */
     public static final Labels VALUE = of(Show.VALUE);

@@ -7,18 +7,25 @@ import dev.trellisgorge.chart.Label;
 import dev.trellisgorge.chart.Panel;
 import dev.trellisgorge.chart.Role;
 import dev.trellisgorge.chart.Series;
+import java.util.Collections;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 
 /**
- * The looks of a chart: what the user changed, and the labels that the chart made.
+ * The looks of a chart: what the user changed, and the labels that the chart made. Immutable and thread-safe.
  *
  * @param names  what readers call a series, by its own name
  * @param colors the fill of a series, by its own name
  * @param labels the label of a series, by its own name
  */
 public record Look(Map<String, String> names, Map<String, Color> colors, Map<String, Label> labels) {
+    public Look {
+        names = Collections.unmodifiableMap(new LinkedHashMap<>(names));
+        colors = Collections.unmodifiableMap(new LinkedHashMap<>(colors));
+        labels = Collections.unmodifiableMap(new LinkedHashMap<>(labels));
+    }
 
     /** A series that is seen; the legend names it where there are others. */
     public Series series(String column, Role role, boolean inLegend) {

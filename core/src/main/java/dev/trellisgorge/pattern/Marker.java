@@ -20,17 +20,23 @@ import dev.trellisgorge.plan.PlanBuilder;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 
 /**
  * One figure as columns, another as points on them. The parts are named after their columns. A missing figure has no bar,
- * or no point.
+ * or no point. Immutable and thread-safe.
  *
  * @param columns    the figure with bars
  * @param points     the figure with points
  * @param classifier the rule that colours the points, or none; it judges the points
  */
 public record Marker(Formula columns, Formula points, Optional<Classifier> classifier) implements Pattern {
+    public Marker {
+        Objects.requireNonNull(columns, "columns");
+        Objects.requireNonNull(points, "points");
+        Objects.requireNonNull(classifier, "classifier");
+    }
 
     public static final PatternType TYPE = new PatternType("marker", "One figure as columns, another as points on them",
             List.of(Key.required("columns", Takes.FIGURE, "the figure with bars"),

@@ -8,6 +8,7 @@ import dev.trellisgorge.plan.Refusal;
 import dev.trellisgorge.shape.Step;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 
 /**
@@ -83,6 +84,11 @@ public interface Pattern {
      * @param figure    what that is
      */
     record Anchors(Formula rows, String statement, Formula figure) {
+        public Anchors {
+            Objects.requireNonNull(rows, "rows");
+            Objects.requireNonNull(statement, "statement");
+            Objects.requireNonNull(figure, "figure");
+        }
     }
 
     /** What it compares each row's figure with, where that may stand on a row that filters take away. */

@@ -1,11 +1,12 @@
 package dev.trellisgorge.pattern;
 
 import java.util.List;
+import java.util.Objects;
 import java.util.function.Function;
 
 /**
  * What there is to know of a pattern without using it: the one place that briefs are read by, and that its help and its
- * reference are written from.
+ * reference are written from. Immutable and thread-safe.
  *
  * @param name       its name in a brief
  * @param purpose    what it is for, one line
@@ -19,6 +20,15 @@ import java.util.function.Function;
  */
 public record PatternType(String name, String purpose, List<Key> keys, boolean classified, boolean categories, String series,
         String picture, String brief, Function<Given, Pattern> maker) {
+    public PatternType {
+        Objects.requireNonNull(name, "name");
+        Objects.requireNonNull(purpose, "purpose");
+        keys = List.copyOf(keys);
+        Objects.requireNonNull(series, "series");
+        Objects.requireNonNull(picture, "picture");
+        Objects.requireNonNull(brief, "brief");
+        Objects.requireNonNull(maker, "maker");
+    }
 
     /**
      * Of a pattern with a row for each category that only programs use, and no brief.

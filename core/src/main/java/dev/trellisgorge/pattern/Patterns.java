@@ -3,7 +3,7 @@ package dev.trellisgorge.pattern;
 import java.util.List;
 import java.util.Optional;
 
-/** The catalogue. A pattern's class is loaded when it is asked for, which a short command feels. */
+/** The catalogue. A pattern's class is loaded when it is asked for, which a short command feels. Thread-safe. */
 public final class Patterns {
     private static final List<String> NAMES = List.of("columns", "to-target", "marker", "progress", "variance", "waterfall", "breakdown",
             "tornado", "diverging", "dial", "ring", "range", "text-bar");

@@ -28,10 +28,11 @@ import dev.trellisgorge.table.Numbers;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 
 /**
  * Where a figure stands on a row of bands. Each band's column holds its width on every row; {@code position} is the
- * value as a share of its target, held within 0 and 1, absent where either is missing or the target is not above zero.
+ * value as a share of its target, held within 0 and 1, absent where either is missing or the target is not above zero. Immutable and thread-safe.
  *
  * @param value  the figure
  * @param target what makes up the whole row
@@ -58,10 +59,15 @@ public record Progress(Formula value, Formula target, List<Band> bands) implemen
 
     /** A band, and the share of the row that it takes up: above 0, 1 at most. */
     public record Band(String name, double width) {
+        public Band {
+            Objects.requireNonNull(name, "name");
+        }
     }
 
     /** @throws IllegalArgumentException where there is no band, a width is not above 0, or they do not add up to 1 */
     public Progress {
+        Objects.requireNonNull(value, "value");
+        Objects.requireNonNull(target, "target");
         bands = List.copyOf(bands);
         double sum = bands.stream().mapToDouble(Band::width).sum();
         if (!bands.stream().allMatch(band -> band.width() > 0)) {

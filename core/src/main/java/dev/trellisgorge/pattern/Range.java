@@ -24,18 +24,24 @@ import dev.trellisgorge.table.CalendarUnit;
 import dev.trellisgorge.table.Kind;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 
 /**
  * A bar from one figure to another. Parts {@code spacer}, {@code span}, {@code span under} (the piece below zero of a bar
  * that crosses it). Where one end is missing all are absent. Two dates are days since 1970-01-01. A rule judges
- * {@code to − from}.
+ * {@code to − from}. Immutable and thread-safe.
  *
  * @param from       where the bar starts; not above {@code to}
  * @param to         where it ends
  * @param classifier the rule that colours the bars, or none
  */
 public record Range(Formula from, Formula to, Optional<Classifier> classifier) implements Pattern {
+    public Range {
+        Objects.requireNonNull(from, "from");
+        Objects.requireNonNull(to, "to");
+        Objects.requireNonNull(classifier, "classifier");
+    }
 
     public static final PatternType TYPE = new PatternType("range", "A bar from one figure to another",
             List.of(Key.required("from", Takes.FIGURE, "where the bar starts, a number or a date; not above 'to'"),

@@ -18,6 +18,8 @@ import java.util.OptionalInt;
 public record Ranking(Formula by, Way order, OptionalInt top, Optional<String> rest) {
 
     public Ranking {
+        Objects.requireNonNull(top, "top");
+        Objects.requireNonNull(rest, "rest");
         Objects.requireNonNull(by, "by");
         Objects.requireNonNull(order, "order");
     }

@@ -20,15 +20,20 @@ import dev.trellisgorge.plan.Refusal;
 import dev.trellisgorge.plan.Watch;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 
 /**
- * A full ring of how much is done. Rows {@code met} and {@code remaining}. The centre says the true share, also above 1.
+ * A full ring of how much is done. Rows {@code met} and {@code remaining}. The centre says the true share, also above 1. Immutable and thread-safe.
  *
  * @param value  not below zero; one row
  * @param target above zero
  */
 public record Ring(Formula value, Formula target) implements Pattern {
+    public Ring {
+        Objects.requireNonNull(value, "value");
+        Objects.requireNonNull(target, "target");
+    }
 
     public static final PatternType TYPE = new PatternType("ring", "A full ring of how much is done",
             List.of(Key.required("value", Takes.FIGURE, "the figure, not below zero; one row"),

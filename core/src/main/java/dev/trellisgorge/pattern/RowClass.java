@@ -2,6 +2,7 @@ package dev.trellisgorge.pattern;
 
 import dev.trellisgorge.chart.Role;
 import dev.trellisgorge.formula.Formula;
+import java.util.Objects;
 
 /**
  * One side of a rule. Immutable.
@@ -11,4 +12,9 @@ import dev.trellisgorge.formula.Formula;
  * @param role the colour of its series
  */
 public record RowClass(String name, Formula when, Role role) {
+    public RowClass {
+        Objects.requireNonNull(name, "name");
+        Objects.requireNonNull(when, "when");
+        Objects.requireNonNull(role, "role");
+    }
 }

@@ -9,7 +9,7 @@ import dev.trellisgorge.plan.Watch;
 import java.util.List;
 import java.util.Map;
 
-/** Values below zero, and the others: classes {@code negative} and {@code positive}. Zero is positive. */
+/** Values below zero, and the others: classes {@code negative} and {@code positive}. Zero is positive. Immutable and thread-safe. */
 public record Sign() implements Classifier {
 
     @Override

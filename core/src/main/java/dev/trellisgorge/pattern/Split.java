@@ -11,15 +11,20 @@ import dev.trellisgorge.plan.Watch;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 
 /**
  * Values below a limit, and values above it: classes {@code below} and {@code above}. The comparison is exact,
- * on doubles. A value without a limit is {@code unjudged}; a missing value is in no class.
+ * on doubles. A value without a limit is {@code unjudged}; a missing value is in no class. Immutable and thread-safe.
  *
  * @param at   the limit: a number, a setting, a column, or any formula of one number a row
  * @param ties which side a value equal to the limit is counted on
  */
 public record Split(Formula at, Ties ties) implements Classifier {
+    public Split {
+        Objects.requireNonNull(at, "at");
+        Objects.requireNonNull(ties, "ties");
+    }
 
     /** Splits at a formula; a value equal to it counts as above. */
     public static Split at(Formula limit) {

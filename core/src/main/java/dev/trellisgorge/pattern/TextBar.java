@@ -32,12 +32,13 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 
 /**
  * A bar made of characters, for a cell, a terminal or an e-mail. Parts {@code bar left}, for values below zero: padded with
  * spaces on its left to the longest one; and {@code bar}. A zero has an empty
- * text, a missing value none.
+ * text, a missing value none. Immutable and thread-safe.
  *
  * @param value      the figure
  * @param width      the glyphs in the longest bar, where {@code per} is not given; at least 1
@@ -79,6 +80,12 @@ public record TextBar(Formula value, int width, Optional<Formula> per, Glyph gly
 
     /** @throws IllegalArgumentException where the width is below 1, or eighths are asked of another glyph than the block */
     public TextBar {
+        Objects.requireNonNull(value, "value");
+        Objects.requireNonNull(per, "per");
+        Objects.requireNonNull(glyph, "glyph");
+        Objects.requireNonNull(rest, "rest");
+        Objects.requireNonNull(of, "of");
+        Objects.requireNonNull(classifier, "classifier");
         if (width < 1) {
             throw new IllegalArgumentException("a bar is at least 1 glyph wide, not " + width);
         }

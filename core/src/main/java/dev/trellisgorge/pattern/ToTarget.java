@@ -31,13 +31,14 @@ import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
 
 /**
  * What is met of a target, what remains, and what goes past it. Parts {@code met}, {@code remaining}, {@code above}: they
  * are absent where nothing is met, remains or goes past. A value below zero is met as it is, and all of the target remains.
- * A value without a target is {@code unjudged}; a missing value is absent in every part.
+ * A value without a target is {@code unjudged}; a missing value is absent in every part. Immutable and thread-safe.
  *
  * @param value      the figure
  * @param target     what it is held against; not below zero
@@ -48,6 +49,12 @@ public record ToTarget(Formula value, Formula target, Optional<Classifier> class
     private static final String UNJUDGED = Classifier.UNJUDGED;
     private static final String OUTLINE = "outline";
     private static final double GAP = 0.6;
+
+    public ToTarget {
+        Objects.requireNonNull(value, "value");
+        Objects.requireNonNull(target, "target");
+        Objects.requireNonNull(classifier, "classifier");
+    }
 
     public static final PatternType TYPE = new PatternType("to-target", "What is met of a target, what remains, what goes past",
             List.of(Key.required("value", Takes.FIGURE, "the figure"),

@@ -30,11 +30,12 @@ import dev.trellisgorge.plan.Refusal;
 import dev.trellisgorge.plan.Watch;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 
 /**
  * Two figures back to back. Parts {@code left} (drawn below zero, so −left) and {@code right}. A missing figure is absent
- * on its side. A rule judges what both sides come to together.
+ * on its side. A rule judges what both sides come to together. Immutable and thread-safe.
  *
  * @param left       not below zero
  * @param right      not below zero
@@ -45,6 +46,13 @@ public record Tornado(Formula left, Formula right, Optional<Formula> afterName, 
     private static final String NOTE = "note";
     private static final String LEFT_END = "left end of the scale";
     private static final String RIGHT_END = "right end of the scale";
+
+    public Tornado {
+        Objects.requireNonNull(left, "left");
+        Objects.requireNonNull(right, "right");
+        Objects.requireNonNull(afterName, "afterName");
+        Objects.requireNonNull(classifier, "classifier");
+    }
 
     public static final PatternType TYPE = new PatternType("tornado", "Two figures back to back",
             List.of(Key.required("left", Takes.FIGURE, "the figure on the left, not below zero"),

@@ -35,12 +35,13 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 
 /**
  * A figure and its change against another: series {@code value} and {@code reference}, then the change as {@code up},
  * {@code down} or {@code level}; where it is given in two ways, three series for each. A missing value is absent in all of
- * them. A value that has no reference, or in per cent one of zero, has no change.
+ * them. A value that has no reference, or in per cent one of zero, has no change. Immutable and thread-safe.
  *
  * @param value   the figure
  * @param against what it is compared with
@@ -86,10 +87,16 @@ public record Variance(Formula value, Against against, List<As> as, Good good, b
      * @param unit its length; empty for the one that the categories go by
      */
     public record PreviousPeriod(Optional<CalendarUnit> unit) implements Against {
+        public PreviousPeriod {
+            Objects.requireNonNull(unit, "unit");
+        }
     }
 
     /** Another figure of the same row. */
     public record Other(Formula figure) implements Against {
+        public Other {
+            Objects.requireNonNull(figure, "figure");
+        }
     }
 
     /**
@@ -98,6 +105,10 @@ public record Variance(Formula value, Against against, List<As> as, Good good, b
      * @param instead what it was looked up as
      */
     public record Earlier(String column, Against instead) implements Against {
+        public Earlier {
+            Objects.requireNonNull(column, "column");
+            Objects.requireNonNull(instead, "instead");
+        }
     }
 
     /** How a change is given. */
@@ -122,6 +133,9 @@ public record Variance(Formula value, Against against, List<As> as, Good good, b
 
     /** @throws IllegalArgumentException where the change is given in no way, or twice in the same */
     public Variance {
+        Objects.requireNonNull(value, "value");
+        Objects.requireNonNull(against, "against");
+        Objects.requireNonNull(good, "good");
         as = List.copyOf(as);
         if (as.isEmpty() || as.stream().distinct().count() < as.size()) {
             throw new IllegalArgumentException("a change is given as amount, as percent, or as both");

@@ -43,6 +43,7 @@ import dev.trellisgorge.shape.Step;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.stream.Stream;
 
@@ -51,7 +52,7 @@ import java.util.stream.Stream;
  * total a bar from zero. Series {@code spacer}, {@code rise}, {@code fall}, {@code start},
  * {@code subtotal}, {@code total}, {@code rise under}, {@code fall under} (the pieces of a bar that crosses zero), and
  * {@code level}, the running level after the row. A missing movement is absent, and the level carries on. A ranking moves
- * movements alone, within their run between two anchors: starts, subtotals and totals.
+ * movements alone, within their run between two anchors: starts, subtotals and totals. Immutable and thread-safe.
  *
  * @param value      signed movements; levels for a start and for a stated total, which need none
  * @param kinds      which rows are what
@@ -62,6 +63,12 @@ public record Waterfall(Formula value, Kinds kinds, Optional<String> closing, bo
     private static final List<String> SERIES = List.of("spacer", "rise", "fall", "start", "subtotal", "total", "rise under", "fall under", "level");
     private static final int GUIDES = 3;
     private static final List<String> WORDS = List.of("start", "change", "subtotal", "total");
+
+    public Waterfall {
+        Objects.requireNonNull(value, "value");
+        Objects.requireNonNull(kinds, "kinds");
+        Objects.requireNonNull(closing, "closing");
+    }
 
     public static final PatternType TYPE = new PatternType("waterfall", "How a start becomes an end, movement by movement",
             List.of(Key.required("value", Takes.FIGURE, "signed movements; levels for starts and stated totals"),
@@ -91,6 +98,9 @@ public record Waterfall(Formula value, Kinds kinds, Optional<String> closing, bo
 
     /** A column of the words {@code start}, {@code change}, {@code subtotal}, {@code total}; missing is a change. */
     public record ByColumn(String column) implements Kinds {
+        public ByColumn {
+            Objects.requireNonNull(column, "column");
+        }
     }
 
     /** Lists of category names. */

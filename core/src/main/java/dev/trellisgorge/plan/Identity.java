@@ -7,10 +7,11 @@ import static dev.trellisgorge.formula.Formulas.number;
 import static dev.trellisgorge.formula.Formulas.truth;
 
 import dev.trellisgorge.formula.Formula;
+import java.util.Objects;
 
 /**
  * An equation that must hold. It reads the helper cells themselves, not the formulas that made them, so that it can
- * fail. Where a cell that it reads may be absent, its sides say what counts for it.
+ * fail. Where a cell that it reads may be absent, its sides say what counts for it. Immutable and thread-safe.
  *
  * @param statement the equation in words, as a user reads it
  * @param where     true on the rows on which it must hold
@@ -21,6 +22,14 @@ import dev.trellisgorge.formula.Formula;
  */
 public record Identity(String statement, Formula where, Formula left, Formula right, Formula scale) {
     private static final double TOLERANCE = 1e-9;
+
+    public Identity {
+        Objects.requireNonNull(statement, "statement");
+        Objects.requireNonNull(where, "where");
+        Objects.requireNonNull(left, "left");
+        Objects.requireNonNull(right, "right");
+        Objects.requireNonNull(scale, "scale");
+    }
 
     public Identity(String statement, Formula where, Formula left, Formula right) {
         this(statement, where, left, right, number(0));

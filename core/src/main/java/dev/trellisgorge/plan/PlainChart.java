@@ -17,9 +17,11 @@ import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Kind;
 import dev.trellisgorge.table.Table;
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.stream.Collectors;
@@ -240,6 +242,9 @@ public final class PlainChart {
      * @param end    where it ends
      */
     public record Bar(Series series, int row, double start, double end) {
+        public Bar {
+            Objects.requireNonNull(series, "series");
+        }
     }
 
     /** The bars of a group, row by row in drawing order; none where a cell is absent. */

@@ -23,6 +23,7 @@ import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Stream;
@@ -150,6 +151,10 @@ public final class Plan {
      * @param role   what it is to a reader
      */
     public record Slice(String column, String role) {
+        public Slice {
+            Objects.requireNonNull(column, "column");
+            Objects.requireNonNull(role, "role");
+        }
     }
 
     /** The settings that a formula of the plan reads, first use first. */

@@ -47,16 +47,8 @@ final class RowCheck {
         });
         plan.parts().oneRowOf().filter(pattern -> table.rowCount() != 1).ifPresent(pattern -> problems.add(table.place(), "the pattern '" + pattern
                 + "' shows one figure and there are " + table.rowCount() + " rows; keep one with 'slice', or total them first"));
-        throwIfAny();
+        problems.throwIfAny();
         plan.refusals().forEach(this::refuse);
-        throwIfAny();
-    }
-
-    /** With what is told of the table, as that may be why: a total row has no category. */
-    private void throwIfAny() {
-        if (!problems.isEmpty()) {
-            table.notes().stream().filter(Note::urgent).forEach(note -> problems.add(table.place(), "note: " + note));
-        }
         problems.throwIfAny();
     }
 

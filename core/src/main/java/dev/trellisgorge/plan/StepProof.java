@@ -10,10 +10,11 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 
 /**
- * A figure that steps must leave as it was, as it is before and after them.
+ * A figure that steps must leave as it was, as it is before and after them. Immutable and thread-safe.
  *
  * @param statement what must hold
  * @param names     the rows on which it must
@@ -21,6 +22,12 @@ import java.util.Optional;
  * @param after     the figure after them
  */
 public record StepProof(String statement, List<String> names, List<Double> before, List<Double> after) {
+    public StepProof {
+        Objects.requireNonNull(statement, "statement");
+        names = List.copyOf(names);
+        before = List.copyOf(before);
+        after = List.copyOf(after);
+    }
 
     static StepProof of(Carried carried, Executor executor, Table rows, Optional<String> category) {
         Map<String, Double> was = figures(carried, executor.run(carried.before()), executor.settings(), category);

@@ -6,7 +6,7 @@ import java.util.Locale;
 import java.util.Optional;
 import java.util.stream.Collectors;
 
-/** Finds the known name that a mistyped one was probably meant to be. */
+/** Finds the known name that a mistyped one was probably meant to be. Thread-safe. */
 public final class Nearest {
     private static final int LISTED = 12;
 

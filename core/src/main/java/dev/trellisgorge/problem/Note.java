@@ -1,10 +1,11 @@
 package dev.trellisgorge.problem;
 
 import java.util.List;
+import java.util.Objects;
 import java.util.Optional;
 
 /**
- * Something that is no mistake but that a reader should know of.
+ * Something that is no mistake but that a reader should know of. Immutable and thread-safe.
  *
  * @param sentence  what is so
  * @param rows      the rows it is so on, each with its figure where there is one: {@code Heron Weir (400)}; may be empty
@@ -12,6 +13,11 @@ import java.util.Optional;
  * @param noFigures what would be wrong if a column of texts were to hold figures, where that is what is so
  */
 public record Note(String sentence, List<String> rows, boolean urgent, Optional<NoFigures> noFigures) {
+    public Note {
+        Objects.requireNonNull(sentence, "sentence");
+        rows = List.copyOf(rows);
+        Objects.requireNonNull(noFigures, "noFigures");
+    }
 
     /**
      * A column of texts most of which are figures.
@@ -21,6 +27,7 @@ public record Note(String sentence, List<String> rows, boolean urgent, Optional<
      */
     public record NoFigures(String column, List<Problem> cells) {
         public NoFigures {
+            Objects.requireNonNull(column, "column");
             cells = List.copyOf(cells);
         }
     }

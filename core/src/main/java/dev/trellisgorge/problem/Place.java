@@ -1,7 +1,9 @@
 package dev.trellisgorge.problem;
 
+import java.util.Objects;
+
 /**
- * Where a mistake stands, written the way compilers write it, so that editors can jump there.
+ * Where a mistake stands, written the way compilers write it, so that editors can jump there. Immutable and thread-safe.
  *
  * @param file   the file as the user named it, or empty where there is none
  * @param line   1-based line, or 0 where it is unknown
@@ -9,6 +11,10 @@ package dev.trellisgorge.problem;
  * @param within what to look at there (a row, a column of a table), or empty
  */
 public record Place(String file, int line, int column, String within) implements java.io.Serializable {
+    public Place {
+        Objects.requireNonNull(file, "file");
+        Objects.requireNonNull(within, "within");
+    }
 
     /** A place that is only a name: a command, a setting, a table made in memory. */
     public static Place of(String within) {

@@ -9,6 +9,10 @@ import java.util.function.Supplier;
 public final class Problems {
     private final List<Problem> found = new ArrayList<>();
 
+    /** None so far. */
+    public Problems() {
+    }
+
     public void add(Place place, String message) {
         found.add(new Problem(place, message));
     }

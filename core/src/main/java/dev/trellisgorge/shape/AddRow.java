@@ -9,7 +9,7 @@ import java.util.Objects;
 import java.util.Set;
 
 /**
- * Adds a row that has a name and nothing else.
+ * Adds a row that has a name and nothing else. Immutable and thread-safe.
  *
  * @param column the column with the name; one of another kind becomes one of texts
  * @param name   the name

@@ -5,7 +5,7 @@ import dev.trellisgorge.table.Table;
 import java.util.List;
 
 /**
- * Keeps some columns, in that order.
+ * Keeps some columns, in that order. Immutable and thread-safe.
  *
  * @param columns at least one
  */

@@ -9,14 +9,19 @@ import dev.trellisgorge.table.Schema;
 import dev.trellisgorge.table.Table;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Objects;
 
 /**
- * Adds a column that is computed from the others, row by row.
+ * Adds a column that is computed from the others, row by row. Immutable and thread-safe.
  *
  * @param name    of the new column; none has it yet
  * @param formula what its cells are; absent is missing
  */
 public record Derive(String name, Formula formula) implements Step {
+    public Derive {
+        Objects.requireNonNull(name, "name");
+        Objects.requireNonNull(formula, "formula");
+    }
 
     @Override
     public Schema schema(Schema before, Known known) {

@@ -18,7 +18,7 @@ import java.util.stream.Collectors;
 
 /**
  * Puts the columns of another table beside the rows, where the keys are equal. A missing key equals nothing. Rows keep their
- * order; several matches of one row stand in the other table's order.
+ * order; several matches of one row stand in the other table's order. Immutable and thread-safe.
  *
  * @param other the other table, and the steps that it goes through
  * @param on    the key columns here, each with its column there, of the same kind
@@ -36,6 +36,7 @@ public record Join(Pipeline other, Map<String, String> on, Way way, boolean many
     }
 
     public Join {
+        Objects.requireNonNull(way, "way");
         Objects.requireNonNull(other, "other");
         on = Collections.unmodifiableMap(new LinkedHashMap<>(on));
         if (on.isEmpty()) {

@@ -7,14 +7,18 @@ import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Kind;
 import dev.trellisgorge.table.Schema;
 import dev.trellisgorge.table.Table;
+import java.util.Objects;
 import java.util.stream.IntStream;
 
 /**
- * Keeps the rows on which a condition is true, in their order; one that can't be told, as a cell is missing, is not.
+ * Keeps the rows on which a condition is true, in their order; one that can't be told, as a cell is missing, is not. Immutable and thread-safe.
  *
  * @param condition gives true or false
  */
 public record Keep(Formula condition) implements Step {
+    public Keep {
+        Objects.requireNonNull(condition, "condition");
+    }
 
     @Override
     public Schema schema(Schema before, Known known) {

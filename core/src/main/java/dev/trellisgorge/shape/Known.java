@@ -9,6 +9,7 @@ import dev.trellisgorge.table.Table;
 import java.util.Collections;
 import java.util.LinkedHashMap;
 import java.util.Map;
+import java.util.Objects;
 
 /**
  * What is known before a cell is computed: the raw tables' columns, and the settings by name. Immutable.
@@ -19,6 +20,7 @@ import java.util.Map;
 public record Known(Map<String, Schema> sources, Settings settings) {
 
     public Known {
+        Objects.requireNonNull(settings, "settings");
         sources = Collections.unmodifiableMap(new LinkedHashMap<>(sources));
     }
 

@@ -6,15 +6,19 @@ import dev.trellisgorge.table.RowOrder;
 import dev.trellisgorge.table.Schema;
 import dev.trellisgorge.table.Table;
 import java.util.List;
+import java.util.Objects;
 
 /**
  * Puts the rows in the order of a key: numbers and dates by size, texts by their Unicode signs. Equal keys keep their order,
- * missing ones come last.
+ * missing ones come last. Immutable and thread-safe.
  *
  * @param by         the key
  * @param descending whether the largest comes first
  */
 public record Order(Formula by, boolean descending) implements Step {
+    public Order {
+        Objects.requireNonNull(by, "by");
+    }
 
     @Override
     public Schema schema(Schema before, Known known) {

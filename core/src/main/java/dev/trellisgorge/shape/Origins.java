@@ -13,7 +13,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 
-/** Where the columns of a pipeline come from: what a row that stands for several others has to know. */
+/** Where the columns of a pipeline come from: what a row that stands for several others has to know. Thread-safe. */
 public final class Origins {
     private final Map<String, Origin> origins;
 

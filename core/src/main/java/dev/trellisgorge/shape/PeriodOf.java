@@ -15,11 +15,12 @@ import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Set;
 
 /**
  * Adds the calendar period of a date as a text: {@code 2031-03} for a month, {@code 2031-Q1} for a quarter, {@code 2031-W09}
- * for a week, {@code 2031} for a year, the date for a day.
+ * for a week, {@code 2031} for a year, the date for a day. Immutable and thread-safe.
  *
  * @param of   a column of dates, or of texts that name periods no longer than {@code unit}
  * @param unit the period
@@ -33,6 +34,9 @@ public record PeriodOf(String of, CalendarUnit unit, String name, boolean fill, 
     private static final int MOST_FILLED = 500_000;
 
     public PeriodOf {
+        Objects.requireNonNull(of, "of");
+        Objects.requireNonNull(unit, "unit");
+        Objects.requireNonNull(name, "name");
         by = List.copyOf(by);
     }
 

@@ -12,12 +12,13 @@ import java.util.HashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Set;
 import java.util.stream.IntStream;
 
 /**
  * Makes a column of each name in one column, filled from another: one row for each key, in the order in which the keys first
- * stand. A name that a key does not have is missing there.
+ * stand. A name that a key does not have is missing there. Immutable and thread-safe.
  *
  * @param by     the key columns; at least one
  * @param names  the column whose cells name the new columns
@@ -27,6 +28,8 @@ import java.util.stream.IntStream;
 public record Pivot(List<String> by, String names, String values, List<String> columns) implements Step {
 
     public Pivot {
+        Objects.requireNonNull(names, "names");
+        Objects.requireNonNull(values, "values");
         by = List.copyOf(by);
         columns = List.copyOf(columns);
     }

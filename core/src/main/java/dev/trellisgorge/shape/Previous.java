@@ -9,10 +9,11 @@ import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 
 /**
- * Adds the cell of the row before, or of the calendar period before; missing where there is none.
+ * Adds the cell of the row before, or of the calendar period before; missing where there is none. Immutable and thread-safe.
  *
  * @param of     whose cells
  * @param name   of the new column; none has it yet
@@ -23,6 +24,10 @@ import java.util.Optional;
 public record Previous(String of, String name, Optional<String> period, Optional<CalendarUnit> unit, List<String> by) implements Step {
 
     public Previous {
+        Objects.requireNonNull(of, "of");
+        Objects.requireNonNull(name, "name");
+        Objects.requireNonNull(period, "period");
+        Objects.requireNonNull(unit, "unit");
         by = List.copyOf(by);
     }
 

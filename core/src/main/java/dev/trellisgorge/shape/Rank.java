@@ -14,6 +14,7 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.HashMap;
 import java.util.HashSet;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
@@ -25,7 +26,7 @@ import java.util.stream.Collectors;
 import java.util.stream.IntStream;
 
 /**
- * Puts rows in the order of a key and keeps the first ones; equal keys keep their order, missing ones come last.
+ * Puts rows in the order of a key and keeps the first ones; equal keys keep their order, missing ones come last. Immutable and thread-safe.
  *
  * @param by      the key
  * @param order   which way
@@ -44,6 +45,10 @@ public record Rank(Formula by, Way order, OptionalInt top, Optional<Rest> rest, 
     }
 
     public Rank {
+        Objects.requireNonNull(top, "top");
+        Objects.requireNonNull(rest, "rest");
+        Objects.requireNonNull(names, "names");
+        Objects.requireNonNull(anchors, "anchors");
         Objects.requireNonNull(by, "by");
         Objects.requireNonNull(order, "order");
         if (top.isPresent() && top.getAsInt() < 1) {

@@ -9,7 +9,7 @@ import java.util.Map;
 import java.util.stream.Collectors;
 
 /**
- * Gives columns other names; all at once, so that two can change places.
+ * Gives columns other names; all at once, so that two can change places. Immutable and thread-safe.
  *
  * @param names the new name of each
  */

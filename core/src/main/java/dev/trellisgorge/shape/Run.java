@@ -6,7 +6,7 @@ import dev.trellisgorge.formula.Settings;
 import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Table;
 
-/** What a step may use while it is taken. */
+/** What a step may use while it is taken. Not thread-safe: it serves one run. */
 public final class Run {
     private final Executor executor;
 

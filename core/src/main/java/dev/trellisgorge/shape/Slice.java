@@ -12,7 +12,7 @@ import java.util.stream.IntStream;
 
 /**
  * Keeps the rows whose cell in a column is written as a value (see {@link Column#written}); a number matches any spelling of
- * the same number. That no row has it is an error.
+ * the same number. That no row has it is an error. Immutable and thread-safe.
  *
  * @param column the column
  * @param value  the cell

@@ -5,7 +5,7 @@ import dev.trellisgorge.table.Table;
 import java.util.stream.IntStream;
 
 /**
- * Keeps the first rows.
+ * Keeps the first rows. Immutable and thread-safe.
  *
  * @param rows how many, 1 or more; all of them where there are fewer
  */

@@ -14,11 +14,12 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Objects;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
 
 /**
- * One row for each key, in the order in which the keys first stand. Ratios are derived afterwards, from the totals.
+ * One row for each key, in the order in which the keys first stand. Ratios are derived afterwards, from the totals. Immutable and thread-safe.
  *
  * @param by      the key columns; none for one row in all. A missing key is a key of its own
  * @param figures what is made of the other columns, in the order of the new ones
@@ -33,6 +34,11 @@ public record Total(List<String> by, List<Figure> figures) implements Step {
      * @param name   of the new column
      */
     public record Figure(String column, Fold fold, String name) {
+        public Figure {
+            Objects.requireNonNull(column, "column");
+            Objects.requireNonNull(fold, "fold");
+            Objects.requireNonNull(name, "name");
+        }
     }
 
     /** What is made of the cells of a key that are there; of none, a sum, mean, least or greatest is missing, a count is 0. */

@@ -8,11 +8,12 @@ import dev.trellisgorge.table.Schema;
 import dev.trellisgorge.table.Table;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Objects;
 import java.util.stream.IntStream;
 
 /**
  * Makes a row of each of some columns: the others stay, and the column's name and its cell stand in two new ones. Each row's
- * come one after another, in the order of the columns.
+ * come one after another, in the order of the columns. Immutable and thread-safe.
  *
  * @param columns the columns, all of one kind
  * @param names   of the new column with their names
@@ -21,6 +22,8 @@ import java.util.stream.IntStream;
 public record Unpivot(List<String> columns, String names, String values) implements Step {
 
     public Unpivot {
+        Objects.requireNonNull(names, "names");
+        Objects.requireNonNull(values, "values");
         columns = List.copyOf(columns);
         if (columns.isEmpty()) {
             throw new IllegalArgumentException("there is no column to make rows of");

@@ -65,7 +65,7 @@ public final class Column {
         if (kind == Kind.TEXT) {
             throw new IllegalArgumentException("texts are strings, not figures");
         }
-        return new Column(name, kind, figures, null);
+        return new Column(name, kind, Objects.requireNonNull(figures, "figures"), null);
     }
 
     /** The same for texts; null for missing. */

@@ -3,7 +3,7 @@ package dev.trellisgorge.table;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 
-/** How many columns of a terminal text takes (Unicode Standard Annexes 11 and 29): 2 for a wide sign, else 1. */
+/** How many columns of a terminal text takes (Unicode Standard Annexes 11 and 29): 2 for a wide sign, else 1. Thread-safe. */
 public final class DisplayWidth {
     private static final Pattern SIGN = Pattern.compile("\\X");
     private static final int EMOJI_PRESENTATION = 0xFE0F;

@@ -6,7 +6,7 @@ import java.math.RoundingMode;
 import java.util.OptionalDouble;
 import java.util.regex.Pattern;
 
-/** How doubles are written where a machine reads them back: files, formulas, error messages. */
+/** How doubles are written where a machine reads them back: files, formulas, error messages. Thread-safe. */
 public final class Numbers {
     private static final Pattern DECIMAL = Pattern.compile("[+-]?([0-9]+\\.?[0-9]*|\\.[0-9]+)([eE][+-]?[0-9]{1,9})?");
     private static final int LONG_FOR_READERS = 10;

@@ -4,7 +4,7 @@ import java.util.Arrays;
 import java.util.Comparator;
 import java.util.stream.IntStream;
 
-/** Puts rows in the order of a key: stable, missing keys last, in time that grows in proportion to the rows. */
+/** Puts rows in the order of a key: stable, missing keys last, in time that grows in proportion to the rows. Thread-safe. */
 public final class RowOrder {
     private static final int BITS = 11;
     private static final int DIGITS = 1 << BITS;

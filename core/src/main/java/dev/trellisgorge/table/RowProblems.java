@@ -6,6 +6,7 @@ import dev.trellisgorge.problem.Place;
 import dev.trellisgorge.problem.Problem;
 import dev.trellisgorge.problem.Problems;
 import java.util.List;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.function.IntFunction;
 import java.util.function.IntPredicate;
@@ -14,12 +15,18 @@ import java.util.stream.IntStream;
 
 /**
  * Reports what is wrong with single rows: the first few by their place, the others by their number.
+ * Not thread-safe: it adds to the problems that it was given.
  *
  * @param table    whose rows
  * @param problems where it goes
  */
 public record RowProblems(Table table, Problems problems) {
     private static final int LISTED = 5;
+
+    public RowProblems {
+        Objects.requireNonNull(table, "table");
+        Objects.requireNonNull(problems, "problems");
+    }
 
     /** @param column the column that the cells stand in, where it is one column's */
     public void report(IntPredicate wrong, Optional<String> column, IntFunction<String> message) {
@@ -34,7 +41,7 @@ public record RowProblems(Table table, Problems problems) {
 
     /** What is known of that row by itself, which may be why. */
     private String known(int row) {
-        return table.notes().stream().filter(note -> note.rows().equals(List.of(table.rowPlace(row).toString()))).map(note -> "; " + note.sentence())
+        return table.notes().stream().filter(note -> note.rows().contains(table.rowPlace(row).toString())).map(note -> "; " + note.sentence())
                 .collect(Collectors.joining());
     }
 

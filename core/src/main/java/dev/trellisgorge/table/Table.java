@@ -35,7 +35,8 @@ public final class Table {
     private final List<Note> notes;
 
     private Table(String name, List<Column> columns, Source source, Table whole, int[] wholeRows, Map<Integer, Added> added, List<Note> notes) {
-        this.name = name;
+        this.name = Objects.requireNonNull(name, "name");
+        this.source = Objects.requireNonNull(source, "source");
         this.notes = List.copyOf(notes);
         this.columns = new LinkedHashMap<>();
         this.rowCount = columns.isEmpty() ? 0 : columns.get(0).size();
@@ -51,7 +52,6 @@ public final class Table {
                 throw new BadInput(Place.of("table '" + name + "'"), "two columns are named '" + column.name() + "'");
             }
         }
-        this.source = source;
         this.whole = whole == null ? this : whole;
         this.wholeRows = wholeRows;
         this.added = added;

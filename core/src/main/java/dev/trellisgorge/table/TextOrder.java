@@ -1,6 +1,6 @@
 package dev.trellisgorge.table;
 
-/** The order of texts: by their Unicode code points, the same in every back end and under every locale. */
+/** The order of texts: by their Unicode code points, the same in every back end and under every locale. Thread-safe. */
 public final class TextOrder {
     private TextOrder() {
     }

@@ -64,6 +64,9 @@ final class LastRow {
             if (sum != 0 && off <= CLOSE * Math.abs(sum)) {
                 return new Against(column.name(), stands, sum, 0, Fit.EXACT);
             }
+            if (Double.isNaN(off) || Double.isInfinite(off)) {
+                return new Against(column.name(), stands, sum, 0, Fit.OTHER);
+            }
             boolean far = sum == 0 || off > 0.5 * rows * (1 + CLOSE);
             int decimals = IntStream.rangeClosed(0, rows).filter(column::isPresent)
                     .map(row -> Math.max(0, BigDecimal.valueOf(column.number(row)).stripTrailingZeros().scale())).max().orElse(0);
@@ -77,6 +80,9 @@ final class LastRow {
 
         @Override
         public String toString() {
+            if (Double.isInfinite(sum) || Double.isInfinite(stands)) {
+                return "'" + column + "' is infinite";
+            }
             BigDecimal whole = BigDecimal.valueOf(sum).setScale(decimals, RoundingMode.HALF_EVEN);
             BigDecimal off = BigDecimal.valueOf(stands).subtract(whole).stripTrailingZeros();
             return "'" + column + "' is " + Numbers.shortest(stands) + " there, and the rows above make " + Numbers.shortest(whole.doubleValue()) + ": "
