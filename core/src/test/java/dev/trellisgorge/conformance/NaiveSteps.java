@@ -7,17 +7,25 @@ import dev.trellisgorge.shape.Derive;
 import dev.trellisgorge.shape.Join;
 import dev.trellisgorge.shape.Keep;
 import dev.trellisgorge.shape.Order;
+import dev.trellisgorge.shape.PeriodOf;
 import dev.trellisgorge.shape.Pipeline;
+import dev.trellisgorge.shape.Pivot;
 import dev.trellisgorge.shape.Previous;
 import dev.trellisgorge.shape.Rank;
 import dev.trellisgorge.shape.Rename;
+import dev.trellisgorge.shape.Rest;
+import dev.trellisgorge.shape.Slice;
 import dev.trellisgorge.shape.Step;
 import dev.trellisgorge.shape.Top;
 import dev.trellisgorge.shape.Total;
 import dev.trellisgorge.shape.Unpivot;
+import dev.trellisgorge.table.CalendarUnit;
+import java.time.LocalDate;
+import java.time.temporal.IsoFields;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Objects;
 
@@ -103,6 +111,20 @@ final class NaiveSteps {
             totalled(total, rows, after);
         } else if (step instanceof Join join) {
             joined(join, rows, after);
+        } else if (step instanceof Slice slice) {
+            rows.stream().filter(row -> slice.value().equals(row.get(slice.column()))).forEach(after::add);
+        } else if (step instanceof PeriodOf period) {
+            List<Map<String, Object>> named = rows.stream().map(row -> with(row, period.name(), written((LocalDate) row.get(period.of()), period.unit()))).toList();
+            after.addAll(period.fill() ? filled(period, named) : named);
+        } else if (step instanceof Pivot pivot) {
+            for (Map<String, Object> key : rows.stream().map(row -> only(row, pivot.by())).distinct().toList()) {
+                Map<String, Object> made = new LinkedHashMap<>(key);
+                for (String column : pivot.columns()) {
+                    made.put(column, rows.stream().filter(row -> only(row, pivot.by()).equals(key) && column.equals(row.get(pivot.names()))).findFirst()
+                            .map(row -> row.get(pivot.values())).orElse(null));
+                }
+                after.add(made);
+            }
         } else if (step instanceof AddRow add) {
             Map<String, Object> made = new LinkedHashMap<>();
             made.put(add.column(), add.name());
@@ -117,6 +139,7 @@ final class NaiveSteps {
     /** Rows that stay part the others into runs, each ranked by itself. */
     private void ranked(Rank rank, List<Map<String, Object>> rows, List<Map<String, Object>> after) {
         List<Object> keys = cells(rank.by(), rows);
+        List<Map<String, Object>> rests = new ArrayList<>();
         List<Object> stays = rank.anchors().map(anchors -> cells(anchors, rows)).orElse(java.util.Collections.nCopies(rows.size(), null));
         for (int from = 0; from < rows.size();) {
             int to = from;
@@ -124,10 +147,85 @@ final class NaiveSteps {
                 to++;
             }
             List<Map<String, Object>> run = rows.subList(from, to);
-            ordered(run, keys.subList(from, to), rank.order() == Rank.Way.DESCENDING).stream().limit(rank.top().orElse(Integer.MAX_VALUE)).forEach(at -> after.add(run.get(at)));
+            List<Map<String, Object>> inOrder = ordered(run, keys.subList(from, to), rank.order() == Rank.Way.DESCENDING).stream().map(run::get).toList();
+            int kept = Math.min(inOrder.size(), rank.top().orElse(Integer.MAX_VALUE));
+            after.addAll(inOrder.subList(0, kept));
+            if (rank.rest().isPresent() && kept < inOrder.size()) {
+                rests.add(rest(rank.rest().get(), inOrder.subList(kept, inOrder.size())));
+                after.add(rests.get(rests.size() - 1));
+            }
             rows.subList(to, Math.min(rows.size(), to + 1)).forEach(after::add);
             from = to + 1;
         }
+        rank.rest().filter(rest -> rests.size() > 1).ifPresent(rest -> {
+            List<Object> taken = new ArrayList<>(after.stream().filter(row -> rests.stream().noneMatch(each -> each == row)).map(row -> row.get(rest.column())).toList());
+            for (Map<String, Object> row : rests) {
+                for (int i = 2; taken.contains(row.get(rest.column())); i++) {
+                    row.put(rest.column(), rest.name() + " (" + i + ")");
+                }
+                taken.add(row.get(rest.column()));
+            }
+        });
+    }
+
+    /** A row that stands for others: what is derived is derived from its own cells, once these are known. */
+    private Map<String, Object> rest(Rest rest, List<Map<String, Object>> others) {
+        Map<String, Object> row = new LinkedHashMap<>();
+        others.get(0).keySet().forEach(column -> row.put(column, null));
+        row.put(rest.column(), rest.name());
+        rest.ways().forEach((column, way) -> {
+            List<Object> there = others.stream().map(other -> other.get(column)).filter(Objects::nonNull).toList();
+            if (!column.equals(rest.column()) && !there.isEmpty()) {
+                switch (way) {
+                    case SUM -> row.put(column, folded(there, Total.Fold.SUM));
+                    case MEAN -> row.put(column, folded(there, Total.Fold.MEAN));
+                    case LEAST -> row.put(column, folded(there, Total.Fold.LEAST));
+                    case GREATEST -> row.put(column, folded(there, Total.Fold.GREATEST));
+                    default -> { }
+                }
+            }
+        });
+        for (int time = 0; time < row.size(); time++) { // one may be derived from another
+            rest.ways().forEach((column, way) -> {
+                if (way == Rest.Way.DERIVED && !column.equals(rest.column())) {
+                    row.put(column, cells(rest.derived().get(column), List.of(new LinkedHashMap<>(row))).get(0));
+                }
+            });
+        }
+        return row;
+    }
+
+    private static String written(LocalDate day, CalendarUnit unit) {
+        return day == null ? null : switch (unit) {
+            case YEAR -> String.format(Locale.ROOT, "%04d", day.getYear());
+            case QUARTER -> String.format(Locale.ROOT, "%04d-Q%d", day.getYear(), (day.getMonthValue() - 1) / 3 + 1);
+            case MONTH -> String.format(Locale.ROOT, "%04d-%02d", day.getYear(), day.getMonthValue());
+            case WEEK -> String.format(Locale.ROOT, "%04d-W%02d", day.get(IsoFields.WEEK_BASED_YEAR), day.get(IsoFields.WEEK_OF_WEEK_BASED_YEAR));
+            case DAY -> day.toString();
+        };
+    }
+
+    /** Walks from the first day to the last, and stops at each new period. */
+    private static List<Map<String, Object>> filled(PeriodOf period, List<Map<String, Object>> rows) {
+        List<LocalDate> days = rows.stream().map(row -> (LocalDate) row.get(period.of())).filter(Objects::nonNull).sorted().toList();
+        List<Map<String, Object>> all = new ArrayList<>();
+        String last = "";
+        for (LocalDate day = days.isEmpty() ? null : days.get(0); day != null && !day.isAfter(days.get(days.size() - 1)); day = day.plusDays(1)) {
+            String name = written(day, period.unit());
+            if (!name.equals(last)) {
+                List<Map<String, Object>> there = rows.stream().filter(row -> name.equals(row.get(period.name()))).toList();
+                all.addAll(there);
+                if (there.isEmpty()) {
+                    Map<String, Object> empty = new LinkedHashMap<>();
+                    rows.get(0).keySet().forEach(column -> empty.put(column, null));
+                    empty.put(period.name(), name);
+                    all.add(empty);
+                }
+            }
+            last = name;
+        }
+        rows.stream().filter(row -> row.get(period.name()) == null).forEach(all::add);
+        return all;
     }
 
     /** Puts each row in before the first one that it must stand before. */
@@ -173,14 +271,17 @@ final class NaiveSteps {
         }
         double sum = 0;
         Object least = there.get(0);
+        Object greatest = there.get(0);
         for (Object cell : there) {
             sum += cell instanceof Double figure ? figure : 0;
             least = NaiveFormula.compare(cell, least) < 0 ? cell : least;
+            greatest = NaiveFormula.compare(cell, greatest) > 0 ? cell : greatest;
         }
         return switch (fold) {
             case SUM -> sum + 0.0;
             case MEAN -> sum / there.size() + 0.0;
             case LEAST -> least;
+            case GREATEST -> greatest;
             case FIRST -> there.get(0);
             default -> there.get(there.size() - 1);
         };

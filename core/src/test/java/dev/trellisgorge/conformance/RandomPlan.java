@@ -33,13 +33,17 @@ import dev.trellisgorge.shape.Executor;
 import dev.trellisgorge.shape.Join;
 import dev.trellisgorge.shape.Keep;
 import dev.trellisgorge.shape.Order;
+import dev.trellisgorge.shape.PeriodOf;
 import dev.trellisgorge.shape.Pipeline;
+import dev.trellisgorge.shape.Pivot;
 import dev.trellisgorge.shape.Previous;
 import dev.trellisgorge.shape.Rename;
+import dev.trellisgorge.shape.Slice;
 import dev.trellisgorge.shape.Step;
 import dev.trellisgorge.shape.Top;
 import dev.trellisgorge.shape.Total;
 import dev.trellisgorge.shape.Unpivot;
+import dev.trellisgorge.table.CalendarUnit;
 import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Field;
 import dev.trellisgorge.table.Kind;
@@ -163,12 +167,16 @@ public record RandomPlan(Plan plan, Map<String, Table> tables, Settings settings
             Chart chart = Chart.of(names.get(0), pattern(formulas, schema)).orientation(Orientation.values()[random.nextInt(2)]).named(name);
             if (random.nextInt(4) == 0) {
                 Ranking ranking = Ranking.by(formulas.of(random.nextBoolean() ? Kind.NUMBER : Kind.DATE, 1));
-                chart = chart.rank(random.nextBoolean() ? ranking : ranking.top(1 + random.nextInt(3)));
+                ranking = random.nextBoolean() ? ranking : ranking.top(1 + random.nextInt(3));
+                // A mean of means weighs them by their cells, which the oracle's rows do not tell.
+                boolean means = pipeline.steps().stream().anyMatch(step -> step instanceof Total total && total.figures().stream().anyMatch(figure -> figure.fold() == Total.Fold.MEAN));
+                chart = chart.rank(!tame && !means && random.nextBoolean() ? ranking.rest("Others") : ranking);
             }
             var plan = chart.plan(pipeline, executor.known()).change();
             for (int i = 0; i < 3; i++) {
                 plan.working("extra " + i, formulas.any(2 + random.nextInt(2)));
             }
+            executor.run(plan.build().pipeline()); // a slice that no row is in is refused
             return new RandomPlan(plan.build(), tables, SETTINGS);
         }
 
@@ -177,7 +185,8 @@ public record RandomPlan(Plan plan, Map<String, Table> tables, Settings settings
             List<String> columns = schema.columnNames();
             List<String> numbers = schema.fields().stream().filter(field -> field.kind() == Kind.NUMBER).map(Field::name).toList();
             String any = columns.get(random.nextInt(columns.size()));
-            int kind = random.nextInt(tame ? 5 : 11);
+            List<String> texts = schema.fields().stream().filter(field -> field.kind() == Kind.TEXT).map(Field::name).toList();
+            int kind = random.nextInt(tame ? 5 : 15);
             return switch (kind) {
                 case 0 -> new Keep(formulas.truth(1));
                 case 1 -> new Derive("derived " + columns.size(), formulas.any(2));
@@ -188,7 +197,11 @@ public record RandomPlan(Plan plan, Map<String, Table> tables, Settings settings
                 case 6 -> new Previous(any, "before " + columns.size(), Optional.empty(), Optional.empty(), random.nextBoolean() ? List.of() : List.of(columns.get(0)));
                 case 7 -> numbers.size() < 2 ? new Top(3) : new Unpivot(numbers.subList(0, 2), "name of", "cell of");
                 case 8, 9 -> numbers.isEmpty() ? new Top(3) : new Total(random.nextBoolean() ? List.of(columns.get(0)) : List.of(columns.get(0), any).stream().distinct().toList(),
-                        List.of(new Total.Figure(numbers.get(0), Total.Fold.values()[random.nextInt(4)], "x " + columns.size()), new Total.Figure(any, Total.Fold.FIRST, "y " + columns.size())));
+                        List.of(new Total.Figure(numbers.get(0), Total.Fold.values()[random.nextInt(5)], "x " + columns.size()), new Total.Figure(any, Total.Fold.FIRST, "y " + columns.size())));
+                case 10 -> texts.isEmpty() ? new Top(3) : new Slice(texts.get(random.nextInt(texts.size())), random.nextBoolean() ? "r" + random.nextInt(9) : "Weir");
+                case 11, 12 -> schema.has("d") ? new PeriodOf("d", CalendarUnit.values()[random.nextInt(5)], "period " + columns.size(), random.nextInt(3) == 0, List.of()) : new Top(5);
+                case 13 -> schema.has("t") && schema.has("name") ? new Pivot(List.of("name"), "t", any.equals("t") || any.equals("name") ? columns.get(columns.size() - 1) : any,
+                        List.of("Weir", "weir", "We")) : new Top(4);
                 default -> schema.has("t") && !schema.has("c") && schema.field("t").kind() == Kind.TEXT
                         ? new Join(Pipeline.of("other"), Map.of("t", "key"), Join.Way.values()[random.nextInt(2)], true) : new Top(2);
             };

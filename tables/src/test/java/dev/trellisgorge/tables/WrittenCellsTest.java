@@ -100,8 +100,11 @@ public class WrittenCellsTest {
         assertThat(read(Layout.FOUND.totalRow(Layout.TotalRow.KEEP), lines).notes()).isEmpty();
         assertThat(read(Layout.FOUND, "station,mwh", "Weir,500", "Leat,300", "Pool,800").notes()).as("a sum by chance is no total").isEmpty();
         assertThat(read(Layout.FOUND, "station,mwh,goal", "Weir,500,1", "Leat,300,2", ",800,3").notes()).hasSize(1);
-        assertThatThrownBy(() -> read(Layout.FOUND.totalRow(Layout.TotalRow.DROP), "station,mwh", "Weir,500", "Leat,300", "Total,801")).isInstanceOf(BadInput.class)
-                .hasMessage("standard input: the last row is to be dropped as a total, and its figures are not the sums of the rows above");
+        assertThatThrownBy(() -> read(Layout.FOUND.totalRow(Layout.TotalRow.DROP), "station,mwh", "Weir,500", "Leat,300", "Total,802")).isInstanceOf(BadInput.class)
+                .hasMessage("standard input: the last row is to be dropped as a total, and its figures are not the sums of the rows above: 'mwh' is 802 there, and the rows above"
+                        + " make 800: 2 more");
+        assertThat(read(Layout.FOUND.totalRow(Layout.TotalRow.DROP), "station,mwh", "Weir,500", "Leat,300", "Total,801").notes()).as("half a unit a row")
+                .extracting(Object::toString).containsExactly("the total row that is dropped is off by rounding: 'mwh' is 801 there, and the rows above make 800: 1 more");
     }
 
     @DataProvider
