@@ -108,7 +108,7 @@ public class TruthTest extends AtDesk {
     public void changeWithoutAReferenceIsMissingUnlessTheBriefSaysOtherwise() {
         String chart = "charts:\n  c: {pattern: variance, category: reach, value: now, against: before%s}\n";
         assertThat(series(REACHES, chart.formatted(""))).containsExactly("reach,value,reference,up,down,level", "A,120,100,0.2,,", "B,90,60,0.5,,", "C,30,20,0.5,,", "D,10,,,,");
-        assertThat(series(REACHES, chart.formatted(", as: amount, without-reference: zero"))).contains("A,120,100,20,,", "D,10,0,10,,");
+        assertThat(series(REACHES, chart.formatted(", as: amount, without-reference: zero"))).contains("A,120,100,20,,", "D,10,,,,0");
         assertThat(checked(REACHES, chart.formatted(""))).contains("nothing to compare with, so no change: D (10)");
     }
 

@@ -19,7 +19,7 @@ import java.util.Locale;
 import java.util.Objects;
 
 /**
- * How a figure is written for a reader: a CLDR number pattern, as {@link DecimalFormat} takes it, with
+ * How a figure is written for a reader: a CLDR number pattern, as {@link java.text.DecimalFormat} takes it, with
  * {@code .} and {@code ,}; halves are rounded away from zero. A missing figure is empty text. Immutable and thread-safe.
  */
 public record Format(String pattern) {

@@ -1,2 +1,2 @@
-/** Plain charts, what they are made of, and how engines are found. Reads helper tables, and knows no pattern. */
+/** What drawings are made of: panels, bars, lines, points, rings, texts, labels and colours. Names columns, and holds no cell. */
 package dev.trellisgorge.chart;

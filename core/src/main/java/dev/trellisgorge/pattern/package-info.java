@@ -1,2 +1,2 @@
-/** Patterns and classifiers: they build formulas, state identities, and arrange plain charts. */
+/** Patterns and classifiers: they describe plans, and never see a row. */
 package dev.trellisgorge.pattern;

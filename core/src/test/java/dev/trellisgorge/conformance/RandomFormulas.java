@@ -29,7 +29,7 @@ import java.util.stream.IntStream;
 
 /** Makes random formulas of any kind over a schema: every node, every operand. */
 final class RandomFormulas {
-    static final List<String> TEXTS = List.of("Weir", "weir", "We", "North \"Sluice\"", "\uD83D\uDC1F", "\uFF5E", "\u00E9", "2031-03", "2031-03-31", "2030-Q4", "2032-W53", "2031");
+    static final List<String> TEXTS = List.of("Weir", "weir", "We", "North \"Sluice\"", "\uD83D\uDC1F", "\uFF5E", "We\uD83D\uDC1F", "We\uFF5E", "\uD83D\uDC1F", "\uFF5E", "\u00E9", "2031-03", "2031-03-31", "2030-Q4", "2032-W53", "2031");
     static final List<String> TAME_TEXTS = List.of("Weir", "weir", "We", "North \"Sluice\"", "2031-03", "2031-03-31", "2030-Q4", "2031");
     static final double[] FIGURES = {0, -0.0, 1, -1, 2.5, -0.5, 0.285, 400, 1e-300, 1e300, -1e300, 3};
     static final double[] TAME_FIGURES = {0, 1, -1, 2.5, -0.5, 0.25, 400, 3, 12.75};

@@ -199,7 +199,8 @@ public record RandomPlan(Plan plan, Map<String, Table> tables, Settings settings
                 case 8, 9 -> numbers.isEmpty() ? new Top(3) : new Total(random.nextBoolean() ? List.of(columns.get(0)) : List.of(columns.get(0), any).stream().distinct().toList(),
                         List.of(new Total.Figure(numbers.get(0), Total.Fold.values()[random.nextInt(5)], "x " + columns.size()), new Total.Figure(any, Total.Fold.FIRST, "y " + columns.size())));
                 case 10 -> texts.isEmpty() ? new Top(3) : new Slice(texts.get(random.nextInt(texts.size())), random.nextBoolean() ? "r" + random.nextInt(9) : "Weir");
-                case 11, 12 -> schema.has("d") ? new PeriodOf("d", CalendarUnit.values()[random.nextInt(5)], "period " + columns.size(), random.nextInt(3) == 0, List.of()) : new Top(5);
+                case 11 -> schema.has("d") ? new PeriodOf("d", CalendarUnit.values()[random.nextInt(5)], "period " + columns.size(), false, List.of()) : new Top(5);
+                case 12 -> schema.has("d") ? new PeriodOf("d", random.nextBoolean() ? CalendarUnit.QUARTER : CalendarUnit.YEAR, "period " + columns.size(), true, List.of()) : new Top(5);
                 case 13 -> schema.has("t") && schema.has("name") ? new Pivot(List.of("name"), "t", any.equals("t") || any.equals("name") ? columns.get(columns.size() - 1) : any,
                         List.of("Weir", "weir", "We")) : new Top(4);
                 default -> schema.has("t") && !schema.has("c") && schema.field("t").kind() == Kind.TEXT
