@@ -78,7 +78,7 @@ public final class StemChart {
     }
 
     public static void main(String[] arguments) {
-        Chart days = Chart.of("day", new Stems(column("fish"))).title("Wednesday was the best day at the fish pass").subtitle("Fish counted a day, week 10 of 2031");
+        Chart days = Chart.of("day", new Stems(column("fish"))).title("Wednesday and Friday were the best days at the fish pass").subtitle("Fish counted a day, week 10 of 2031");
         for (int i = 1; i < arguments.length; i++) {
             Engines.draw(days.over(TableFile.read("fish", Path.of(arguments[0])), Settings.NONE), Path.of(arguments[i]));
         }

@@ -53,6 +53,7 @@ public class ExamplesTest {
         return new Object[][] {
             {(Program) TargetBars::main, "Mill Race 150 (met); Alder Gate 200 (met)", List.of("generation.csv")},
             {(Program) WaterBalance::main, "Turbine release (70) (fall); Seepage (5) (fall)", List.of("storage.csv")},
+            {(Program) StemChart::main, "Mon 412; Tue 205; Wed 500; Thu 0; Fri 500; Sat no figure; Sun 37.", List.of("fish.csv")},
             {(Program) FlowTornado::main, "Mill Reach (50) 81 (Upstream), 40 (Downstream); Long Meadow (24) 31 (Upstream)", List.of("flow.csv", "flow-before.csv")}};
     }
 
