@@ -17,6 +17,7 @@ import dev.trellisgorge.pattern.Gallery;
 import dev.trellisgorge.pattern.Gallery.Example;
 import dev.trellisgorge.pattern.Split;
 import dev.trellisgorge.pattern.Ties;
+import dev.trellisgorge.pattern.Waterfall;
 import dev.trellisgorge.plan.Cells;
 import dev.trellisgorge.plan.Derived;
 import dev.trellisgorge.plan.PlainChart;
@@ -230,6 +231,45 @@ public class RecalculationTest {
         }
         Engines.draw(charts.stream().map(Page::of).toList(), file, Size.STANDARD);
         recalculated(book -> charts.forEach(chart -> assertHolds(book, chart)));
+    }
+
+    @Test
+    public void sentenceUnderAWaterfallIsFalseOnceItsOpeningRowIsMovedDown() throws Exception {
+        Table storage = Table.of("storage", Column.texts("item", "Opening", "Rain", "Release"), Column.texts("kind", "start", "change", "change"),
+                Column.numbers("volume_ml", 30, 20, -10));
+        PlainChart chart = Chart.of("item", Waterfall.of("volume_ml").kinds("kind")).named("balance").over(storage, Settings.NONE);
+        Engines.draw(chart, file);
+        recalculated(book -> assertThat(texts(book.getSheet("balance"))).contains("The pieces add back to the figures on every row."));
+        try (XSSFWorkbook book = open()) {
+            Sheet raw = book.getSheet("storage");
+            for (int column = 0; column < 3; column++) {
+                Object first = value(raw.getRow(1).getCell(column));
+                Object second = value(raw.getRow(2).getCell(column));
+                set(raw.getRow(1).createCell(column), second);
+                set(raw.getRow(2).createCell(column), first);
+            }
+            try (OutputStream out = Files.newOutputStream(file)) {
+                book.write(out);
+            }
+        }
+        recalculated(book -> {
+            assertThat(texts(book.getSheet("balance"))).doesNotContain("The pieces add back to the figures on every row.").anyMatch(text -> text.startsWith("CHECK"));
+            assertThat(cells(book.getSheet("balance series"), "no movement and no other start is lost before a start", 3).orElseThrow()).containsExactly(true, false, true);
+        });
+    }
+
+    private static List<String> texts(Sheet sheet) {
+        List<String> texts = new ArrayList<>();
+        sheet.forEach(row -> row.forEach(cell -> texts.add(String.valueOf(value(cell)))));
+        return texts;
+    }
+
+    private static void set(Cell cell, Object value) {
+        if (value instanceof Double figure) {
+            cell.setCellValue(figure);
+        } else {
+            cell.setCellValue((String) value);
+        }
     }
 
     @Test
