@@ -147,7 +147,8 @@ final class NaiveSteps {
                 to++;
             }
             List<Map<String, Object>> run = rows.subList(from, to);
-            List<Map<String, Object>> inOrder = ordered(run, keys.subList(from, to), rank.order() == Rank.Way.DESCENDING).stream().map(run::get).toList();
+            List<Map<String, Object>> inOrder = rank.order() == Rank.Way.TABLE ? run
+                    : ordered(run, keys.subList(from, to), rank.order() == Rank.Way.DESCENDING).stream().map(run::get).toList();
             int kept = Math.min(inOrder.size(), rank.top().orElse(Integer.MAX_VALUE));
             after.addAll(inOrder.subList(0, kept));
             if (rank.rest().isPresent() && kept < inOrder.size()) {

@@ -37,6 +37,7 @@ import dev.trellisgorge.shape.PeriodOf;
 import dev.trellisgorge.shape.Pipeline;
 import dev.trellisgorge.shape.Pivot;
 import dev.trellisgorge.shape.Previous;
+import dev.trellisgorge.shape.Rank;
 import dev.trellisgorge.shape.Rename;
 import dev.trellisgorge.shape.Slice;
 import dev.trellisgorge.shape.Step;
@@ -167,6 +168,7 @@ public record RandomPlan(Plan plan, Map<String, Table> tables, Settings settings
             Chart chart = Chart.of(names.get(0), pattern(formulas, schema)).orientation(Orientation.values()[random.nextInt(2)]).named(name);
             if (random.nextInt(4) == 0) {
                 Ranking ranking = Ranking.by(formulas.of(random.nextBoolean() ? Kind.NUMBER : Kind.DATE, 1));
+                ranking = ranking.order(Rank.Way.values()[random.nextInt(3)]);
                 ranking = random.nextBoolean() ? ranking : ranking.top(1 + random.nextInt(3));
                 // A mean of means weighs them by their cells, which the oracle's rows do not tell.
                 boolean means = pipeline.steps().stream().anyMatch(step -> step instanceof Total total && total.figures().stream().anyMatch(figure -> figure.fold() == Total.Fold.MEAN));
@@ -194,10 +196,10 @@ public record RandomPlan(Plan plan, Map<String, Table> tables, Settings settings
                 case 3 -> new Top(1 + random.nextInt(6));
                 case 4 -> new Rename(Map.of(any, "re " + any));
                 case 5 -> new Choose(columns.subList(0, 1 + random.nextInt(columns.size())));
-                case 6 -> new Previous(any, "before " + columns.size(), Optional.empty(), Optional.empty(), random.nextBoolean() ? List.of() : List.of(columns.get(0)));
+                case 6 -> new Previous(any, "before " + columns.size(), Optional.empty(), Optional.empty(), random.nextBoolean() ? List.of() : List.of(columns.get(random.nextInt(columns.size()))));
                 case 7 -> numbers.size() < 2 ? new Top(3) : new Unpivot(numbers.subList(0, 2), "name of", "cell of");
-                case 8, 9 -> numbers.isEmpty() ? new Top(3) : new Total(random.nextBoolean() ? List.of(columns.get(0)) : List.of(columns.get(0), any).stream().distinct().toList(),
-                        List.of(new Total.Figure(numbers.get(0), Total.Fold.values()[random.nextInt(5)], "x " + columns.size()), new Total.Figure(any, Total.Fold.FIRST, "y " + columns.size())));
+                case 8, 9 -> numbers.isEmpty() ? new Top(3) : new Total(random.nextBoolean() ? List.of(any) : List.of(columns.get(0), any).stream().distinct().toList(),
+                        List.of(new Total.Figure(numbers.get(0), Total.Fold.values()[random.nextInt(7)], "x " + columns.size()), new Total.Figure(any, Total.Fold.FIRST, "y " + columns.size())));
                 case 10 -> texts.isEmpty() ? new Top(3) : new Slice(texts.get(random.nextInt(texts.size())), random.nextBoolean() ? "r" + random.nextInt(9) : "Weir");
                 case 11 -> schema.has("d") ? new PeriodOf("d", CalendarUnit.values()[random.nextInt(5)], "period " + columns.size(), false, List.of()) : new Top(5);
                 case 12 -> schema.has("d") ? new PeriodOf("d", random.nextBoolean() ? CalendarUnit.QUARTER : CalendarUnit.YEAR, "period " + columns.size(), true, List.of()) : new Top(5);
