@@ -4,6 +4,7 @@ import static dev.trellisgorge.formula.Formulas.column;
 
 import dev.trellisgorge.chart.Orientation;
 import dev.trellisgorge.formula.Formula;
+import dev.trellisgorge.formula.Formulas;
 import dev.trellisgorge.formula.Settings;
 import dev.trellisgorge.pattern.Bands;
 import dev.trellisgorge.pattern.Breakdown;
@@ -158,6 +159,9 @@ public record RandomPlan(Plan plan, Map<String, Table> tables, Settings settings
             Pipeline pipeline = Pipeline.of("rows");
             for (int i = random.nextInt(4); i > 0; i--) {
                 pipeline = pipeline.then(step(pipeline.schema(executor.known())));
+            }
+            if (!tame && random.nextInt(6) == 0 && pipeline.schema(executor.known()).has("a")) { // a row for others derives one from the other
+                pipeline = pipeline.then(new Derive("half", column("a").over(Formulas.number(2)))).then(new Derive("quarter", column("half").over(Formulas.number(2))));
             }
             Schema schema = pipeline.schema(executor.known());
             RandomFormulas formulas = new RandomFormulas(random, schema, within);
