@@ -3,6 +3,7 @@ package dev.trellisgorge.pattern;
 import dev.trellisgorge.chart.Format;
 import dev.trellisgorge.chart.Label.At;
 import dev.trellisgorge.formula.Formula;
+import dev.trellisgorge.formula.Leaf;
 import java.util.Objects;
 import java.util.Optional;
 
@@ -33,6 +34,11 @@ public record LabelSpot(String series, Formula when, Formula figure, boolean mai
     /** A second figure, with a CLDR number pattern of its own. */
     public static LabelSpot second(String series, Formula when, Formula figure, String pattern) {
         return new LabelSpot(series, when, figure, false, Optional.empty(), Optional.of(new Format(pattern)));
+    }
+
+    /** Whether every row of the series is labelled. */
+    boolean isEverywhere() {
+        return when instanceof Leaf.Literal truth && Boolean.TRUE.equals(truth.value());
     }
 
     public LabelSpot at(At place) {

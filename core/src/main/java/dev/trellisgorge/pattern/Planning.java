@@ -216,7 +216,7 @@ final class Planning {
         for (LabelSpot spot : spots) {
             String column = LABEL + spot.series();
             Formula figure = spot.main() ? shown(plan, spot.figure()) : spot.figure();
-            plan.forLabels(column, spot.when().equals(Formulas.truth(true)) ? figure : Formulas.only(spot.when(), figure));
+            plan.forLabels(column, spot.isEverywhere() ? figure : Formulas.only(spot.when(), figure));
             if (spot.main() && spot.format().isEmpty() && plan.kind(Formulas.computed(column)).orElse(Kind.NUMBER) == Kind.NUMBER) {
                 fitted.add(Formulas.computed(column));
             }
