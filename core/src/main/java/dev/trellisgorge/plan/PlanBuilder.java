@@ -145,12 +145,6 @@ public final class PlanBuilder {
         return this;
     }
 
-    /** Gives a computed column another formula. */
-    public PlanBuilder replacing(String column, Formula formula) {
-        columns.replaceAll(each -> each.name().equals(column) ? new Derived(column, formula, each.use()) : each);
-        return this;
-    }
-
     /** Equations that must hold. */
     public PlanBuilder prove(Identity... equations) {
         identities.addAll(Arrays.asList(equations));
