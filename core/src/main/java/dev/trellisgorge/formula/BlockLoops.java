@@ -3,8 +3,9 @@ package dev.trellisgorge.formula;
 import dev.trellisgorge.formula.Condition.Relation;
 
 /**
- * The loops over a block of rows, each small enough for the runtime to unroll. Conditions are masks of all bits or none, as
- * branches would be guessed wrong too often; a missing figure is NaN.
+ * The loops over a block of rows. All of them count from zero in every array, so that the runtime can take several rows at a
+ * time. A condition is a mask of figures: zero on the rows where it holds, NaN on the others; so that what is added to it is left
+ * where it holds and missing elsewhere, without a branch that would be guessed wrong too often.
  */
 final class BlockLoops {
     private static final long ABSENT = Double.doubleToRawLongBits(Double.NaN);
@@ -12,144 +13,153 @@ final class BlockLoops {
     private BlockLoops() {
     }
 
-    static void arithmetic(Numeric.Operator operator, double[] a, int ai, double[] b, int bi, double[] out, int oi, int count) {
+    static void arithmetic(Numeric.Operator operator, double[] a, double[] b, double[] out, int count) {
         switch (operator) {
-            case PLUS -> {
-                for (int i = 0; i < count; i++) {
-                    out[oi + i] = a[ai + i] + b[bi + i];
-                }
-            }
-            case MINUS -> {
-                for (int i = 0; i < count; i++) {
-                    out[oi + i] = a[ai + i] - b[bi + i];
-                }
-            }
-            case TIMES -> {
-                for (int i = 0; i < count; i++) {
-                    out[oi + i] = a[ai + i] * b[bi + i];
-                }
-            }
-            case OVER -> over(a, ai, b, bi, out, oi, count);
+            case PLUS -> plus(a, b, out, count);
+            case MINUS -> minus(a, b, out, count);
+            case TIMES -> times(a, b, out, count);
+            case OVER -> over(a, b, out, count);
+        }
+    }
+
+    static void plus(double[] a, double[] b, double[] out, int count) {
+        for (int i = 0; i < count; i++) {
+            out[i] = a[i] + b[i];
+        }
+    }
+
+    private static void minus(double[] a, double[] b, double[] out, int count) {
+        for (int i = 0; i < count; i++) {
+            out[i] = a[i] - b[i];
+        }
+    }
+
+    private static void times(double[] a, double[] b, double[] out, int count) {
+        for (int i = 0; i < count; i++) {
+            out[i] = a[i] * b[i];
         }
     }
 
     /** A division by zero has no figure. */
-    private static void over(double[] a, int ai, double[] b, int bi, double[] out, int oi, int count) {
+    private static void over(double[] a, double[] b, double[] out, int count) {
         for (int i = 0; i < count; i++) {
-            double quotient = a[ai + i] / b[bi + i];
-            out[oi + i] = b[bi + i] == 0 ? Double.NaN : quotient;
+            double quotient = a[i] / b[i];
+            out[i] = b[i] == 0 ? Double.NaN : quotient;
         }
     }
 
-    static void least(double[] a, int ai, double[] b, int bi, double[] out, int oi, int count) {
+    static void least(double[] a, double[] b, double[] out, int count) {
         for (int i = 0; i < count; i++) {
-            out[oi + i] = Math.min(a[ai + i], b[bi + i]);
+            out[i] = Math.min(a[i], b[i]);
         }
     }
 
-    static void greatest(double[] a, int ai, double[] b, int bi, double[] out, int oi, int count) {
+    static void greatest(double[] a, double[] b, double[] out, int count) {
         for (int i = 0; i < count; i++) {
-            out[oi + i] = Math.max(a[ai + i], b[bi + i]);
+            out[i] = Math.max(a[i], b[i]);
         }
     }
 
-    static void negate(double[] a, int ai, double[] out, int oi, int count) {
+    static void negate(double[] a, double[] out, int count) {
         for (int i = 0; i < count; i++) {
-            out[oi + i] = 0.0 - a[ai + i];
+            out[i] = 0.0 - a[i];
         }
     }
 
-    static void abs(double[] a, int ai, double[] out, int oi, int count) {
+    static void abs(double[] a, double[] out, int count) {
         for (int i = 0; i < count; i++) {
-            out[oi + i] = Math.abs(a[ai + i]);
+            out[i] = Math.abs(a[i]);
         }
     }
 
-    static void coalesce(double[] a, int ai, double[] b, int bi, double[] out, int oi, int count) {
+    static void coalesce(double[] a, double[] b, double[] out, int count) {
         for (int i = 0; i < count; i++) {
-            long there = a[ai + i] == a[ai + i] ? -1L : 0L;
-            out[oi + i] = Double.longBitsToDouble(Double.doubleToRawLongBits(a[ai + i]) & there | Double.doubleToRawLongBits(b[bi + i]) & ~there);
+            long missing = a[i] == a[i] ? 0L : -1L;
+            out[i] = chosen(missing, a[i], b[i]);
         }
     }
 
-    /** {@code a} where the mask is set, else {@code b}. */
-    static void select(long[] mask, double[] a, int ai, double[] b, int bi, double[] out, int oi, int count) {
+    /** {@code a} where the mask holds, else {@code b}. */
+    static void select(double[] mask, double[] a, double[] b, double[] out, int count) {
         for (int i = 0; i < count; i++) {
-            out[oi + i] = Double.longBitsToDouble(Double.doubleToRawLongBits(a[ai + i]) & mask[i] | Double.doubleToRawLongBits(b[bi + i]) & ~mask[i]);
+            long not = Double.doubleToRawLongBits(mask[i]) << 1 >> 63; // a bit that NaN has and zero has not
+            out[i] = chosen(not, a[i], b[i]);
         }
     }
 
-    /** {@code a} where the mask is set, else nothing. */
-    static void only(long[] mask, double[] a, int ai, double[] out, int oi, int count) {
+    private static double chosen(long second, double a, double b) {
+        return Double.longBitsToDouble(Double.doubleToRawLongBits(a) & ~second | Double.doubleToRawLongBits(b) & second);
+    }
+
+    static void truths(double[] yes, double[] no, double[] out, int count) {
         for (int i = 0; i < count; i++) {
-            out[oi + i] = Double.longBitsToDouble(Double.doubleToRawLongBits(a[ai + i]) & mask[i] | ABSENT & ~mask[i]);
+            out[i] = yes[i] == 0 ? 1 : no[i] == 0 ? 0 : Double.NaN;
         }
     }
 
-    static void truths(long[] yes, long[] no, double[] out, int oi, int count) {
+    static void or(double[] a, double[] b, double[] out, int count) {
         for (int i = 0; i < count; i++) {
-            out[oi + i] = yes[i] != 0 ? 1 : no[i] != 0 ? 0 : Double.NaN;
+            out[i] = holds(a[i] == 0 | b[i] == 0);
         }
     }
 
-    static void and(long[] a, long[] b, long[] out, int count) {
+    static void present(double[] a, double[] out, int count) {
         for (int i = 0; i < count; i++) {
-            out[i] = a[i] & b[i];
+            out[i] = Math.min(Math.abs(a[i]), 0.0);
         }
     }
 
-    static void or(long[] a, long[] b, long[] out, int count) {
+    static void missing(double[] a, double[] out, int count) {
         for (int i = 0; i < count; i++) {
-            out[i] = a[i] | b[i];
+            out[i] = holds(a[i] != a[i]);
         }
     }
 
-    static void present(double[] a, int ai, long whenThere, long[] out, int count) {
+    static void present(String[] a, boolean wanted, double[] out, int count) {
         for (int i = 0; i < count; i++) {
-            out[i] = a[ai + i] == a[ai + i] ? whenThere : ~whenThere;
+            out[i] = holds(a[i] != null == wanted);
         }
     }
 
-    static void present(String[] a, int ai, long whenThere, long[] out, int count) {
-        for (int i = 0; i < count; i++) {
-            out[i] = a[ai + i] != null ? whenThere : ~whenThere;
-        }
-    }
-
-    /** Set where the comparison is certainly true. */
-    static void compare(Relation relation, double[] a, int ai, double[] b, int bi, long[] out, int count) {
+    /** Holds where the comparison is certainly true. */
+    static void compare(Relation relation, double[] a, double[] b, double[] out, int count) {
         switch (relation) {
-            case BELOW -> {
-                for (int i = 0; i < count; i++) {
-                    out[i] = a[ai + i] < b[bi + i] ? -1L : 0L;
-                }
-            }
-            case AT_MOST -> {
-                for (int i = 0; i < count; i++) {
-                    out[i] = a[ai + i] <= b[bi + i] ? -1L : 0L;
-                }
-            }
-            case ABOVE -> {
-                for (int i = 0; i < count; i++) {
-                    out[i] = a[ai + i] > b[bi + i] ? -1L : 0L;
-                }
-            }
-            case AT_LEAST -> {
-                for (int i = 0; i < count; i++) {
-                    out[i] = a[ai + i] >= b[bi + i] ? -1L : 0L;
-                }
-            }
-            case EQUAL -> {
-                for (int i = 0; i < count; i++) {
-                    out[i] = a[ai + i] == b[bi + i] ? -1L : 0L;
-                }
-            }
-            case UNEQUAL -> {
-                for (int i = 0; i < count; i++) {
-                    out[i] = a[ai + i] < b[bi + i] | a[ai + i] > b[bi + i] ? -1L : 0L;
-                }
-            }
+            case BELOW -> below(a, b, out, count);
+            case AT_MOST -> atMost(a, b, out, count);
+            case ABOVE -> below(b, a, out, count);
+            case AT_LEAST -> atMost(b, a, out, count);
+            case EQUAL -> equal(a, b, out, count);
+            case UNEQUAL -> unequal(a, b, out, count);
         }
+    }
+
+    private static void below(double[] a, double[] b, double[] out, int count) {
+        for (int i = 0; i < count; i++) {
+            out[i] = holds(a[i] < b[i]);
+        }
+    }
+
+    private static void atMost(double[] a, double[] b, double[] out, int count) {
+        for (int i = 0; i < count; i++) {
+            out[i] = holds(a[i] <= b[i]);
+        }
+    }
+
+    private static void equal(double[] a, double[] b, double[] out, int count) {
+        for (int i = 0; i < count; i++) {
+            out[i] = holds(a[i] == b[i]);
+        }
+    }
+
+    private static void unequal(double[] a, double[] b, double[] out, int count) {
+        for (int i = 0; i < count; i++) {
+            out[i] = holds(a[i] < b[i] | a[i] > b[i]);
+        }
+    }
+
+    /** What a mask has on a row. */
+    static double holds(boolean so) {
+        return Double.longBitsToDouble(so ? 0L : ABSENT);
     }
 
     static Relation opposite(Relation relation) {

@@ -6,10 +6,13 @@ import dev.trellisgorge.table.Kind;
 import dev.trellisgorge.table.RowOrder;
 import dev.trellisgorge.table.Table;
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.HashMap;
+import java.util.IdentityHashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.concurrent.ForkJoinPool;
 import java.util.function.Function;
 import java.util.stream.IntStream;
@@ -77,7 +80,7 @@ public final class Evaluator {
             if (mine != null) {
                 return mine;
             }
-            return scalars.containsKey(name) ? Register.Figures.constant(scalars.get(name), Pass.BLOCK) : reader.apply(columns.get(name));
+            return scalars.containsKey(name) ? Register.Figures.constant(scalars.get(name)) : reader.apply(columns.get(name));
         }
 
         void inPass(String name, Register register) {
@@ -167,12 +170,7 @@ public final class Evaluator {
         }
 
         private void pass(Program.Group group) {
-            Map<String, Register> targets = new HashMap<>();
-            for (StageColumn column : group.columns()) {
-                if (!(column.formula() instanceof Window.Aggregate) && program.isKept(column.name())) {
-                    targets.put(column.name(), column.kind() == Kind.TEXT ? new Register.Texts(new String[rows], true) : new Register.Figures(new double[rows], true));
-                }
-            }
+            Map<String, Object> targets = targets(group);
             Map<String, double[]> folds = new LinkedHashMap<>();
             int parts = group.inOrder() || rows < MANY ? 1 : ForkJoinPool.getCommonPoolParallelism() + 1;
             int part = parts == 1 ? rows : (rows / parts / Pass.BLOCK + 1) * Pass.BLOCK;
@@ -187,21 +185,35 @@ public final class Evaluator {
             }
             folds.forEach((name, result) -> scalars.put(name, result[0]));
             for (StageColumn column : group.columns()) {
-                Register target = targets.get(column.name());
-                if (target != null) {
-                    columns.put(column.name(), target instanceof Register.Texts texts ? Column.texts(column.name(), texts.cells())
-                            : Column.owning(column.name(), column.kind(), ((Register.Figures) target).cells()));
+                Object cells = targets.get(column.name());
+                if (cells != null) {
+                    columns.put(column.name(), cells instanceof String[] texts ? Column.owning(column.name(), texts)
+                            : Column.owning(column.name(), column.kind(), (double[]) cells));
                 }
             }
         }
 
-        private Pass made(Program.Group group, Map<String, Register> targets, Map<String, double[]> folds) {
+        /** The arrays of all rows, a double[] or a String[], that columns are to be computed into; equal columns share one. */
+        private Map<String, Object> targets(Program.Group group) {
+            Map<String, Object> targets = new HashMap<>();
+            Map<Formula, Object> ofFormula = new IdentityHashMap<>();
+            for (StageColumn column : group.columns()) {
+                if (!(column.formula() instanceof Window.Aggregate) && program.isKept(column.name())) {
+                    targets.put(column.name(), ofFormula.computeIfAbsent(column.formula(), formula -> column.kind() == Kind.TEXT ? new String[rows] : new double[rows]));
+                }
+            }
+            return targets;
+        }
+
+        private Pass made(Program.Group group, Map<String, Object> targets, Map<String, double[]> folds) {
             Pass pass = new Pass(program.typing(), new Scope(columns, scalars));
+            Set<Object> written = Collections.newSetFromMap(new IdentityHashMap<>());
             for (StageColumn column : group.columns()) {
                 if (column.formula() instanceof Window.Aggregate aggregate) {
                     pass.fold(aggregate, folds.computeIfAbsent(column.name(), name -> new double[1]));
                 } else {
-                    pass.column(column.name(), column.formula(), targets.get(column.name()));
+                    Object cells = targets.get(column.name());
+                    pass.column(column.name(), column.formula(), cells != null && written.add(cells) ? cells : null);
                 }
             }
             return pass;

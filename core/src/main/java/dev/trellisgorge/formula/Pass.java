@@ -13,21 +13,19 @@ import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.function.DoubleFunction;
-import java.util.function.Supplier;
 
 /**
  * Several columns computed together, a block of rows at a time: each node is one loop over the block, and equal nodes are
  * worked out once. Used by one thread.
  */
 final class Pass implements Formula.Cases<Register> {
-    static final int BLOCK = 512;
+    static final int BLOCK = 256;
 
     private final Typing typing;
     private final Evaluator.Scope scope;
     private final List<Loop> loops = new ArrayList<>();
     private final Map<Formula, Register> registers = new IdentityHashMap<>();
     private final Masks masks = new Masks(this);
-    private Register target;
 
     /** One step over the rows of a block. */
     interface Loop {
@@ -52,45 +50,30 @@ final class Pass implements Formula.Cases<Register> {
         }
     }
 
-    /** Computes a column into all its cells, where {@code into} has any; else for the columns of this pass alone. */
-    void column(String name, Formula formula, Register into) {
-        target = into;
-        Register made = registers.containsKey(formula) || formula.operands().isEmpty() ? copied(register(formula), into) : register(formula);
-        target = null;
+    /** Computes a column for the others of this pass, and into all its cells where {@code into} has any: a double[] or a String[]. */
+    void column(String name, Formula formula, Object into) {
+        Register made = register(formula);
+        if (into != null) {
+            Object cells = made instanceof Figures figures ? figures.cells() : ((Texts) made).cells();
+            loops.add((from, count) -> System.arraycopy(cells, 0, into, from, count));
+        }
         scope.inPass(name, made);
-    }
-
-    private Register copied(Register from, Register into) {
-        if (into == null) {
-            return from;
-        }
-        target = null;
-        if (from instanceof Figures figures) {
-            double[] out = ((Figures) into).cells();
-            loops.add((row, count) -> System.arraycopy(figures.cells(), figures.at(row), out, into.at(row), count));
-        } else {
-            String[] out = ((Texts) into).cells();
-            loops.add((row, count) -> System.arraycopy(((Texts) from).cells(), from.at(row), out, into.at(row), count));
-        }
-        return into;
     }
 
     /** Folds a column over all rows, on the way. */
     void fold(Window.Aggregate aggregate, double[] result) {
         result[0] = aggregate.fold() == Window.Fold.COUNT ? 0 : Double.NaN;
-        long[] there = masks.of(new Condition.Present(aggregate.of()), aggregate.of(), true);
-        double[] cells = aggregate.fold() == Window.Fold.COUNT ? null : figures(aggregate.of()).cells();
-        Register of = register(aggregate.of());
+        double[] there = masks.of(new Condition.Present(aggregate.of()), aggregate.of(), true);
+        double[] cells = aggregate.fold() == Window.Fold.COUNT ? null : figures(aggregate.of());
         loops.add((from, count) -> {
             double so = result[0];
-            int at = of.at(from);
             for (int i = 0; i < count; i++) {
-                if (there[i] != 0) {
+                if (there[i] == 0) {
                     so = switch (aggregate.fold()) {
                         case COUNT -> so + 1;
-                        case SUM -> so != so ? cells[at + i] : so + cells[at + i];
-                        case MIN -> so <= cells[at + i] ? so : cells[at + i];
-                        case MAX -> so >= cells[at + i] ? so : cells[at + i];
+                        case SUM -> so != so ? cells[i] : so + cells[i];
+                        case MIN -> so <= cells[i] ? so : cells[i];
+                        case MAX -> so >= cells[i] ? so : cells[i];
                     };
                 }
             }
@@ -98,7 +81,7 @@ final class Pass implements Formula.Cases<Register> {
         });
     }
 
-    private Register register(Formula node) {
+    Register register(Formula node) {
         Register known = registers.get(node);
         if (known != null) {
             return known;
@@ -108,34 +91,12 @@ final class Pass implements Formula.Cases<Register> {
         return made;
     }
 
-    private Figures figures(Formula node) {
-        return (Figures) operand(node);
+    private double[] figures(Formula node) {
+        return ((Figures) register(node)).cells();
     }
 
-    private Texts texts(Formula node) {
-        return (Texts) operand(node);
-    }
-
-    /** A part of a node never writes to the node's own cells. */
-    Register operand(Formula node) {
-        return aside(() -> register(node));
-    }
-
-    /** Something that is worked out while no column's own cells are to be written to. */
-    <T> T aside(Supplier<T> step) {
-        Register mine = target;
-        target = null;
-        T made = step.get();
-        target = mine;
-        return made;
-    }
-
-    private Figures out() {
-        return target != null ? (Figures) target : new Figures(new double[BLOCK], false);
-    }
-
-    private Texts textsOut() {
-        return target != null ? (Texts) target : new Texts(new String[BLOCK], false);
+    private String[] texts(Formula node) {
+        return ((Texts) register(node)).cells();
     }
 
     private interface OneFigure {
@@ -143,16 +104,14 @@ final class Pass implements Formula.Cases<Register> {
     }
 
     private Figures each(Formula of, OneFigure function) {
-        Figures a = figures(of);
-        Figures out = out();
+        double[] a = figures(of);
+        double[] out = new double[BLOCK];
         loops.add((from, count) -> {
-            int ai = a.at(from);
-            int oi = out.at(from);
             for (int i = 0; i < count; i++) {
-                out.cells()[oi + i] = function.of(a.cells()[ai + i]);
+                out[i] = function.of(a[i]);
             }
         });
-        return out;
+        return new Figures(out);
     }
 
     @Override
@@ -167,7 +126,7 @@ final class Pass implements Formula.Cases<Register> {
 
     private Register read(Column column) {
         if (column.kind() == Kind.TEXT) {
-            Texts texts = new Texts(new String[BLOCK], false);
+            Texts texts = new Texts(new String[BLOCK]);
             loops.add((from, count) -> {
                 for (int i = 0; i < count; i++) {
                     texts.cells()[i] = column.isPresent(from + i) ? column.written(from + i) : null;
@@ -175,78 +134,74 @@ final class Pass implements Formula.Cases<Register> {
             });
             return texts;
         }
-        Figures figures = new Figures(new double[BLOCK], false);
+        Figures figures = new Figures(new double[BLOCK]);
         loops.add((from, count) -> column.read(from, count, figures.cells(), 0));
         return figures;
     }
 
     @Override
     public Register literal(Leaf.Literal f, Kind kind) {
-        return kind == Kind.TEXT ? Texts.constant((String) f.value(), BLOCK) : Figures.constant(f.figure(), BLOCK);
+        return kind == Kind.TEXT ? Texts.constant((String) f.value()) : Figures.constant(f.figure());
     }
 
     @Override
     public Register absent(Leaf.Absent f, Kind kind) {
-        return kind == Kind.TEXT ? Texts.constant(null, BLOCK) : Figures.constant(Double.NaN, BLOCK);
+        return kind == Kind.TEXT ? Texts.constant(null) : Figures.constant(Double.NaN);
     }
 
     @Override
     public Register setting(Leaf.Setting f, Kind kind) {
-        return Figures.constant(scope.settings().value(f.name()), BLOCK);
+        return Figures.constant(scope.settings().value(f.name()));
     }
 
     @Override
     public Register rowNumber(Leaf.RowNumber f, Kind kind) {
-        Figures out = out();
+        double[] out = new double[BLOCK];
         loops.add((from, count) -> {
             for (int i = 0; i < count; i++) {
-                out.cells()[out.at(from) + i] = from + i + 1;
+                out[i] = from + i + 1;
             }
         });
-        return out;
+        return new Figures(out);
     }
 
     @Override
     public Register arithmetic(Numeric.Arithmetic f, Kind kind) {
-        Figures a = figures(f.left());
-        Figures b = figures(f.right());
-        Figures out = out();
-        loops.add((from, count) -> BlockLoops.arithmetic(f.operator(), a.cells(), a.at(from), b.cells(), b.at(from), out.cells(), out.at(from), count));
-        return out;
+        double[] a = figures(f.left());
+        double[] b = figures(f.right());
+        double[] out = new double[BLOCK];
+        loops.add((from, count) -> BlockLoops.arithmetic(f.operator(), a, b, out, count));
+        return new Figures(out);
     }
 
     @Override
     public Register extreme(Numeric.Extreme f, Kind kind) {
         boolean least = f.end() == Numeric.End.LEAST;
-        Figures so = figures(f.of().get(0));
-        Figures out = out();
-        if (f.of().size() == 1) {
-            return copied(so, out);
-        }
+        double[] so = figures(f.of().get(0));
         for (Formula each : f.of().subList(1, f.of().size())) {
-            Figures a = so;
-            Figures b = figures(each);
-            loops.add(least ? (from, count) -> BlockLoops.least(a.cells(), a.at(from), b.cells(), b.at(from), out.cells(), out.at(from), count)
-                    : (from, count) -> BlockLoops.greatest(a.cells(), a.at(from), b.cells(), b.at(from), out.cells(), out.at(from), count));
+            double[] a = so;
+            double[] b = figures(each);
+            double[] out = new double[BLOCK];
+            loops.add(least ? (from, count) -> BlockLoops.least(a, b, out, count) : (from, count) -> BlockLoops.greatest(a, b, out, count));
             so = out;
         }
-        return out;
+        return new Figures(so);
     }
 
     @Override
     public Register negate(Numeric.Negate f, Kind kind) {
-        Figures a = figures(f.of());
-        Figures out = out();
-        loops.add((from, count) -> BlockLoops.negate(a.cells(), a.at(from), out.cells(), out.at(from), count));
-        return out;
+        double[] a = figures(f.of());
+        double[] out = new double[BLOCK];
+        loops.add((from, count) -> BlockLoops.negate(a, out, count));
+        return new Figures(out);
     }
 
     @Override
     public Register abs(Numeric.Abs f, Kind kind) {
-        Figures a = figures(f.of());
-        Figures out = out();
-        loops.add((from, count) -> BlockLoops.abs(a.cells(), a.at(from), out.cells(), out.at(from), count));
-        return out;
+        double[] a = figures(f.of());
+        double[] out = new double[BLOCK];
+        loops.add((from, count) -> BlockLoops.abs(a, out, count));
+        return new Figures(out);
     }
 
     @Override
@@ -285,49 +240,46 @@ final class Pass implements Formula.Cases<Register> {
     }
 
     private Figures truths(Formula f) {
-        Figures out = out();
-        long[] yes = masks.of(f, true);
-        long[] no = masks.of(f, false);
-        loops.add((from, count) -> BlockLoops.truths(yes, no, out.cells(), out.at(from), count));
-        return out;
+        double[] yes = masks.of(f, true);
+        double[] no = masks.of(f, false);
+        double[] out = new double[BLOCK];
+        loops.add((from, count) -> BlockLoops.truths(yes, no, out, count));
+        return new Figures(out);
     }
 
     @Override
     public Register cases(Choice.Case f, Kind kind) {
-        return kind == Kind.TEXT ? textCases(f) : figureCases(f);
+        List<double[]> conditions = f.whens().stream().map(when -> masks.of(when.condition(), true)).toList();
+        return kind == Kind.TEXT ? new Texts(textCases(f, conditions)) : new Figures(figureCases(f, conditions));
     }
 
-    private Register figureCases(Choice.Case f) {
-        Figures so = f.otherwise() instanceof Leaf.Absent ? null : figures(f.otherwise());
-        List<Figures> results = f.whens().stream().map(when -> figures(when.result())).toList();
-        List<long[]> masks = f.whens().stream().map(when -> this.masks.of(when.condition(), true)).toList();
-        Figures out = out();
-        for (int i = masks.size() - 1; i >= 0; i--) {
-            long[] mask = masks.get(i);
-            Figures a = results.get(i);
-            Figures b = so;
-            loops.add(b == null ? (from, count) -> BlockLoops.only(mask, a.cells(), a.at(from), out.cells(), out.at(from), count)
-                    : (from, count) -> BlockLoops.select(mask, a.cells(), a.at(from), b.cells(), b.at(from), out.cells(), out.at(from), count));
+    private double[] figureCases(Choice.Case f, List<double[]> conditions) {
+        double[] so = f.otherwise() instanceof Leaf.Absent ? null : figures(f.otherwise());
+        for (int i = conditions.size() - 1; i >= 0; i--) {
+            double[] mask = conditions.get(i);
+            double[] a = figures(f.whens().get(i).result());
+            double[] b = so;
+            double[] out = new double[BLOCK];
+            loops.add(b == null ? (from, count) -> BlockLoops.plus(mask, a, out, count) : (from, count) -> BlockLoops.select(mask, a, b, out, count));
             so = out;
         }
-        return out;
+        return so;
     }
 
-    private Register textCases(Choice.Case f) {
-        Texts otherwise = texts(f.otherwise());
-        List<Texts> results = f.whens().stream().map(when -> texts(when.result())).toList();
-        List<long[]> masks = f.whens().stream().map(when -> this.masks.of(when.condition(), true)).toList();
-        Texts out = textsOut();
+    private String[] textCases(Choice.Case f, List<double[]> conditions) {
+        String[] otherwise = texts(f.otherwise());
+        List<String[]> results = f.whens().stream().map(when -> texts(when.result())).toList();
+        String[] out = new String[BLOCK];
         loops.add((from, count) -> {
             for (int i = 0; i < count; i++) {
-                Texts chosen = otherwise;
-                for (int w = 0; w < masks.size(); w++) {
-                    if (masks.get(w)[i] != 0) {
+                String[] chosen = otherwise;
+                for (int w = 0; w < results.size(); w++) {
+                    if (conditions.get(w)[i] == 0) {
                         chosen = results.get(w);
                         break;
                     }
                 }
-                out.cells()[out.at(from) + i] = chosen.cells()[chosen.at(from) + i];
+                out[i] = chosen[i];
             }
         });
         return out;
@@ -335,53 +287,54 @@ final class Pass implements Formula.Cases<Register> {
 
     @Override
     public Register coalesce(Choice.Coalesce f, Kind kind) {
-        if (kind == Kind.TEXT) {
-            List<Texts> all = f.of().stream().map(this::texts).toList();
-            Texts out = textsOut();
-            loops.add((from, count) -> {
-                for (int i = 0; i < count; i++) {
-                    String first = null;
-                    for (int k = 0; first == null && k < all.size(); k++) {
-                        first = all.get(k).cells()[all.get(k).at(from) + i];
-                    }
-                    out.cells()[out.at(from) + i] = first;
+        return kind == Kind.TEXT ? new Texts(firstText(f.of())) : new Figures(firstFigure(f.of()));
+    }
+
+    private String[] firstText(List<Formula> of) {
+        List<String[]> all = of.stream().map(this::texts).toList();
+        String[] out = new String[BLOCK];
+        loops.add((from, count) -> {
+            for (int i = 0; i < count; i++) {
+                String first = null;
+                for (int k = 0; first == null && k < all.size(); k++) {
+                    first = all.get(k)[i];
                 }
-            });
-            return out;
-        }
-        List<Figures> all = f.of().stream().map(this::figures).toList();
-        Figures out = out();
-        Figures so = all.get(all.size() - 1);
-        if (all.size() == 1) {
-            return copied(so, out);
-        }
-        for (int k = all.size() - 2; k >= 0; k--) {
-            Figures a = all.get(k);
-            Figures b = so;
-            loops.add((from, count) -> BlockLoops.coalesce(a.cells(), a.at(from), b.cells(), b.at(from), out.cells(), out.at(from), count));
+                out[i] = first;
+            }
+        });
+        return out;
+    }
+
+    private double[] firstFigure(List<Formula> of) {
+        double[] so = figures(of.get(of.size() - 1));
+        for (int k = of.size() - 2; k >= 0; k--) {
+            double[] a = figures(of.get(k));
+            double[] b = so;
+            double[] out = new double[BLOCK];
+            loops.add((from, count) -> BlockLoops.coalesce(a, b, out, count));
             so = out;
         }
-        return out;
+        return so;
     }
 
     @Override
     public Register nullIf(Choice.NullIf f, Kind kind) {
-        long[] same = masks.compared(Relation.EQUAL, f.left(), f.right());
+        double[] same = masks.compared(Relation.EQUAL, f.left(), f.right());
         if (kind == Kind.TEXT) {
-            Texts a = texts(f.left());
-            Texts out = textsOut();
+            String[] a = texts(f.left());
+            String[] out = new String[BLOCK];
             loops.add((from, count) -> {
                 for (int i = 0; i < count; i++) {
-                    out.cells()[out.at(from) + i] = same[i] != 0 ? null : a.cells()[a.at(from) + i];
+                    out[i] = same[i] == 0 ? null : a[i];
                 }
             });
-            return out;
+            return new Texts(out);
         }
-        Figures a = figures(f.left());
-        Figures none = Figures.constant(Double.NaN, BLOCK);
-        Figures out = out();
-        loops.add((from, count) -> BlockLoops.select(same, none.cells(), 0, a.cells(), a.at(from), out.cells(), out.at(from), count));
-        return out;
+        double[] a = figures(f.left());
+        double[] none = Figures.constant(Double.NaN).cells();
+        double[] out = new double[BLOCK];
+        loops.add((from, count) -> BlockLoops.select(same, none, a, out, count));
+        return new Figures(out);
     }
 
     @Override
@@ -408,54 +361,50 @@ final class Pass implements Formula.Cases<Register> {
         if (typing.of(of) != Kind.TEXT) {
             return each(of, day -> day != day ? Double.NaN : function.of(LocalDate.ofEpochDay((long) day)));
         }
-        Texts a = texts(of);
-        Figures out = out();
+        String[] a = texts(of);
+        double[] out = new double[BLOCK];
         loops.add((from, count) -> {
             for (int i = 0; i < count; i++) {
-                String text = a.cells()[a.at(from) + i];
-                out.cells()[out.at(from) + i] = text == null ? Double.NaN
-                        : unit.index(text).stream().map(index -> function.of(unit.start(index))).findFirst().orElse(Double.NaN);
+                out[i] = a[i] == null ? Double.NaN
+                        : unit.index(a[i]).stream().map(index -> function.of(unit.start(index))).findFirst().orElse(Double.NaN);
             }
         });
-        return out;
+        return new Figures(out);
     }
 
     @Override
     public Register concat(Textual.Concat f, Kind kind) {
-        List<Texts> all = f.of().stream().map(this::texts).toList();
-        Texts out = textsOut();
+        List<String[]> all = f.of().stream().map(this::texts).toList();
+        String[] out = new String[BLOCK];
         loops.add((from, count) -> {
             for (int i = 0; i < count; i++) {
                 StringBuilder text = new StringBuilder();
-                for (Texts each : all) {
-                    String cell = each.cells()[each.at(from) + i];
-                    text = cell == null || text == null ? null : text.append(cell);
+                for (String[] each : all) {
+                    text = each[i] == null || text == null ? null : text.append(each[i]);
                 }
-                out.cells()[out.at(from) + i] = text == null ? null : text.toString();
+                out[i] = text == null ? null : text.toString();
             }
         });
-        return out;
+        return new Texts(out);
     }
 
     @Override
     public Register repeat(Textual.Repeat f, Kind kind) {
-        Texts text = texts(f.text());
-        Figures times = figures(f.count());
-        Texts out = textsOut();
+        String[] text = texts(f.text());
+        double[] times = figures(f.count());
+        String[] out = new String[BLOCK];
         loops.add((from, count) -> {
             for (int i = 0; i < count; i++) {
-                String cell = text.cells()[text.at(from) + i];
-                double n = times.cells()[times.at(from) + i];
-                out.cells()[out.at(from) + i] = cell == null || n != n ? null : cell.repeat((int) Math.max(0, n));
+                out[i] = text[i] == null || times[i] != times[i] ? null : text[i].repeat((int) Math.max(0, times[i]));
             }
         });
-        return out;
+        return new Texts(out);
     }
 
     @Override
     public Register text(Textual.Text f, Kind kind) {
         Kind of = typing.of(f.of());
-        return of == Kind.TEXT ? copied(texts(f.of()), textsOut()) : written(f.of(), figure -> Writing.text(of, figure));
+        return of == Kind.TEXT ? register(f.of()) : written(f.of(), figure -> Writing.text(of, figure));
     }
 
     @Override
@@ -464,62 +413,58 @@ final class Pass implements Formula.Cases<Register> {
     }
 
     private Register written(Formula of, DoubleFunction<String> writer) {
-        Figures a = figures(of);
-        Texts out = textsOut();
+        double[] a = figures(of);
+        String[] out = new String[BLOCK];
         loops.add((from, count) -> {
             for (int i = 0; i < count; i++) {
-                out.cells()[out.at(from) + i] = writer.apply(a.cells()[a.at(from) + i]);
+                out[i] = writer.apply(a[i]);
             }
         });
-        return out;
+        return new Texts(out);
     }
 
     @Override
     public Register aggregate(Window.Aggregate f, Kind kind) {
-        return Figures.constant(scope.folded(f), BLOCK);
+        return Figures.constant(scope.folded(f));
     }
 
     @Override
     public Register cumulative(Window.Cumulative f, Kind kind) {
-        Figures a = figures(f.of());
-        long[] anew = f.restart() instanceof Leaf.Absent ? new long[BLOCK] : masks.of(f.restart(), true);
-        Figures out = out();
+        double[] a = figures(f.of());
+        double[] anew = f.restart() instanceof Leaf.Absent ? Figures.constant(Double.NaN).cells() : masks.of(f.restart(), true);
+        double[] out = new double[BLOCK];
         double[] carried = new double[1];
         loops.add((from, count) -> {
             double sum = from == 0 ? 0 : carried[0];
-            int ai = a.at(from);
-            int oi = out.at(from);
             for (int i = 0; i < count; i++) {
-                double cell = a.cells()[ai + i];
-                sum = (anew[i] != 0 ? 0 : sum) + (cell != cell ? 0 : cell);
-                out.cells()[oi + i] = sum;
+                sum = (anew[i] == 0 ? 0 : sum) + (a[i] != a[i] ? 0 : a[i]);
+                out[i] = sum;
             }
             carried[0] = sum;
         });
-        return out;
+        return new Figures(out);
     }
 
     @Override
     public Register lag(Window.Lag f, Kind kind) {
-        Figures a = figures(f.of());
-        Figures out = out();
+        double[] a = figures(f.of());
+        double[] out = new double[BLOCK];
         double[] carried = new double[1];
         loops.add((from, count) -> {
-            double first = from == 0 ? Double.NaN : carried[0];
-            carried[0] = a.cells()[a.at(from) + count - 1];
-            System.arraycopy(a.cells(), a.at(from), out.cells(), out.at(from) + 1, count - 1);
-            out.cells()[out.at(from)] = first;
+            out[0] = from == 0 ? Double.NaN : carried[0];
+            carried[0] = a[count - 1];
+            System.arraycopy(a, 0, out, 1, count - 1);
         });
-        return out;
+        return new Figures(out);
     }
 
     @Override
     public Register rank(Window.Rank f, Kind kind) {
-        return new Figures(scope.ranks(f), true);
+        throw new IllegalStateException("ranked in a stage of its own: " + f);
     }
 
     @Override
     public Register lookup(Window.Lookup f, Kind kind) {
-        return new Figures(scope.lookedUp(f), true);
+        throw new IllegalStateException("looked up in a stage of its own: " + f);
     }
 }

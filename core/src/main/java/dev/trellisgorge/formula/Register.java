@@ -2,49 +2,26 @@ package dev.trellisgorge.formula;
 
 import java.util.Arrays;
 
-/** Where a node's cells are while a block of rows is computed: in an array for the block, or in the column itself. */
+/** A node's cells on the rows of a block. */
 sealed interface Register {
 
-    /** Where the block's first cell is, of a block that begins at row {@code from}. */
-    int at(int from);
+    /** Figures: NaN is missing. */
+    record Figures(double[] cells) implements Register {
 
-    /**
-     * Figures: NaN is missing.
-     *
-     * @param cells a block's, or all rows'
-     * @param whole whether they are all rows'
-     */
-    record Figures(double[] cells, boolean whole) implements Register {
-
-        static Figures constant(double figure, int block) {
-            double[] cells = new double[block];
+        static Figures constant(double figure) {
+            double[] cells = new double[Pass.BLOCK];
             Arrays.fill(cells, figure);
-            return new Figures(cells, false);
-        }
-
-        @Override
-        public int at(int from) {
-            return whole ? from : 0;
+            return new Figures(cells);
         }
     }
 
-    /**
-     * Texts: null is missing.
-     *
-     * @param cells a block's, or all rows'
-     * @param whole whether they are all rows'
-     */
-    record Texts(String[] cells, boolean whole) implements Register {
+    /** Texts: null is missing. */
+    record Texts(String[] cells) implements Register {
 
-        static Texts constant(String text, int block) {
-            String[] cells = new String[block];
+        static Texts constant(String text) {
+            String[] cells = new String[Pass.BLOCK];
             Arrays.fill(cells, text);
-            return new Texts(cells, false);
-        }
-
-        @Override
-        public int at(int from) {
-            return whole ? from : 0;
+            return new Texts(cells);
         }
     }
 }

@@ -102,12 +102,14 @@ public record Stages(List<Stage> all) {
             names.addAll(typing.computed().keySet());
             names.addAll(all.keySet());
             Map<String, Formula> roots = new LinkedHashMap<>();
+            Simplifier simplifier = new Simplifier(typing);
             all.forEach((name, formula) -> {
-                Formula root = typing.typed(formula);
+                Formula root = simplifier.simplified(typing.typed(formula));
                 roots.put(name, root);
                 typing.computed(name, typing.of(root));
-                count(root);
             });
+            dropUnread(roots, wanted);
+            roots.values().forEach(this::count);
             roots.forEach((name, root) -> {
                 Formula known = standIns.get(root);
                 boolean leaf = root.operands().isEmpty();
@@ -118,6 +120,19 @@ public record Stages(List<Stage> all) {
                 }
             });
             return new Stages(stages.values().stream().map(Stage::new).toList());
+        }
+
+        /** A column that only serves others may serve none, once their formulas are simpler. */
+        private static void dropUnread(Map<String, Formula> roots, Set<String> wanted) {
+            List<String> names = new ArrayList<>(roots.keySet());
+            Set<String> read = new HashSet<>(wanted);
+            for (int i = names.size() - 1; i >= 0; i--) {
+                if (read.contains(names.get(i))) {
+                    read.addAll(Reads.computed(roots.get(names.get(i))));
+                } else {
+                    roots.remove(names.get(i));
+                }
+            }
         }
 
         private void count(Formula node) {

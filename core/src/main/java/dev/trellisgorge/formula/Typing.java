@@ -86,7 +86,8 @@ public final class Typing {
         return node.match(cases, of(node));
     }
 
-    private Formula typed(Formula formula, Kind wanted) {
+    /** The typed formula; of the wanted kind where it is always absent. */
+    Formula typed(Formula formula, Kind wanted) {
         if (kind(formula).isEmpty()) { // always absent, whatever it is made of
             return node(new Leaf.Absent(), wanted, new Leaf.Setting("#absent " + wanted));
         }
