@@ -29,7 +29,7 @@ public final class Typing {
     private final Settings settings;
     private final Map<Formula, Optional<Kind>> found = new IdentityHashMap<>();
     private final Map<Formula, Formula> typed = new IdentityHashMap<>();
-    private final Map<Formula, Formula> nodes = new HashMap<>();
+    private final Map<String, Formula> nodes = new HashMap<>();
     private final Map<Formula, Integer> numbers = new IdentityHashMap<>();
     private final Map<Formula, Kind> kinds = new IdentityHashMap<>();
 
@@ -89,7 +89,7 @@ public final class Typing {
     /** The typed formula; of the wanted kind where it is always absent. */
     Formula typed(Formula formula, Kind wanted) {
         if (kind(formula).isEmpty()) { // always absent, whatever it is made of
-            return node(new Leaf.Absent(), wanted, new Leaf.Setting("#absent " + wanted));
+            return node(new Leaf.Absent(), wanted, "absent " + wanted);
         }
         Formula known = typed.get(formula);
         if (known != null) {
@@ -101,19 +101,26 @@ public final class Typing {
             operands.add(typed(formula.operands().get(i), signature.operands().get(i).orElse(wanted)));
         }
         Formula shallow = operands.isEmpty() ? formula : formula.rebuilt(operands.stream().map(this::placeholder).toList());
-        Formula same = nodes.get(shallow);
-        Formula made = same != null ? same : node(operands.isEmpty() ? formula : formula.rebuilt(operands), signature.kind().orElse(wanted), shallow);
+        Formula made = nodes.get(written(shallow));
+        if (made == null) {
+            made = node(operands.isEmpty() ? formula : formula.rebuilt(operands), signature.kind().orElse(wanted), written(shallow));
+        }
         typed.put(formula, made);
         return made;
     }
 
-    /** Stands in for an operand, so that nodes are compared by what they are and by the identity of their operands. */
+    /** Stands in for an operand, so that nodes are the same where they are of one kind over the same operands. */
     private Formula placeholder(Formula node) {
         return new Leaf.Setting("#" + numbers.get(node));
     }
 
-    private Formula node(Formula formula, Kind kind, Formula shallow) {
-        return nodes.computeIfAbsent(shallow, key -> {
+    /** A node as text, which nodes are compared by: much quicker at a start than by their parts. */
+    private static String written(Formula shallow) {
+        return shallow.getClass().getName() + " " + shallow;
+    }
+
+    private Formula node(Formula formula, Kind kind, String written) {
+        return nodes.computeIfAbsent(written, key -> {
             Formula own = formula instanceof Leaf.Absent ? new Leaf.Absent() : formula;
             numbers.put(own, numbers.size());
             kinds.put(own, kind);

@@ -5,9 +5,8 @@ import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Nearest;
 import dev.trellisgorge.problem.Place;
 import dev.trellisgorge.table.Table;
-import java.util.HashMap;
+import java.util.IdentityHashMap;
 import java.util.LinkedHashMap;
-import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
@@ -19,7 +18,7 @@ import java.util.Optional;
 public final class Executor {
     private final Map<String, Table> sources;
     private final Settings settings;
-    private final Map<List<Object>, Table> done = new HashMap<>();
+    private final Map<Table, Map<Step, Table>> done = new IdentityHashMap<>();
 
     /** @param sources the raw tables by the names that pipelines use */
     public Executor(Map<String, Table> sources, Settings settings) {
@@ -64,17 +63,17 @@ public final class Executor {
             }
             return source;
         }
-        List<Object> key = List.of(pipeline.source(), pipeline.steps().subList(0, steps));
-        Table known = done.get(key);
+        Table before = after(pipeline, steps - 1);
+        Pipeline.Part part = pipeline.parts().get(steps - 1);
+        Map<Step, Table> next = done.computeIfAbsent(before, table -> new IdentityHashMap<>());
+        Table known = next.get(part.step());
         if (known == null) {
-            Table before = after(pipeline, steps - 1);
-            Pipeline.Part part = pipeline.parts().get(steps - 1);
             try {
                 known = part.step().apply(before, new Run(this));
             } catch (BadInput wrong) {
                 throw part.at(wrong);
             }
-            done.put(key, known);
+            next.put(part.step(), known);
         }
         return known;
     }
