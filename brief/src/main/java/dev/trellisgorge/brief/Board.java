@@ -2,6 +2,7 @@ package dev.trellisgorge.brief;
 
 import dev.trellisgorge.pattern.Figure;
 import java.util.List;
+import java.util.Objects;
 
 /**
  * Several charts and figures on one page.
@@ -15,6 +16,7 @@ public record Board(String title, int columns, List<BoardTile> tiles) {
     public static final String NAME = "board";
 
     public Board {
+        Objects.requireNonNull(title, "title");
         tiles = List.copyOf(tiles);
     }
 
@@ -29,9 +31,15 @@ public record Board(String title, int columns, List<BoardTile> tiles) {
 
     /** A chart of the brief, by its name. */
     public record ChartTile(String chart) implements BoardTile {
+        public ChartTile {
+            Objects.requireNonNull(chart, "chart");
+        }
     }
 
     /** One big figure. */
     public record FigureTile(Figure figure) implements BoardTile {
+        public FigureTile {
+            Objects.requireNonNull(figure, "figure");
+        }
     }
 }

@@ -4,6 +4,7 @@ import dev.trellisgorge.engine.Page;
 import dev.trellisgorge.engine.Tile;
 import dev.trellisgorge.formula.Settings;
 import dev.trellisgorge.pattern.Chart;
+import dev.trellisgorge.pattern.Figure;
 import dev.trellisgorge.tables.Progress;
 import dev.trellisgorge.plan.PlainChart;
 import dev.trellisgorge.plan.Plan;
@@ -19,11 +20,13 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.LinkedHashMap;
+import java.util.Iterator;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
+import java.util.function.Function;
 import java.util.stream.Collectors;
 
 /**
@@ -171,6 +174,25 @@ public final class Brief {
         return computed;
     }
 
+    /** What the figures on the board will compute, without a cell; none where there is no board. Errors as {@link #plans}. */
+    public List<Plan> figurePlans() {
+        return eachFigure(figure -> figure.plan(pipeline, executor.known()));
+    }
+
+    /** The figures on the board, computed, as they stand on it; none where there is no board. Errors as {@link #compute}. */
+    public List<PlainChart> figures() {
+        return eachFigure(figure -> figure.over(pipeline, executor));
+    }
+
+    private <T> List<T> eachFigure(Function<Figure, T> made) {
+        Problems problems = new Problems();
+        List<T> all = new ArrayList<>();
+        board.stream().flatMap(shown -> shown.tiles().stream()).filter(Board.FigureTile.class::isInstance)
+                .forEach(tile -> problems.attempt(() -> made.apply(((Board.FigureTile) tile).figure())).ifPresent(all::add));
+        problems.throwIfAny();
+        return all;
+    }
+
     /**
      * The board, where there is one, then a page for each chart that is not on it.
      *
@@ -187,16 +209,15 @@ public final class Brief {
     }
 
     private Page page(Board shown, List<PlainChart> computed) {
-        Problems problems = new Problems();
+        Iterator<PlainChart> figures = figures().iterator();
         List<Tile> tiles = new ArrayList<>();
         for (Board.BoardTile tile : shown.tiles()) {
             if (tile instanceof Board.ChartTile named) {
                 computed.stream().filter(chart -> chart.name().equals(named.chart())).map(Tile::of).forEach(tiles::add);
-            } else if (tile instanceof Board.FigureTile big) {
-                problems.attempt(() -> big.figure().over(pipeline, executor)).map(Tile.OfFigure::new).ifPresent(tiles::add);
+            } else {
+                tiles.add(new Tile.OfFigure(figures.next()));
             }
         }
-        problems.throwIfAny();
         return new Page(Board.NAME, shown.title(), shown.columns(), tiles);
     }
 }

@@ -3,12 +3,14 @@ package dev.trellisgorge.cli;
 import dev.trellisgorge.brief.Brief;
 import dev.trellisgorge.brief.Overrides;
 import dev.trellisgorge.plan.PlainChart;
+import dev.trellisgorge.plan.Plan;
 import dev.trellisgorge.pattern.Chart;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Note;
 import dev.trellisgorge.problem.Place;
 import dev.trellisgorge.table.Numbers;
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.Collection;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -73,6 +75,20 @@ final class BriefSource {
             pairs.put(pair.substring(0, at), pair.substring(at + 1));
         }
         return pairs;
+    }
+
+    /** What the charts that are meant will compute; the board's figures too, where no chart is named. */
+    List<Plan> plans(Brief brief) {
+        List<Plan> plans = new ArrayList<>(brief.plans(charts(brief)));
+        plans.addAll(isWhole() ? brief.figurePlans() : List.of());
+        return plans;
+    }
+
+    /** The charts that are meant, computed; the board's figures too, where no chart is named. */
+    List<PlainChart> computed(Brief brief) {
+        List<PlainChart> computed = new ArrayList<>(brief.compute(charts(brief)));
+        computed.addAll(isWhole() ? brief.figures() : List.of());
+        return computed;
     }
 
     /** Whether no chart is asked for by name. */

@@ -6,20 +6,13 @@ import dev.trellisgorge.tables.AuditWriter;
 import java.io.IOException;
 import java.util.List;
 import picocli.CommandLine.Model.CommandSpec;
-import picocli.CommandLine.Model.OptionSpec;
 import picocli.CommandLine.ParseResult;
 
 /** {@code gorge check}: proves the identities of a brief's charts. */
 final class Check implements Command {
 
-    /** The forms of the output. */
-    enum Form {
-        text, json
-    }
-
     private final BriefSource source;
-    private final OptionSpec form = Command.option(Form.class, "FORM", "--as").initialValue(Form.text)
-            .description("text (for people) or json; text where it is not given.").build();
+    private final TextOrJson form = new TextOrJson();
     private final Streams streams;
 
     Check(Streams streams) {
@@ -32,14 +25,14 @@ final class Check implements Command {
         CommandSpec spec = Command.named("check",
                 "Proves that the pieces add back to the figures, and says what a reader should know; exit 1 where a proof fails.");
         source.addTo(spec);
-        return spec.addOption(form);
+        return form.addTo(spec);
     }
 
     @Override
     public int run(ParseResult given) throws IOException {
         Brief brief = source.read();
-        List<Audit> audits = brief.compute(source.charts(brief)).stream().map(Audit::of).toList();
-        if (form.<Form>getValue() == Form.json) {
+        List<Audit> audits = source.computed(brief).stream().map(Audit::of).toList();
+        if (form.isJson()) {
             AuditWriter.json(audits, streams.out());
         } else {
             audits.forEach(new AuditText(streams.out())::print);

@@ -78,6 +78,7 @@ final class Draw implements Command {
         for (Map.Entry<Drawing, Brief> part : parts(target).entrySet()) { // all are proved before anything is written
             List<PlainChart> charts = part.getValue().compute(source.charts(part.getValue()));
             computed.addAll(charts);
+            computed.addAll(source.isWhole() ? part.getValue().figures() : List.of());
             holds &= prove(charts, part.getValue(), part.getKey(), drawings);
         }
         source.warn(computed);

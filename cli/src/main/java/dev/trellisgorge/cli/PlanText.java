@@ -35,12 +35,15 @@ record PlanText(PrintStream out) {
             out.println("    " + column.name() + room + "  = " + column.formula());
             out.println("    " + " ".repeat(width) + "    " + use(plan, column));
         }
-        out.println("  must hold");
-        Stream.concat(plan.identities().stream().map(Identity::statement), plan.carried().stream().map(Carried::statement))
-                .forEach(statement -> out.println("    " + statement));
-        if (!plan.watches().isEmpty()) {
-            out.println("  is told where it is so");
-            plan.watches().stream().map(Watch::sentence).distinct().forEach(sentence -> out.println("    " + sentence));
+        listed("must hold", Stream.concat(plan.identities().stream().map(Identity::statement), plan.carried().stream().map(Carried::statement)));
+        listed("is told where it is so", plan.watches().stream().map(Watch::sentence).distinct());
+    }
+
+    private void listed(String heading, Stream<String> lines) {
+        List<String> all = lines.toList();
+        if (!all.isEmpty()) {
+            out.println("  " + heading);
+            all.forEach(line -> out.println("    " + line));
         }
     }
 

@@ -60,6 +60,17 @@ public class TruthTest extends AtDesk {
     }
 
     @Test
+    public void figureOfABoardTellsOfTheMissingCellsThatItsTotalPassesOver() {
+        String brief = "charts:\n  c: {pattern: columns, category: reach, value: now}\nboard:\n  tiles:\n    - {figure: before, total: %s, title: Before}\n    - c\n";
+        String note = "the sum of 'before' (Before) passes over 1 missing cell: D";
+        assertThat(checked(REACHES, brief.formatted("sum"))).contains("figure 1 (4 rows)\n  note   " + note + "\n");
+        assertThat(desk.type("draw", "DESK/b.yaml", "-o", "DESK/o.svg").err()).isEqualTo("gorge: note: " + note + "\n");
+        assertThat(desk.type("check", "DESK/b.yaml", "--chart", "c").out()).doesNotContain("figure");
+        assertThat(desk.type("plan", "DESK/b.yaml").out()).contains("SUM(before) OVER ()");
+        assertThat(checked(REACHES, brief.formatted("greatest"))).contains("figure 1 (4 rows)\n").doesNotContain("passes over");
+    }
+
+    @Test
     public void rowsThatStepsLeaveOutAreNamedAndCounted() {
         String told = checked(REACHES, "shape:\n  - keep: now > 20\n  - order: {by: now}\n  - top: 2\ncharts:\n  c: {pattern: columns, category: reach, value: now}\n");
         assertThat(told).contains("keep: now > 20 left out 1 of 4 rows (now 10 of 250, before 0 of 180): D", "top: 2 left out 1 of 3 rows (now 120 of 240, before 100 of 180): A");

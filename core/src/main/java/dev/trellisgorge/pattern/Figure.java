@@ -18,6 +18,7 @@ import dev.trellisgorge.plan.PlainChart;
 import dev.trellisgorge.plan.Plan;
 import dev.trellisgorge.plan.PlanBuilder;
 import dev.trellisgorge.problem.BadInput;
+import dev.trellisgorge.problem.Note;
 import dev.trellisgorge.shape.Executor;
 import dev.trellisgorge.shape.Known;
 import dev.trellisgorge.shape.Pipeline;
@@ -154,6 +155,9 @@ public record Figure(String name, Formula value, Optional<Total> total, String t
             throw new BadInput(plan.schema().place(), "a figure is taken from one row, and there are " + rows
                     + "; keep one with 'slice', or say what is made of them with 'total' (sum, mean, count, least, greatest)");
         }
-        return plan.over(executor);
+        PlainChart chart = plan.over(executor);
+        Optional<Note> missing = total.filter(of -> of == Total.SUM || of == Total.MEAN)
+                .flatMap(of -> executor.passedOver(plan.pipeline(), "the " + of + " of '" + value.title() + "'" + (title.isEmpty() ? "" : " (" + title + ")"), value));
+        return missing.map(chart::noting).orElse(chart);
     }
 }

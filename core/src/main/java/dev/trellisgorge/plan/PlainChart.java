@@ -75,6 +75,11 @@ public final class PlainChart {
         return new PlainChart(plan, data, notes, stepProofs, Optional.of(words), drawing);
     }
 
+    /** This chart with one thing more to tell of its rows. */
+    public PlainChart noting(Note more) {
+        return new PlainChart(plan, data, Stream.concat(notes.stream(), Stream.of(more)).toList(), stepProofs, stamp, drawing);
+    }
+
     /** This chart by a plan that adds columns to this one's and draws otherwise. */
     public PlainChart by(Plan lowered) {
         return new PlainChart(lowered, data.over(lowered), notes, stepProofs, stamp, lowered.drawing());

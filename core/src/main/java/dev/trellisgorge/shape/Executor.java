@@ -1,8 +1,11 @@
 package dev.trellisgorge.shape;
 
+import dev.trellisgorge.formula.Evaluator;
+import dev.trellisgorge.formula.Formula;
 import dev.trellisgorge.formula.Settings;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Nearest;
+import dev.trellisgorge.problem.Note;
 import dev.trellisgorge.problem.Place;
 import dev.trellisgorge.table.Table;
 import java.util.IdentityHashMap;
@@ -10,6 +13,7 @@ import java.util.LinkedHashMap;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
+import java.util.stream.IntStream;
 
 /**
  * Runs pipelines over raw tables. What several pipelines have in common is computed once, and is then one and the same table.
@@ -76,6 +80,12 @@ public final class Executor {
             next.put(part.step(), known);
         }
         return known;
+    }
+
+    /** A note on the rows on which a formula has no cell, so that a sum or a mean of it passes over them; empty where there are none. */
+    public Optional<Note> passedOver(Pipeline pipeline, String figure, Formula of) {
+        Table rows = run(pipeline);
+        return LeftOut.passedOver(figure, rows, new Evaluator(rows, settings).evaluate("cells", of), IntStream.range(0, rows.rowCount()));
     }
 
     /** The last step that a user asked for and that left no row of some. */

@@ -8,6 +8,7 @@ import dev.trellisgorge.table.Table;
 import java.util.ArrayList;
 import java.util.BitSet;
 import java.util.List;
+import java.util.Optional;
 import java.util.stream.IntStream;
 
 /** Tells of the rows that a step leaves out (how many, their names, and what they amount to) and of the cells that a sum passes over. */
@@ -50,15 +51,15 @@ final class LeftOut {
     }
 
     /**
-     * The table with a note on the cells that a sum or a mean passes over, as a ratio of two sums may then compare different rows.
+     * A note on the cells that a sum or a mean passes over, as a ratio of two sums may then compare different rows.
      *
      * @param figure what passes over them: {@code the sum of 'made'}
      * @param from   the table whose rows are summed up
      */
-    static Table passedOver(Table told, String figure, Table from, Column cells, IntStream rows) {
+    static Optional<Note> passedOver(String figure, Table from, Column cells, IntStream rows) {
         int[] missing = rows.filter(row -> !cells.isPresent(row)).toArray();
-        return missing.length == 0 ? told : told.noting(Note.urgent(figure + " passes over " + missing.length + (missing.length == 1 ? " missing cell" : " missing cells"),
-                names(from, missing)));
+        return missing.length == 0 ? Optional.empty() : Optional.of(Note.urgent(
+                figure + " passes over " + missing.length + (missing.length == 1 ? " missing cell" : " missing cells"), names(from, missing)));
     }
 
     /** What rows are called: by their first column of texts or dates, each name once; where there is none by their place. */

@@ -195,8 +195,8 @@ public record Rank(Formula by, Way order, OptionalInt top, Optional<Rest> rest, 
             Table told = whole;
             for (Map.Entry<String, Rest.Way> each : rest.get().ways().entrySet()) {
                 if (each.getValue() == Rest.Way.SUM || each.getValue() == Rest.Way.MEAN) {
-                    told = LeftOut.passedOver(told, "the " + each.getValue().name().toLowerCase(Locale.ROOT) + " of '" + each.getKey() + "' in the row '" + name + "'", table,
-                            table.column(each.getKey()), IntStream.of(rows));
+                    told = LeftOut.passedOver("the " + each.getValue().name().toLowerCase(Locale.ROOT) + " of '" + each.getKey() + "' in the row '" + name + "'", table,
+                            table.column(each.getKey()), IntStream.of(rows)).map(told::noting).orElse(told);
                 }
             }
             return told;

@@ -126,7 +126,8 @@ public record Total(List<String> by, List<Figure> figures) implements Step {
         Table told = totalled;
         for (Figure figure : figures) {
             if (figure.fold() == Fold.SUM || figure.fold() == Fold.MEAN) {
-                told = LeftOut.passedOver(told, "the " + figure.fold() + " of '" + figure.column() + "'", table, table.column(figure.column()), IntStream.range(0, table.rowCount()));
+                told = LeftOut.passedOver("the " + figure.fold() + " of '" + figure.column() + "'", table, table.column(figure.column()),
+                        IntStream.range(0, table.rowCount())).map(told::noting).orElse(told);
             }
         }
         return told;

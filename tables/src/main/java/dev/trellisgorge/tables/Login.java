@@ -1,5 +1,6 @@
 package dev.trellisgorge.tables;
 
+import java.util.Objects;
 import java.util.Optional;
 
 /**
@@ -10,6 +11,11 @@ import java.util.Optional;
  * @param password the same
  */
 public record Login(String url, Optional<String> user, Optional<String> password) {
+    public Login {
+        Objects.requireNonNull(url, "url");
+        Objects.requireNonNull(user, "user");
+        Objects.requireNonNull(password, "password");
+    }
 
     public static Login to(String url) {
         return new Login(url, Optional.empty(), Optional.empty());
