@@ -2,6 +2,7 @@ package dev.trellisgorge.brief;
 
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Place;
+import dev.trellisgorge.table.Characters;
 import java.io.IOException;
 import java.nio.charset.CharacterCodingException;
 import java.nio.file.Files;
@@ -11,6 +12,7 @@ import java.util.Optional;
 import org.snakeyaml.engine.v2.api.LoadSettings;
 import org.snakeyaml.engine.v2.composer.Composer;
 import org.snakeyaml.engine.v2.events.Event;
+import org.snakeyaml.engine.v2.events.ScalarEvent;
 import org.snakeyaml.engine.v2.exceptions.Mark;
 import org.snakeyaml.engine.v2.exceptions.MarkedYamlEngineException;
 import org.snakeyaml.engine.v2.exceptions.YamlEngineException;
@@ -70,6 +72,13 @@ final class BriefText {
         return mark.map(m -> Place.inFile(name, m.getLine() + 1, m.getColumn() + 1)).orElse(Place.inFile(name));
     }
 
+    private void refuseOthers(ScalarEvent text) {
+        int at = Characters.firstOther(text.getValue());
+        if (at >= 0) {
+            throw new BadInput(place(text.getStartMark()), "this text holds a character that can't be shown (U+%04X); leave it out".formatted((int) text.getValue().charAt(at)));
+        }
+    }
+
     /** Refuses lists and mappings that stand in each other too deeply to be a brief. */
     private Parser bounded(Parser parser) {
         return new Parser() {
@@ -99,6 +108,9 @@ final class BriefText {
                     default -> {
                         // stays as deep
                     }
+                }
+                if (event instanceof ScalarEvent text) {
+                    refuseOthers(text);
                 }
                 if (depth > DEEPEST) {
                     throw new BadInput(place(event.getStartMark()), "stands in more than " + DEEPEST + " lists and mappings");

@@ -86,13 +86,15 @@ final class Draw implements Command {
             streams.err().println("gorge: nothing was drawn, because an identity fails; --even-if-wrong draws it stamped");
             return Gorge.CHECK_FAILED;
         }
+        if (target.isPresent()) {
+            Map<Path, List<Page>> files = new LinkedHashMap<>();
+            drawings.forEach((drawing, pages) -> files.put(drawing.target().orElseThrow(), pages));
+            Engines.drawAll(files, pictures).forEach(streams.out()::println);
+            return Gorge.DONE;
+        }
         for (Map.Entry<Drawing, List<Page>> drawing : drawings.entrySet()) {
-            if (drawing.getKey().target().isPresent()) {
-                Engines.draw(drawing.getValue(), drawing.getKey().target().get(), pictures).forEach(streams.out()::println);
-            } else {
-                streams.out().print(drawing.getKey().heading().isEmpty() ? "" : "== " + drawing.getKey().heading() + "\n");
-                print(drawing.getValue(), pictures);
-            }
+            streams.out().print(drawing.getKey().heading().isEmpty() ? "" : "== " + drawing.getKey().heading() + "\n");
+            print(drawing.getValue(), pictures);
         }
         return Gorge.DONE;
     }

@@ -1,7 +1,9 @@
 package dev.trellisgorge.cli;
 
+import dev.trellisgorge.engine.Temporaries;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Place;
+import dev.trellisgorge.table.Characters;
 import java.io.FileDescriptor;
 import java.io.FileOutputStream;
 import java.io.PrintStream;
@@ -29,10 +31,15 @@ public final class Gorge {
 
     /** Runs the command on the process's own streams and exits. */
     public static void main(String[] arguments) {
-        PrintStream out = new PrintStream(new FileOutputStream(FileDescriptor.out), false, StandardCharsets.UTF_8);
+        Results results = new Results(new FileOutputStream(FileDescriptor.out));
+        PrintStream out = new PrintStream(results, false, StandardCharsets.UTF_8);
         PrintStream err = new PrintStream(new FileOutputStream(FileDescriptor.err), true, StandardCharsets.UTF_8);
         int code = run(new Streams(out, err, Terminal.own()), arguments);
-        out.flush();
+        if (out.checkError()) {
+            results.failure().ifPresent(why -> err.println("gorge: can't write to standard output: " + why));
+            code = code == DONE ? BAD_INPUT : code;
+        }
+        Temporaries.clear();
         // Not exit: nothing is left to be waited for, and the shut-down hooks of libraries take time.
         Runtime.getRuntime().halt(code);
     }
@@ -64,7 +71,7 @@ public final class Gorge {
         } catch (ParameterException e) {
             return wrongUsage(e);
         } catch (BadInput bad) {
-            bad.problems().forEach(problem -> err.println("gorge: " + problem));
+            bad.problems().forEach(problem -> err.println("gorge: " + Characters.shown(problem.toString())));
             return BAD_INPUT;
         } catch (OutOfMemoryError e) {
             err.println("gorge: the tables do not fit into the " + (Runtime.getRuntime().maxMemory() >> 20) + " MB of memory that Java takes here; let it take more, as with"
@@ -81,7 +88,7 @@ public final class Gorge {
 
     private static int wrongUsage(ParameterException e) {
         CommandLine command = e.getCommandLine();
-        command.getErr().println("gorge: " + e.getMessage());
+        command.getErr().println("gorge: " + Characters.shown(e.getMessage()));
         UnmatchedArgumentException.printSuggestions(e, command.getErr());
         command.getErr().println("Try '" + command.getCommandSpec().qualifiedName() + " --help'.");
         return BAD_INPUT;

@@ -2,6 +2,7 @@ package dev.trellisgorge.cli;
 
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Place;
+import dev.trellisgorge.table.Characters;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -70,7 +71,7 @@ final class Watch implements Command {
         try {
             draw.run(given);
         } catch (BadInput bad) {
-            bad.problems().forEach(problem -> streams.err().println("gorge: " + problem));
+            bad.problems().forEach(problem -> streams.err().println("gorge: " + Characters.shown(problem.toString())));
             streams.err().println("gorge: the last files stay as they are");
         }
         streams.out().flush();

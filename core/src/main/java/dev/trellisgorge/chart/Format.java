@@ -13,6 +13,7 @@ import static dev.trellisgorge.formula.Formulas.round;
 
 import dev.trellisgorge.formula.Formula;
 import dev.trellisgorge.formula.Writing;
+import dev.trellisgorge.table.Characters;
 import dev.trellisgorge.table.Kind;
 import java.util.List;
 import java.util.Locale;
@@ -32,7 +33,7 @@ public record Format(String pattern) {
 
     /** @throws IllegalArgumentException where the pattern is malformed */
     public Format {
-        Objects.requireNonNull(pattern, "pattern");
+        pattern = Characters.shown(pattern);
         try {
             Writing.by(Kind.NUMBER, pattern, Locale.ROOT);
         } catch (IllegalArgumentException e) {

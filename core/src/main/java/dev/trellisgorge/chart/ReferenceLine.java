@@ -1,6 +1,7 @@
 package dev.trellisgorge.chart;
 
 import dev.trellisgorge.formula.Formula;
+import dev.trellisgorge.table.Characters;
 import java.util.Objects;
 
 /**
@@ -11,7 +12,7 @@ import java.util.Objects;
  */
 public record ReferenceLine(String name, Formula at) {
     public ReferenceLine {
-        Objects.requireNonNull(name, "name");
+        name = Characters.shown(name);
         Objects.requireNonNull(at, "at");
     }
 }

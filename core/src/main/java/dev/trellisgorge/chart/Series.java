@@ -1,5 +1,6 @@
 package dev.trellisgorge.chart;
 
+import dev.trellisgorge.table.Characters;
 import java.util.Objects;
 import java.util.Optional;
 
@@ -19,7 +20,7 @@ public record Series(String column, String name, Role role, Optional<Color> fill
         boolean inLegend) {
     public Series {
         Objects.requireNonNull(column, "column");
-        Objects.requireNonNull(name, "name");
+        name = Characters.shown(name);
         Objects.requireNonNull(role, "role");
         Objects.requireNonNull(fill, "fill");
         Objects.requireNonNull(outline, "outline");

@@ -10,8 +10,10 @@ import java.io.IOException;
 import java.io.OutputStream;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import java.util.Optional;
 import java.util.ServiceLoader;
 import java.util.SortedSet;
@@ -36,15 +38,29 @@ public final class Engines {
      * @throws BadInput where no engine writes that ending, the engine can't draw a chart, or a file can't be written
      */
     public static List<Path> draw(List<Page> pages, Path file, Size size) {
-        Engine engine = of(file);
-        List<Page> lowered = lowered(pages, engine);
-        String ending = ending(file);
-        List<Path> files = files(pages, file);
-        for (int i = 0; i < files.size(); i++) {
-            List<Page> held = files.size() == 1 ? lowered : lowered.subList(i, i + 1);
-            Writing.to(files.get(i), out -> engine.draw(held, ending, size, out));
-        }
-        return files;
+        return drawAll(Map.of(file, pages), size);
+    }
+
+    /**
+     * Draws the pages of several files: all of them are written, or none. Errors as for one.
+     *
+     * @param pagesOf by the file that they go to
+     * @return the files, in the order of the map and of the pages
+     */
+    public static List<Path> drawAll(Map<Path, List<Page>> pagesOf, Size size) {
+        Map<Path, Writing.Content> contents = new LinkedHashMap<>();
+        pagesOf.forEach((file, pages) -> {
+            Engine engine = of(file);
+            List<Page> lowered = lowered(pages, engine);
+            List<Path> files = files(pages, file);
+            for (int i = 0; i < files.size(); i++) {
+                List<Page> held = files.size() == 1 ? lowered : lowered.subList(i, i + 1);
+                if (contents.put(files.get(i), out -> engine.draw(held, ending(file), size, out)) != null) {
+                    throw new BadInput(Place.inFile(files.get(i).toString()), "two results would go to this file; give them other names");
+                }
+            }
+        });
+        return Writing.all(contents);
     }
 
     /** Writes pages to a stream, as a file of that ending that holds all of them. Errors as for files. */

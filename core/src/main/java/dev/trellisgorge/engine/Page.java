@@ -1,6 +1,7 @@
 package dev.trellisgorge.engine;
 
 import dev.trellisgorge.plan.PlainChart;
+import dev.trellisgorge.table.Characters;
 import java.util.List;
 import java.util.Objects;
 
@@ -16,8 +17,8 @@ public record Page(String name, String title, int columns, List<Tile> tiles) {
 
     /** @throws IllegalArgumentException where there is no tile or no column */
     public Page {
-        Objects.requireNonNull(name, "name");
-        Objects.requireNonNull(title, "title");
+        name = Characters.shown(name);
+        title = Characters.shown(title);
         tiles = List.copyOf(tiles);
         if (tiles.isEmpty() || columns < 1) {
             throw new IllegalArgumentException("a page has at least one tile and one column");

@@ -3,6 +3,7 @@ package dev.trellisgorge.formula;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Nearest;
 import dev.trellisgorge.problem.Place;
+import dev.trellisgorge.table.Characters;
 import java.util.Collections;
 import java.util.LinkedHashMap;
 import java.util.Map;
@@ -23,8 +24,15 @@ public final class Settings {
         return NONE.with(name, value);
     }
 
-    /** These settings and one more, or one changed. */
+    /**
+     * These settings and one more, or one changed.
+     *
+     * @throws IllegalArgumentException where the name holds a character that {@linkplain Characters no output can take}
+     */
     public Settings with(String name, double value) {
+        if (Characters.firstOther(name) >= 0) {
+            throw new IllegalArgumentException("'" + Characters.shown(name) + "' holds a control character, and a setting's name is shown");
+        }
         Map<String, Double> more = new LinkedHashMap<>(values);
         more.put(Objects.requireNonNull(name, "name"), value);
         return new Settings(more);

@@ -155,18 +155,19 @@ public record Stages(List<Stage> all) {
             if (known != null) {
                 return known;
             }
+            List<Formula> given = node.operands();
             List<Formula> operands = new ArrayList<>();
             int size = 1;
-            boolean again = !node.operands().isEmpty() && grain.again().test(node, typing.of(node.operands().get(0)));
-            for (Formula operand : node.operands()) {
+            boolean again = !given.isEmpty() && grain.again().test(node, typing.of(given.get(0)));
+            for (Formula operand : given) {
                 Formula stands = again && !operand.operands().isEmpty() ? inColumn(operand) : standing(operand);
                 operands.add(stands);
                 size += size(stands);
             }
             if (size > grain.most()) {
                 for (int i = 0; i < operands.size(); i++) {
-                    if (!node.operands().get(i).operands().isEmpty() && size(operands.get(i)) > Math.max(2, grain.most() / 8)) {
-                        operands.set(i, inColumn(node.operands().get(i)));
+                    if (!given.get(i).operands().isEmpty() && size(operands.get(i)) > Math.max(2, grain.most() / 8)) {
+                        operands.set(i, inColumn(given.get(i)));
                     }
                 }
             }

@@ -96,9 +96,10 @@ public final class Typing {
             return known;
         }
         Signature signature = signature(formula);
+        List<Formula> given = formula.operands();
         List<Formula> operands = new ArrayList<>();
-        for (int i = 0; i < formula.operands().size(); i++) {
-            operands.add(typed(formula.operands().get(i), signature.operands().get(i).orElse(wanted)));
+        for (int i = 0; i < given.size(); i++) {
+            operands.add(typed(given.get(i), signature.operands().get(i).orElse(wanted)));
         }
         Formula shallow = operands.isEmpty() ? formula : formula.rebuilt(operands.stream().map(this::placeholder).toList());
         Formula made = nodes.get(written(shallow));

@@ -241,7 +241,7 @@ public final class Plan {
      * Runs the steps and arranges what they make as a chart.
      *
      * @throws BadInput with every mistake in one go: a step that can't be taken; a category that is missing or stands on
-     *                  several rows; a figure that is infinite, or that the pattern or its rule can't show
+     *                  several rows; a figure that is infinite or makes a series so, or that the pattern or its rule can't show
      */
     public PlainChart over(Executor executor) {
         Table rows = executor.run(pipeline());
@@ -249,7 +249,9 @@ public final class Plan {
         List<Note> told = new ArrayList<>(RowCheck.notes(this, executor, rows));
         told.addAll(notes());
         List<StepProof> proofs = carried().stream().map(each -> StepProof.of(each, executor, rows, category())).toList();
-        return new PlainChart(this, cells(rows, executor.settings()), told, proofs);
+        Cells cells = cells(rows, executor.settings());
+        RowCheck.refuseOverflow(rows, cells);
+        return new PlainChart(this, cells, told, proofs);
     }
 
     /** The plan's name and columns. */

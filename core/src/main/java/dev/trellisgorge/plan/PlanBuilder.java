@@ -13,6 +13,7 @@ import dev.trellisgorge.problem.Note;
 import dev.trellisgorge.problem.Place;
 import dev.trellisgorge.shape.Known;
 import dev.trellisgorge.shape.Pipeline;
+import dev.trellisgorge.table.Characters;
 import dev.trellisgorge.table.Field;
 import dev.trellisgorge.table.Kind;
 import dev.trellisgorge.table.Schema;
@@ -64,7 +65,7 @@ public final class PlanBuilder {
      * @param category the column along the base, or none
      */
     public PlanBuilder(String name, Pipeline base, Pipeline sliced, Pipeline pipeline, Known known, Optional<String> category) {
-        this.name = Objects.requireNonNull(name, "name");
+        this.name = Characters.shown(name);
         this.base = base;
         this.sliced = sliced;
         this.pipeline = pipeline;
@@ -232,8 +233,8 @@ public final class PlanBuilder {
     }
 
     public PlanBuilder titles(String line, String secondLine) {
-        title = line;
-        subtitle = secondLine;
+        title = Characters.shown(line);
+        subtitle = Characters.shown(secondLine);
         return this;
     }
 

@@ -52,6 +52,18 @@ final class RowCheck {
         problems.throwIfAny();
     }
 
+    /** Finite figures may still come to more than a number can be. */
+    static void refuseOverflow(Table rows, Cells cells) {
+        Problems problems = new Problems();
+        for (Column series : cells.series()) {
+            if (series.kind() == Kind.NUMBER) {
+                new RowProblems(rows, problems).report(row -> Double.isInfinite(series.number(row)), Optional.empty(),
+                        row -> "'" + cells.category().written(row) + "': '" + series.name() + "' comes to more than a number can be (infinite)");
+            }
+        }
+        problems.throwIfAny();
+    }
+
     private void categories(Column category) {
         odd.report(row -> !category.isPresent(row), Optional.of(category.name()), row -> "the category is missing; every row needs one");
         Map<String, Integer> first = new HashMap<>();

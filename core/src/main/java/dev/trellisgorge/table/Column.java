@@ -24,7 +24,7 @@ public final class Column {
     }
 
     private Column(String name, Kind kind, double[] figures, String[] texts, double[] weights) {
-        this.name = Objects.requireNonNull(name, "name");
+        this.name = Characters.shown(Objects.requireNonNull(name, "name"));
         this.kind = Objects.requireNonNull(kind, "kind");
         this.figures = figures;
         this.texts = texts;
@@ -40,9 +40,9 @@ public final class Column {
         return new Column(name, Kind.NUMBER, copy, null);
     }
 
-    /** Texts; null is a missing cell. */
+    /** Texts, with � for characters that {@linkplain Characters no output can take}; null is a missing cell. */
     public static Column texts(String name, String... values) {
-        return new Column(name, Kind.TEXT, null, values.clone());
+        return owning(name, values.clone());
     }
 
     /** Dates; null is a missing cell. */
@@ -70,7 +70,10 @@ public final class Column {
 
     /** The same for texts; null for missing. */
     public static Column owning(String name, String[] texts) {
-        return new Column(name, Kind.TEXT, null, Objects.requireNonNull(texts, "texts"));
+        for (int row = 0; row < texts.length; row++) {
+            texts[row] = texts[row] == null ? null : Characters.shown(texts[row]);
+        }
+        return new Column(name, Kind.TEXT, null, texts);
     }
 
     /**
@@ -157,7 +160,7 @@ public final class Column {
             String[] longer = new String[size() + 1];
             for (int row = 0; row < longer.length; row++) {
                 int before = row < at ? row : row - 1;
-                longer[row] = row == at ? cell instanceof String text ? text : null : isPresent(before) ? written(before) : null;
+                longer[row] = row == at ? cell instanceof String text ? Characters.shown(text) : null : isPresent(before) ? written(before) : null;
             }
             return new Column(name, Kind.TEXT, null, longer);
         }

@@ -77,7 +77,7 @@ final class RandomFormulas {
     private List<Choice.When> whens(Kind kind, int depth) {
         List<Choice.When> whens = new ArrayList<>();
         for (int i = 0; i <= random.nextInt(3); i++) {
-            whens.add(new Choice.When(truth(depth - 1), of(kind, depth - 1)));
+            whens.add(new Choice.When(random.nextInt(6) == 0 ? Formulas.truth(random.nextBoolean()) : truth(depth - 1), of(kind, depth - 1)));
         }
         return whens;
     }

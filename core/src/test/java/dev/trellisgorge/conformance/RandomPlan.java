@@ -11,6 +11,7 @@ import dev.trellisgorge.pattern.Breakdown;
 import dev.trellisgorge.pattern.Chart;
 import dev.trellisgorge.pattern.Classifier;
 import dev.trellisgorge.pattern.Columns;
+import dev.trellisgorge.pattern.Dial;
 import dev.trellisgorge.pattern.Diverging;
 import dev.trellisgorge.pattern.Highlight;
 import dev.trellisgorge.pattern.Marker;
@@ -19,6 +20,7 @@ import dev.trellisgorge.pattern.Progress;
 import dev.trellisgorge.pattern.Range;
 import dev.trellisgorge.pattern.Ranking;
 import dev.trellisgorge.pattern.Sign;
+import dev.trellisgorge.pattern.Ring;
 import dev.trellisgorge.pattern.Split;
 import dev.trellisgorge.pattern.TextBar;
 import dev.trellisgorge.pattern.Ties;
@@ -206,7 +208,7 @@ public record RandomPlan(Plan plan, Map<String, Table> tables, Settings settings
                 case 10 -> texts.isEmpty() ? new Top(3) : new Slice(texts.get(random.nextInt(texts.size())), random.nextBoolean() ? "r" + random.nextInt(9) : "Weir");
                 case 11 -> schema.has("d") ? new PeriodOf("d", CalendarUnit.values()[random.nextInt(5)], "period " + columns.size(), false, List.of()) : new Top(5);
                 case 12 -> schema.has("d") ? new PeriodOf("d", random.nextBoolean() ? CalendarUnit.QUARTER : CalendarUnit.YEAR, "period " + columns.size(), true, List.of()) : new Top(5);
-                case 13 -> schema.has("t") && schema.has("name") ? new Pivot(List.of("name"), "t", any.equals("t") || any.equals("name") ? columns.get(columns.size() - 1) : any,
+                case 13 -> schema.has("t") && schema.has("name") ? new Pivot(schema.has("p") && random.nextBoolean() ? List.of("name", "p") : List.of("name"), "t", any.equals("t") || any.equals("name") ? columns.get(columns.size() - 1) : any,
                         List.of("Weir", "weir", "We")) : new Top(4);
                 default -> schema.has("t") && !schema.has("c") && schema.field("t").kind() == Kind.TEXT
                         ? new Join(Pipeline.of("other"), Map.of("t", "key"), Join.Way.values()[random.nextInt(2)], true) : new Top(2);
@@ -222,7 +224,7 @@ public record RandomPlan(Plan plan, Map<String, Table> tables, Settings settings
             Formula value = figure(formulas, schema);
             Formula other = figure(formulas, schema);
             Optional<Classifier> rule = random.nextInt(3) == 0 ? Optional.empty() : Optional.of(rule(formulas, schema));
-            return switch (random.nextInt(11)) {
+            return switch (random.nextInt(13)) {
                 case 0 -> new Columns(value, rule, random.nextBoolean() ? Optional.empty() : Optional.of(other));
                 case 1 -> new ToTarget(value, other, rule, random.nextBoolean());
                 case 2 -> new Marker(value, other, rule);
@@ -234,6 +236,8 @@ public record RandomPlan(Plan plan, Map<String, Table> tables, Settings settings
                 case 7 -> new Tornado(value, other, random.nextBoolean() ? Optional.empty() : Optional.of(formulas.any(1)), rule);
                 case 8 -> new Diverging(value);
                 case 9 -> new Range(value, other, rule);
+                case 10 -> new Ring(value, other);
+                case 11 -> new Dial(value, -2, 5, random.nextBoolean() ? List.of() : List.of(new Dial.Band("low", 0), new Dial.Band("high", 5)));
                 default -> TextBar.of(value).width(12);
             };
         }

@@ -24,6 +24,14 @@ public class WaterfallTest {
         return Chart.of("item", Waterfall.of("value").kinds("kind")).over(table, Settings.NONE);
     }
 
+    @Test
+    public void columnOfTheTableMayHaveTheNameOfAHelperColumn() {
+        Table table = Table.of("t", Column.texts("item", "A", "B"), Column.numbers("lower end", 30, -50));
+        PlainChart chart = Chart.of("item", Waterfall.of("lower end")).over(table, Settings.NONE);
+        assertThat(chart.data().column("spacer").toNumbers()).containsExactly(0, 0);
+        assertThat(chart.data().column("level").toNumbers()).containsExactly(30, -20);
+    }
+
     /** The oracle: one row after another, by the book. A start every seventh row, a total every fifth. */
     private static void agree(Rows rows) {
         double[][] expected = new double[9][];

@@ -76,7 +76,7 @@ public final class QueryTable {
         for (int i = 0; i < kinds.length; i++) {
             made.add(read.column(i, columns.getColumnLabel(i + 1)));
         }
-        return Table.of(name, Source.MEMORY, made);
+        return Replaced.told(Table.of(name, Source.MEMORY, made));
     }
 
     private static Kind kind(int type) {

@@ -1,5 +1,7 @@
 package dev.trellisgorge.tables;
 
+import dev.trellisgorge.engine.Temporaries;
+import dev.trellisgorge.engine.Writing;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Place;
 import dev.trellisgorge.table.Table;
@@ -47,16 +49,16 @@ public final class TableFile {
     public static Table read(String name, InputStream in, Layout layout, Progress progress) {
         String shown = "standard input";
         try {
-            Path held = Files.createTempFile("gorge", ".table");
+            Path held = Temporaries.make();
             try {
                 Files.copy(in, held, StandardCopyOption.REPLACE_EXISTING);
                 InputFile source = new InputFile(held, shown, progress);
                 return startsAsJson(held) ? JsonTable.read(name, source, layout) : DelimitedText.read(name, source, layout);
             } finally {
-                Files.delete(held);
+                Temporaries.remove(held);
             }
         } catch (IOException e) {
-            throw new BadInput(Place.inFile(shown), "can't read: " + e.getMessage());
+            throw new BadInput(Place.inFile(shown), "can't be read into the folder for temporary files, '" + Temporaries.folder() + "': " + Writing.reason(e));
         }
     }
 

@@ -106,7 +106,7 @@ final class WrittenCells {
         List<Column> made = new ArrayList<>();
         columns.forEach(column -> problems.attempt(column).ifPresent(made::add));
         problems.throwIfAny();
-        Table table = Table.of(name, source, made);
+        Table table = Replaced.told(Table.of(name, source, made));
         for (Note note : notes) {
             table = table.noting(note);
         }

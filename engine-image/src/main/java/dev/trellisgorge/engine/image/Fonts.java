@@ -1,14 +1,23 @@
 package dev.trellisgorge.engine.image;
 
+import dev.trellisgorge.engine.Temporaries;
+import dev.trellisgorge.engine.Writing;
+import dev.trellisgorge.problem.BadInput;
+import dev.trellisgorge.problem.Place;
 import java.awt.Font;
 import java.awt.FontFormatException;
 import java.awt.font.FontRenderContext;
+import java.io.File;
 import java.io.IOException;
 import java.io.InputStream;
-import java.io.UncheckedIOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.nio.file.StandardCopyOption;
 import java.util.List;
+import java.util.Map;
 import java.util.Set;
 import java.util.TreeSet;
+import java.util.concurrent.ConcurrentHashMap;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 
@@ -25,28 +34,23 @@ final class Fonts {
     private static final String GLYPHS_FILE = "DejaVuSansMono.ttf";
     private static final FontRenderContext METRICS = new FontRenderContext(null, true, true);
 
-    private static final Font REGULAR = load(REGULAR_FILE);
-    private static final Font STRONG = load(STRONG_FILE);
+    /** Each is read once a process, when it is first drawn with. */
+    private static final Map<String, Typeface> TYPEFACES = new ConcurrentHashMap<>();
 
     private Fonts() {
     }
 
     static Font regular(double points) {
-        return REGULAR.deriveFont((float) points);
+        return typeface(REGULAR_FILE).font().deriveFont((float) points);
     }
 
     static Font strong(double points) {
-        return STRONG.deriveFont((float) points);
+        return typeface(STRONG_FILE).font().deriveFont((float) points);
     }
 
     /** The typeface of bars made of characters: every character is equally wide. */
     static Font glyphs(double points) {
-        return Glyphs.FONT.deriveFont((float) points);
-    }
-
-    /** Loaded when a bar made of characters is drawn. */
-    private static final class Glyphs {
-        private static final Font FONT = load(GLYPHS_FILE);
+        return typeface(GLYPHS_FILE).font().deriveFont((float) points);
     }
 
     static double width(String words, Font font) {
@@ -55,15 +59,13 @@ final class Fonts {
 
     /** Something that takes each typeface: its name and its file. */
     interface Taker {
-        void take(String name, InputStream file) throws IOException;
+        void take(String name, File file) throws IOException;
     }
 
     /** Hands out the typefaces for a document that carries them. */
     static void each(Taker taker) throws IOException {
         for (String file : List.of(REGULAR_FILE, STRONG_FILE, GLYPHS_FILE)) {
-            try (InputStream in = Fonts.class.getResourceAsStream(file)) {
-                taker.take(load(file).getFontName(), in);
-            }
+            taker.take(typeface(file).font().getFontName(), typeface(file).file());
         }
     }
 
@@ -72,7 +74,8 @@ final class Fonts {
         if (family.equals(GLYPH_FAMILY)) {
             return "\"" + GLYPH_FAMILY + "\", monospace";
         }
-        return family.equals(STRONG.getFamily()) && !family.equals(REGULAR.getFamily()) ? FAMILIES + "; font-weight: 600" : FAMILIES;
+        boolean strong = family.equals(strong(1).getFamily()) && !family.equals(regular(1).getFamily());
+        return strong ? FAMILIES + "; font-weight: 600" : FAMILIES;
     }
 
     /** The rules that carry the typefaces that a drawing uses, with the glyphs of its texts. */
@@ -102,13 +105,31 @@ final class Fonts {
         }
     }
 
-    private static Font load(String file) {
-        try (InputStream in = Fonts.class.getResourceAsStream(file)) {
-            return Font.createFont(Font.TRUETYPE_FONT, in);
+    /**
+     * A typeface that pictures are drawn with.
+     *
+     * @param file where the runtime, which reads typefaces from files alone, finds it for as long as the process lives
+     */
+    private record Typeface(Font font, File file) {
+    }
+
+    private static Typeface typeface(String name) {
+        return TYPEFACES.computeIfAbsent(name, Fonts::load);
+    }
+
+    private static Typeface load(String name) {
+        Path file = null;
+        try (InputStream in = Fonts.class.getResourceAsStream(name)) {
+            file = Temporaries.make();
+            Files.copy(in, file, StandardCopyOption.REPLACE_EXISTING);
+            return new Typeface(Font.createFont(Font.TRUETYPE_FONT, file.toFile()), file.toFile());
         } catch (IOException e) {
-            throw new UncheckedIOException(e);
+            if (file != null) {
+                Temporaries.remove(file);
+            }
+            throw new BadInput(Place.inFile(Temporaries.folder().toString()), "can't hold the typefaces meanwhile: " + Writing.reason(e));
         } catch (FontFormatException e) {
-            throw new IllegalStateException("the typeface " + file + " is damaged", e);
+            throw new IllegalStateException("the typeface " + name + " is damaged", e);
         }
     }
 }

@@ -4,14 +4,22 @@ import dev.trellisgorge.engine.Ability;
 import dev.trellisgorge.engine.Engine;
 import dev.trellisgorge.engine.Page;
 import dev.trellisgorge.chart.Size;
+import dev.trellisgorge.plan.PlainChart;
+import dev.trellisgorge.table.Kind;
+import dev.trellisgorge.table.Numbers;
 import java.io.IOException;
 import java.io.OutputStream;
 import java.util.EnumSet;
 import java.util.List;
+import java.util.Optional;
 import java.util.Set;
+import java.util.stream.IntStream;
 
 /** Draws pages as pictures: {@code .png} (sRGB), {@code .svg} and {@code .pdf} (text stays text; a page each). */
 public final class ImageEngine implements Engine {
+    private static final double LARGEST = 1e300;
+    private static final double SMALLEST = 1e-290;
+
 
     @Override
     public Set<String> endings() {
@@ -26,6 +34,15 @@ public final class ImageEngine implements Engine {
     @Override
     public Set<Ability> abilities() {
         return EnumSet.allOf(Ability.class);
+    }
+
+    /** The scale of a picture is worked out from its largest figure, in doubles: sums and steps of it must be doubles too. */
+    @Override
+    public Optional<String> refusal(PlainChart chart) {
+        double largest = chart.data().series().stream().filter(cells -> cells.kind() == Kind.NUMBER)
+                .flatMapToDouble(cells -> IntStream.range(0, cells.size()).mapToDouble(cells::number)).map(Math::abs).filter(figure -> figure > 0).max().orElse(1);
+        return largest <= LARGEST && largest >= SMALLEST ? Optional.empty() : Optional.of("a picture shows figures from " + Numbers.shortest(SMALLEST) + " to "
+                + Numbers.shortest(LARGEST) + ", and the largest one here is " + Numbers.shortest(largest) + "; draw it in another unit");
     }
 
     @Override

@@ -2,14 +2,19 @@ package dev.trellisgorge.engine.text;
 
 import dev.trellisgorge.plan.PlainChart;
 import dev.trellisgorge.chart.Series;
+import dev.trellisgorge.table.DisplayWidth;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
+import java.util.stream.IntStream;
 
 /**
  * The figures beside the bars, in columns: series that never have a figure on the same row share one, so that the same column
  * says the same thing on every row.
  */
 final class Fields {
+    private final Map<Integer, Integer> widths = new HashMap<>();
     private final PlainChart chart;
     private final List<List<Series>> columns = new ArrayList<>();
 
@@ -54,6 +59,21 @@ final class Fields {
     String title(int column) {
         List<Series> all = columns.get(column);
         return all.size() == 1 ? all.get(0).name() : "";
+    }
+
+    /** What a column takes up: its widest text, or what stands over it. */
+    int width(int column) {
+        return widths.computeIfAbsent(column, this::widest);
+    }
+
+    /** What all columns take up, each with a blank before it. */
+    int width() {
+        return IntStream.range(0, count()).map(column -> 1 + width(column)).sum();
+    }
+
+    private int widest(int column) {
+        int widest = IntStream.range(0, chart.data().rowCount()).map(row -> DisplayWidth.of(text(column, row))).max().orElse(0);
+        return count() > 1 ? Math.max(widest, DisplayWidth.of(title(column))) : widest;
     }
 
     String text(int column, int row) {

@@ -137,7 +137,7 @@ final class TextChart {
 
     private void panels(Panels panels, List<String> lines) {
         List<Fields> figures = panels.panels().stream().map(panel -> new Fields(chart, panel.series())).toList();
-        int[] figureWidths = figures.stream().mapToInt(this::width).toArray();
+        int[] figureWidths = figures.stream().mapToInt(Fields::width).toArray();
         int left = wide - nameWidth - IntStream.of(figureWidths).sum() - (nameWidth > 0 ? 1 : 0) - GAP.length() * (panels.panels().size() - 1)
                 - panels.panels().size();
         double shares = panels.panels().stream().mapToDouble(Panel::share).sum();
@@ -148,20 +148,11 @@ final class TextChart {
             for (int i = 0; i < scaled.size(); i++) {
                 line.append(i == 0 && nameWidth > 0 ? " " : i == 0 ? "" : GAP).append(scaled.get(i).strip(row).text());
                 for (int column = 0; column < figures.get(i).count(); column++) {
-                    line.append(' ').append(padded(figures.get(i).text(column, row), width(figures.get(i), column), true));
+                    line.append(' ').append(padded(figures.get(i).text(column, row), figures.get(i).width(column), true));
                 }
             }
             lines.add(line.toString());
         }
-    }
-
-    private int width(Fields figures) {
-        return IntStream.range(0, figures.count()).map(column -> 1 + width(figures, column)).sum();
-    }
-
-    private int width(Fields figures, int column) {
-        int widest = IntStream.range(0, chart.data().rowCount()).map(row -> DisplayWidth.of(figures.text(column, row))).max().orElse(0);
-        return figures.count() > 1 ? Math.max(widest, DisplayWidth.of(figures.title(column))) : widest;
     }
 
     /** The names over the figures, where a row has several. */
@@ -174,7 +165,7 @@ final class TextChart {
             line.append(i == 0 && nameWidth > 0 ? " " : i == 0 ? "" : GAP).append(" ".repeat(scaled.get(i).width()));
             for (int column = 0; column < figures.get(i).count(); column++) {
                 String title = figures.get(i).count() > 1 ? figures.get(i).title(column) : "";
-                line.append(' ').append(padded(title, width(figures.get(i), column), true));
+                line.append(' ').append(padded(title, figures.get(i).width(column), true));
             }
         }
         return Optional.of(line.toString()).filter(text -> !text.isBlank());
@@ -272,7 +263,7 @@ final class TextChart {
                 line.append(' ').append(column.flushEnd() ? blanks : "").append(palette.painted(text, color, null)).append(column.flushEnd() ? "" : blanks);
             }
             for (int column = 0; column < figures.count(); column++) {
-                line.append(' ').append(padded(figures.text(column, row), width(figures, column), true));
+                line.append(' ').append(padded(figures.text(column, row), figures.width(column), true));
             }
             lines.add(line.toString());
         }

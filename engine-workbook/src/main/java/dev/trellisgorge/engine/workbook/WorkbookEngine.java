@@ -4,11 +4,15 @@ import dev.trellisgorge.chart.Size;
 import dev.trellisgorge.engine.Ability;
 import dev.trellisgorge.engine.Engine;
 import dev.trellisgorge.engine.Page;
+import dev.trellisgorge.engine.Temporaries;
 import java.io.IOException;
 import java.io.OutputStream;
+import java.io.UncheckedIOException;
 import java.util.EnumSet;
 import java.util.List;
 import java.util.Set;
+import org.apache.poi.openxml4j.exceptions.OpenXML4JRuntimeException;
+import org.apache.poi.util.TempFile;
 
 /**
  * Writes pages as a workbook ({@code .xlsx}, SpreadsheetML) that stays live: raw rows, settings as named cells, helper
@@ -35,6 +39,21 @@ public final class WorkbookEngine implements Engine {
 
     @Override
     public void draw(List<Page> pages, String ending, Size size, OutputStream out) throws IOException {
-        new LiveWorkbook(pages, size).writeTo(out);
+        try (RowFiles files = new RowFiles()) {
+            TempFile.withStrategy(files, () -> written(pages, size, out));
+        } catch (UncheckedIOException e) {
+            throw e.getCause();
+        }
+    }
+
+    private static OutputStream written(List<Page> pages, Size size, OutputStream out) {
+        try {
+            new LiveWorkbook(pages, size).writeTo(out);
+            return out;
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        } catch (OpenXML4JRuntimeException e) { // without its cause; the rows wait in a folder of their own meanwhile
+            throw new UncheckedIOException(new IOException("not all could be written; is there room in the folder for temporary files, '" + Temporaries.folder() + "'?", e));
+        }
     }
 }

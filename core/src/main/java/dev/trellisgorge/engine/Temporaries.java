@@ -1,0 +1,110 @@
+package dev.trellisgorge.engine;
+
+import java.io.IOException;
+import java.nio.channels.FileChannel;
+import java.nio.channels.FileLock;
+import java.nio.file.DirectoryStream;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.nio.file.StandardOpenOption;
+import java.nio.file.attribute.FileAttribute;
+import java.nio.file.attribute.PosixFilePermissions;
+import java.util.HashSet;
+import java.util.HexFormat;
+import java.util.Set;
+import java.util.concurrent.ConcurrentHashMap;
+import java.util.concurrent.ThreadLocalRandom;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+
+/**
+ * Files that stand for a while only. Each has a name of its own that nobody can foresee, and is gone when the process ends, also
+ * where it is interrupted; what a killed one leaves is cleared away when the next one makes a file in the same folder. Thread-safe.
+ */
+public final class Temporaries {
+    private static final Pattern NAME = Pattern.compile("\\.gorge-(\\d+)-[0-9a-f]{16}");
+    private static final Set<Path> STANDING = ConcurrentHashMap.newKeySet();
+    private static final Set<Path> CLEARED = new HashSet<>();
+
+    static {
+        Runtime.getRuntime().addShutdownHook(new Thread(Temporaries::clear, "gorge: temporary files"));
+    }
+
+    private Temporaries() {
+    }
+
+    /** The system's folder for such files. */
+    public static Path folder() {
+        return Path.of(System.getProperty("java.io.tmpdir"));
+    }
+
+    /** A new empty file in the system's folder for them, that other users can't read. */
+    public static Path make() throws IOException {
+        boolean posix = folder().getFileSystem().supportedFileAttributeViews().contains("posix");
+        return made(folder(), posix ? new FileAttribute<?>[] {PosixFilePermissions.asFileAttribute(PosixFilePermissions.fromString("rw-------"))} : new FileAttribute<?>[0]);
+    }
+
+    /** A new empty file in a folder, as this user makes files there. */
+    static Path in(Path folder) throws IOException {
+        return made(folder);
+    }
+
+    private static Path made(Path folder, FileAttribute<?>... attributes) throws IOException {
+        clearLeftovers(folder.toRealPath());
+        while (true) {
+            Path file = folder.resolve(".gorge-" + ProcessHandle.current().pid() + "-" + HexFormat.of().toHexDigits(ThreadLocalRandom.current().nextLong()));
+            STANDING.add(file);
+            try {
+                return Files.createFile(file, attributes);
+            } catch (java.nio.file.FileAlreadyExistsException taken) {
+                STANDING.remove(file);
+            } catch (IOException e) {
+                STANDING.remove(file);
+                throw e;
+            }
+        }
+    }
+
+    /** Removes one, where it still stands. */
+    public static void remove(Path file) {
+        try {
+            Files.deleteIfExists(file);
+        } catch (IOException stays) {
+            // what made it useless says more
+        }
+        STANDING.remove(file);
+    }
+
+    /** Removes all that this process has made; for a program that ends without the runtime's own end. */
+    public static void clear() {
+        STANDING.forEach(Temporaries::remove);
+    }
+
+    /** What processes that are no more have left in a folder. Looked at once a folder. */
+    private static synchronized void clearLeftovers(Path folder) throws IOException {
+        if (!CLEARED.add(folder)) {
+            return;
+        }
+        try (DirectoryStream<Path> files = Files.newDirectoryStream(folder, file -> NAME.matcher(file.getFileName().toString()).matches())) {
+            for (Path file : files) {
+                Matcher name = NAME.matcher(file.getFileName().toString());
+                if (name.matches() && ProcessHandle.of(Long.parseLong(name.group(1))).isEmpty() && Files.isRegularFile(file, java.nio.file.LinkOption.NOFOLLOW_LINKS)) {
+                    removeUnused(file);
+                }
+            }
+        } catch (java.nio.file.DirectoryIteratorException | java.nio.file.AccessDeniedException unread) {
+            // a folder that may be written to and not read keeps what is in it
+        }
+    }
+
+    /** A process of that number may live where this one can't see it, as on another machine: it holds the file then. */
+    private static void removeUnused(Path file) {
+        try (FileChannel channel = FileChannel.open(file, StandardOpenOption.WRITE); FileLock lock = channel.tryLock()) {
+            if (lock != null) {
+                Files.delete(file);
+            }
+        } catch (IOException stays) {
+            // another process clears it
+        }
+    }
+}
