@@ -70,7 +70,7 @@ public final class Brief {
 
     /** The same with some settings and data files changed. Errors also where the brief has no such setting or table. */
     public static Brief read(Path file, Overrides overrides, Progress progress) {
-        return new BriefReader(Objects.requireNonNull(file, "file"), overrides, progress).read();
+        return new BriefReader(Objects.requireNonNull(file, "file"), Objects.requireNonNull(overrides, "overrides"), Objects.requireNonNull(progress, "progress")).read();
     }
 
     /** The brief and its data files, as far as that can be told, whatever is wrong with them. */

@@ -30,6 +30,8 @@ import java.util.Optional;
  * one whose sides don't go together is refused at once. Not thread-safe.
  */
 public final class PlanBuilder {
+    private static final int MOST_IN_TITLE = 1_000;
+
     private final String name;
     private final Pipeline base;
     private final Pipeline sliced;
@@ -233,9 +235,16 @@ public final class PlanBuilder {
     }
 
     public PlanBuilder titles(String line, String secondLine) {
-        title = Characters.shown(line);
-        subtitle = Characters.shown(secondLine);
+        title = shown(line, "title");
+        subtitle = shown(secondLine, "second line");
         return this;
+    }
+
+    private String shown(String line, String what) {
+        if (line.length() > MOST_IN_TITLE) {
+            throw new BadInput(Place.of("chart '" + name + "'"), "its " + what + " has " + line.length() + " characters, and at most " + MOST_IN_TITLE + " are drawn");
+        }
+        return Characters.shown(line);
     }
 
     public PlanBuilder orientation(Orientation way) {

@@ -329,10 +329,12 @@ public class StepsTest {
     @Test
     public void stepsThatPipelinesShareAreTakenOnce() {
         Executor executor = Executor.over(GAUGES, Settings.NONE);
-        Pipeline shared = Pipeline.of("gauges").then(new Rename(Map.of("gauge", "g"))).then(new Derive("twice", column("g").times(number(2))));
+        Pipeline renamed = Pipeline.of("gauges").then(new Rename(Map.of("gauge", "g")));
+        Step twice = new Derive("twice", column("g").times(number(2)));
+        Pipeline shared = renamed.then(twice);
         assertThat(executor.run(shared).columnNames()).containsExactly("place", "g", "twice");
-        assertThat(executor.run(Pipeline.of("gauges").then(new Rename(Map.of("gauge", "g"))).then(new Derive("twice", column("g").times(number(2))))))
-                .isSameAs(executor.run(shared));
+        assertThat(executor.run(renamed.then(twice))).isSameAs(executor.run(shared));
+        assertThat(executor.run(renamed.then(new Derive("twice", column("g").times(number(3))))).column("twice").number(0)).isEqualTo(GAUGES.column("gauge").number(0) * 3);
         assertThat(shared.then(new Order(column("g"), true)).then(new Order(column("place"), false)).orderSentence())
                 .isEqualTo("by place, then g DESC; equal ones in the order in which they first stand in gauges");
     }

@@ -28,6 +28,7 @@ import org.apache.poi.xssf.usermodel.XSSFWorkbook;
  * columns, in that order. Rows are written to disk as they are made, so that a table of any length takes little memory.
  */
 final class LiveWorkbook {
+    private static final int LONGEST_HEADER = 255;
     private static final String SETTINGS = "Settings";
 
     private final List<Page> pages;
@@ -155,7 +156,7 @@ final class LiveWorkbook {
         Row row = sheet.createRow(0);
         for (int i = 0; i < titles.size(); i++) {
             Cell cell = row.createCell(i);
-            cell.setCellValue(titles.get(i));
+            cell.setCellValue(titles.get(i).length() <= LONGEST_HEADER ? titles.get(i) : titles.get(i).substring(0, LONGEST_HEADER - 1) + "…");
             cell.setCellStyle(styles.header());
         }
         sheet.createFreezePane(columnsInSight, 1);

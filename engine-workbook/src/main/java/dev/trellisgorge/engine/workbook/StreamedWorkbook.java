@@ -1,5 +1,7 @@
 package dev.trellisgorge.engine.workbook;
 
+import dev.trellisgorge.problem.BadInput;
+import dev.trellisgorge.problem.Place;
 import java.io.IOException;
 import org.apache.poi.ss.usermodel.Cell;
 import org.apache.poi.ss.usermodel.CellType;
@@ -14,6 +16,7 @@ import org.apache.poi.xssf.usermodel.XSSFWorkbook;
  */
 final class StreamedWorkbook extends SXSSFWorkbook {
     private static final int ROWS_IN_MEMORY = 100;
+    private static final int LONGEST_FORMULA = 8_192;
 
     StreamedWorkbook(XSSFWorkbook book) {
         super(book, ROWS_IN_MEMORY);
@@ -26,6 +29,10 @@ final class StreamedWorkbook extends SXSSFWorkbook {
             public void writeCell(int column, Cell cell) throws IOException {
                 if (cell == null) {
                     return;
+                }
+                if (cell.getCellType() == CellType.FORMULA && cell.getCellFormula().length() > LONGEST_FORMULA) {
+                    throw new BadInput(Place.of("sheet '" + cell.getSheet().getSheetName() + "', cell " + cell.getAddress()), "the formula would have "
+                            + cell.getCellFormula().length() + " characters, and a sheet takes " + LONGEST_FORMULA + "; take the expression apart with 'derive'");
                 }
                 CellType result = cell.getCellType() == CellType.FORMULA ? cell.getCachedFormulaResultType() : cell.getCellType();
                 if (cell.getCellType() != CellType.FORMULA || result != CellType.BOOLEAN && result != CellType.ERROR) {

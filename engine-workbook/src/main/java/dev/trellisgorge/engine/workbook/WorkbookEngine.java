@@ -5,6 +5,8 @@ import dev.trellisgorge.engine.Ability;
 import dev.trellisgorge.engine.Engine;
 import dev.trellisgorge.engine.Page;
 import dev.trellisgorge.engine.Temporaries;
+import dev.trellisgorge.problem.BadInput;
+import dev.trellisgorge.problem.Place;
 import java.io.IOException;
 import java.io.OutputStream;
 import java.io.UncheckedIOException;
@@ -12,6 +14,7 @@ import java.util.EnumSet;
 import java.util.List;
 import java.util.Set;
 import org.apache.poi.openxml4j.exceptions.OpenXML4JRuntimeException;
+import org.apache.poi.ss.SpreadsheetVersion;
 import org.apache.poi.util.TempFile;
 
 /**
@@ -52,6 +55,12 @@ public final class WorkbookEngine implements Engine {
             return out;
         } catch (IOException e) {
             throw new UncheckedIOException(e);
+        } catch (IllegalArgumentException e) {
+            if (e.getMessage() == null || !e.getMessage().startsWith("The maximum length of cell contents")) {
+                throw e;
+            }
+            throw new BadInput(Place.of("the workbook"), "a cell of a sheet takes " + SpreadsheetVersion.EXCEL2007.getMaxTextLength()
+                    + " characters, and a title or a text in the tables has more");
         } catch (OpenXML4JRuntimeException e) { // without its cause; the rows wait in a folder of their own meanwhile
             throw new UncheckedIOException(new IOException("not all could be written; is there room in the folder for temporary files, '" + Temporaries.folder() + "'?", e));
         }
