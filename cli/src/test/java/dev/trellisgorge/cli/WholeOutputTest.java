@@ -187,7 +187,7 @@ public class WholeOutputTest extends AtDesk {
             }
         }
         assertThat(desk.with("b.yaml", "brief: 1\ndata: {t: t.csv}\ncharts:\n  c: {pattern: columns, category: station, value: mwh, title: \"bell \\u0007\"}\n")
-                .type("check", "DESK/b.yaml").err()).isEqualTo("gorge: DESK/b.yaml:4:67: this text holds a character that can't be shown (U+0007); leave it out\n");
+                .type("check", "DESK/b.yaml").err()).isEqualTo("gorge: DESK/b.yaml:4:63: this text holds a character that can't be shown (U+0007); leave it out\n");
         assertThat(desk.type("series", "DESK/no\u001Bthing.yaml").err()).isEqualTo("gorge: DESK/no\uFFFDthing.yaml: there is no such file\n");
     }
 
