@@ -36,6 +36,9 @@ final class BriefText {
     /** @throws BadInput where there is no such file, or it is no YAML, with the place in it */
     static Node read(Path file) {
         String name = file.toString();
+        if (Files.exists(file) && !Files.isRegularFile(file) && !Files.isDirectory(file)) {
+            throw new BadInput(Place.inFile(name), "is a device or a pipe, which may have no end; save it as a file");
+        }
         try {
             return parse(Files.readString(file), name);
         } catch (NoSuchFileException e) {

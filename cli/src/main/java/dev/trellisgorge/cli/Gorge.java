@@ -9,6 +9,7 @@ import java.io.FileOutputStream;
 import java.io.PrintStream;
 import java.io.PrintWriter;
 import java.nio.charset.StandardCharsets;
+import java.nio.file.InvalidPathException;
 import picocli.CommandLine;
 import picocli.CommandLine.Help.Ansi;
 import picocli.CommandLine.Help.ColorScheme;
@@ -72,6 +73,9 @@ public final class Gorge {
             return wrongUsage(e);
         } catch (BadInput bad) {
             bad.problems().forEach(problem -> err.println("gorge: " + Characters.shown(problem.toString())));
+            return BAD_INPUT;
+        } catch (InvalidPathException e) {
+            err.println("gorge: '" + Characters.shown(e.getInput()) + "' can't name a file here; take a locale of UTF-8, as with LC_ALL=C.UTF-8");
             return BAD_INPUT;
         } catch (OutOfMemoryError e) {
             err.println("gorge: the tables do not fit into the " + (Runtime.getRuntime().maxMemory() >> 20) + " MB of memory that Java takes here; let it take more, as with"

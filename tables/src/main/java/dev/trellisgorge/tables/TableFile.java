@@ -25,6 +25,9 @@ public final class TableFile {
      */
     public static Table read(String name, Path file, Layout layout, Progress progress) {
         InputFile source = new InputFile(file, file.toString(), progress);
+        if (Files.exists(file) && !Files.isRegularFile(file) && !Files.isDirectory(file)) {
+            throw new BadInput(source.place(), "is a device or a pipe, which may have no end; give a file, or '" + FileKind.STANDARD_INPUT + "' and pipe it in");
+        }
         return switch (FileKind.of(source.shown())) {
             case JSON -> JsonTable.read(name, source, layout);
             case SHEET -> FileKind.ending(source.shown()).equals("ods") ? OpenDocumentTable.read(name, source, layout) : WorkbookTable.read(name, source, layout);
