@@ -81,4 +81,12 @@ public class SeriesTest extends AtDesk {
                 "gorge: DESK/b.yaml: csv holds one chart and the brief has 2; choose one with --chart a or --chart 'b c'\n"));
         assertThat(desk.type("series", "DESK/b.yaml", "--chart", "b c", "--as", "csv").out()).startsWith("category,value\nNorth Sluice,520\n");
     }
+
+    @Test
+    public void textsThatLookLikeFormulasStandAsTheyAreOrMarkedWhereThatIsAskedFor() {
+        desk.with("t.csv", "k,mwh\n=1+1,1\n@x,2\n-5 m,-3\nplain,4\n").with("f.yaml", "brief: 1\ndata: {t: t.csv}\ncharts:\n  c: {pattern: columns, category: k, value: mwh}\n");
+        assertThat(desk.type("series", "DESK/f.yaml", "--as", "csv").out()).isEqualTo("k,value\n=1+1,1\n@x,2\n-5 m,-3\nplain,4\n");
+        assertThat(desk.type("series", "DESK/f.yaml", "--as", "csv", "--no-formulas").out()).isEqualTo("k,value\n'=1+1,1\n'@x,2\n'-5 m,-3\nplain,4\n");
+        assertThat(desk.type("series", "DESK/f.yaml", "--no-formulas").err()).isEqualTo("gorge: --no-formulas: is about csv; give --as csv too\n");
+    }
 }

@@ -15,24 +15,37 @@ import java.io.OutputStreamWriter;
 import java.io.Writer;
 import java.nio.charset.StandardCharsets;
 import java.util.Map;
+import java.util.function.UnaryOperator;
 
 /**
  * Writes tables for other programs, in UTF-8. Numbers are in the shortest form that reads back to the same
  * double. Streams are flushed and left open. Thread-safe: it holds no state.
  */
 public final class TableWriter {
+    private static final String FORMULA_SIGNS = "=+-@\t\r\n";
+
     private TableWriter() {
     }
 
     /** RFC 4180: commas, a header row, lines that end in CR LF; a missing cell is an empty field, an empty text a quoted one. */
     public static void csv(Table table, OutputStream out) throws IOException {
+        csv(table, UnaryOperator.identity(), out);
+    }
+
+    /** The same, with {@code '} before each text and name that begins with a sign that a reader of the file may take for a formula's. */
+    public static void csvWithoutFormulas(Table table, OutputStream out) throws IOException {
+        csv(table, text -> !text.isEmpty() && FORMULA_SIGNS.indexOf(text.charAt(0)) >= 0 ? "'" + text : text, out);
+    }
+
+    private static void csv(Table table, UnaryOperator<String> texts, OutputStream out) throws IOException {
         Writer text = new OutputStreamWriter(out, StandardCharsets.UTF_8);
         CsvWriter writer = CsvWriter.builder().quoteStrategy(QuoteStrategies.EMPTY).build(text);
-        writer.writeRecord(table.columnNames());
+        writer.writeRecord(table.columnNames().stream().map(texts).toList());
         String[] record = new String[table.columns().size()];
         for (int row = 0; row < table.rowCount(); row++) {
             for (int i = 0; i < record.length; i++) {
-                record[i] = table.columns().get(i).isPresent(row) ? table.columns().get(i).written(row) : null;
+                Column column = table.columns().get(i);
+                record[i] = !column.isPresent(row) ? null : column.kind() == Kind.TEXT ? texts.apply(column.written(row)) : column.written(row);
             }
             writer.writeRecord(record);
         }
