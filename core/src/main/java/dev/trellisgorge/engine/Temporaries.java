@@ -18,11 +18,11 @@ import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 
 /**
- * Files that stand for a while only. Each has a name of its own that nobody can foresee, and is gone when the process ends, also
+ * Files that stand for a while only. Each is made new, by one call alone, and is gone when the process ends, also
  * where it is interrupted; what a killed one leaves is cleared away when the next one makes a file in the same folder. Thread-safe.
  */
 public final class Temporaries {
-    private static final Pattern NAME = Pattern.compile("\\.gorge-(\\d+)-[0-9a-f]{16}");
+    private static final Pattern NAME = Pattern.compile("\\.gorge-(\\d{1,18})-[0-9a-f]{16}");
     private static final Set<Path> STANDING = ConcurrentHashMap.newKeySet();
     private static final Set<Path> CLEARED = new HashSet<>();
 
@@ -38,7 +38,11 @@ public final class Temporaries {
         return Path.of(System.getProperty("java.io.tmpdir"));
     }
 
-    /** A new empty file in the system's folder for them, that other users can't read. */
+    /**
+     * A new empty file in the system's folder for them, that other users can't read.
+     *
+     * @throws IOException where there is no such folder, it can't be written or has no room
+     */
     public static Path make() throws IOException {
         boolean posix = folder().getFileSystem().supportedFileAttributeViews().contains("posix");
         return made(folder(), posix ? new FileAttribute<?>[] {PosixFilePermissions.asFileAttribute(PosixFilePermissions.fromString("rw-------"))} : new FileAttribute<?>[0]);

@@ -101,7 +101,7 @@ public final class Writing {
             temporary = Temporaries.in(target.getParent());
             keepOwner(target, temporary);
             try (FileChannel channel = FileChannel.open(temporary, StandardOpenOption.WRITE)) {
-                channel.tryLock(); // whoever clears leftovers sees that it is in use
+                lock(channel);
                 OutputStream out = new BufferedOutputStream(Channels.newOutputStream(channel));
                 content.writeTo(out);
                 out.flush();
@@ -114,6 +114,15 @@ public final class Writing {
             if (!whole && temporary != null) {
                 Temporaries.remove(temporary);
             }
+        }
+    }
+
+    /** So that whoever clears leftovers sees that the file is in use. */
+    private static void lock(FileChannel channel) {
+        try {
+            channel.tryLock();
+        } catch (IOException noLocks) {
+            // not every file system has them; the process is known by the file's name too
         }
     }
 

@@ -234,6 +234,11 @@ public final class PlanBuilder {
         return this;
     }
 
+    /**
+     * The two lines over the drawing, each empty where there is none.
+     *
+     * @throws BadInput where one has more than 1,000 characters
+     */
     public PlanBuilder titles(String line, String secondLine) {
         title = shown(line, "title");
         subtitle = shown(secondLine, "second line");

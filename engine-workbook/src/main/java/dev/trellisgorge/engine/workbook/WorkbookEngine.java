@@ -14,7 +14,6 @@ import java.util.EnumSet;
 import java.util.List;
 import java.util.Set;
 import org.apache.poi.openxml4j.exceptions.OpenXML4JRuntimeException;
-import org.apache.poi.ss.SpreadsheetVersion;
 import org.apache.poi.util.TempFile;
 
 /**
@@ -22,6 +21,8 @@ import org.apache.poi.util.TempFile;
  * columns as formulas with their values beside them, and native charts over the helper columns.
  */
 public final class WorkbookEngine implements Engine {
+    private static final int LONGEST_TEXT = 32_767;
+
 
     @Override
     public Set<String> endings() {
@@ -59,7 +60,7 @@ public final class WorkbookEngine implements Engine {
             if (e.getMessage() == null || !e.getMessage().startsWith("The maximum length of cell contents")) {
                 throw e;
             }
-            throw new BadInput(Place.of("the workbook"), "a cell of a sheet takes " + SpreadsheetVersion.EXCEL2007.getMaxTextLength()
+            throw new BadInput(Place.of("the workbook"), "a cell of a sheet takes " + LONGEST_TEXT
                     + " characters, and a title or a text in the tables has more");
         } catch (OpenXML4JRuntimeException e) { // without its cause; the rows wait in a folder of their own meanwhile
             throw new UncheckedIOException(new IOException("not all could be written; is there room in the folder for temporary files, '" + Temporaries.folder() + "'?", e));
