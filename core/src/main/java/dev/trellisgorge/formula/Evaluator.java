@@ -2,6 +2,7 @@ package dev.trellisgorge.formula;
 
 import dev.trellisgorge.formula.Stages.StageColumn;
 import dev.trellisgorge.table.Column;
+import dev.trellisgorge.table.FigureChunks;
 import dev.trellisgorge.table.Kind;
 import dev.trellisgorge.table.RowOrder;
 import dev.trellisgorge.table.Table;
@@ -173,7 +174,7 @@ public final class Evaluator {
             Map<String, Object> targets = targets(group);
             Map<String, double[]> folds = new LinkedHashMap<>();
             int parts = group.inOrder() || rows < MANY ? 1 : ForkJoinPool.getCommonPoolParallelism() + 1;
-            int part = parts == 1 ? rows : (rows / parts / Pass.BLOCK + 1) * Pass.BLOCK;
+            int part = parts == 1 ? rows : (rows / parts / FigureChunks.ROWS + 1) * FigureChunks.ROWS;
             List<Pass> passes = new ArrayList<>();
             for (int p = 0; p < parts; p++) {
                 passes.add(made(group, targets, folds));
@@ -188,18 +189,18 @@ public final class Evaluator {
                 Object cells = targets.get(column.name());
                 if (cells != null) {
                     columns.put(column.name(), cells instanceof String[] texts ? Column.owning(column.name(), texts)
-                            : Column.owning(column.name(), column.kind(), (double[]) cells));
+                            : Column.owning(column.name(), column.kind(), (FigureChunks) cells));
                 }
             }
         }
 
-        /** The arrays of all rows, a double[] or a String[], that columns are to be computed into; equal columns share one. */
+        /** What the cells of all rows go into, FigureChunks or a String[]; equal columns share one. */
         private Map<String, Object> targets(Program.Group group) {
             Map<String, Object> targets = new HashMap<>();
             Map<Formula, Object> ofFormula = new IdentityHashMap<>();
             for (StageColumn column : group.columns()) {
                 if (!(column.formula() instanceof Window.Aggregate) && program.isKept(column.name())) {
-                    targets.put(column.name(), ofFormula.computeIfAbsent(column.formula(), formula -> column.kind() == Kind.TEXT ? new String[rows] : new double[rows]));
+                    targets.put(column.name(), ofFormula.computeIfAbsent(column.formula(), formula -> column.kind() == Kind.TEXT ? new String[rows] : FigureChunks.forRows(rows)));
                 }
             }
             return targets;

@@ -6,6 +6,7 @@ import dev.trellisgorge.formula.Register.Figures;
 import dev.trellisgorge.formula.Register.Texts;
 import dev.trellisgorge.table.CalendarUnit;
 import dev.trellisgorge.table.Column;
+import dev.trellisgorge.table.FigureChunks;
 import dev.trellisgorge.table.Kind;
 import java.time.LocalDate;
 import java.util.ArrayList;
@@ -50,11 +51,14 @@ final class Pass implements Formula.Cases<Register> {
         }
     }
 
-    /** Computes a column for the others of this pass, and into all its cells where {@code into} has any: a double[] or a String[]. */
+    /** Computes a column for the others of this pass, and into all its cells where {@code into} has any: FigureChunks or a String[]. */
     void column(String name, Formula formula, Object into) {
         Register made = register(formula);
-        if (into != null) {
-            Object cells = made instanceof Figures figures ? figures.cells() : ((Texts) made).cells();
+        if (into instanceof FigureChunks all) {
+            double[] cells = ((Figures) made).cells();
+            loops.add((from, count) -> all.write(cells, from, count));
+        } else if (into != null) {
+            String[] cells = ((Texts) made).cells();
             loops.add((from, count) -> System.arraycopy(cells, 0, into, from, count));
         }
         scope.inPass(name, made);

@@ -15,15 +15,15 @@ import java.util.Optional;
 public final class Column {
     private final String name;
     private final Kind kind;
-    private final double[] figures;
+    private final FigureChunks figures;
     private final String[] texts;
     private final double[] weights;
 
-    private Column(String name, Kind kind, double[] figures, String[] texts) {
-        this(name, kind, figures, texts, null);
+    private Column(String name, Kind kind, double[] figures) {
+        this(name, kind, FigureChunks.of(figures), null, null);
     }
 
-    private Column(String name, Kind kind, double[] figures, String[] texts, double[] weights) {
+    private Column(String name, Kind kind, FigureChunks figures, String[] texts, double[] weights) {
         this.name = Characters.shown(Objects.requireNonNull(name, "name"));
         this.kind = Objects.requireNonNull(kind, "kind");
         this.figures = figures;
@@ -37,7 +37,7 @@ public final class Column {
         for (int row = 0; row < values.length; row++) {
             copy[row] = values[row] + 0.0;
         }
-        return new Column(name, Kind.NUMBER, copy, null);
+        return new Column(name, Kind.NUMBER, copy);
     }
 
     /** Texts, with � for characters that {@linkplain Characters no output can take}; null is a missing cell. */
@@ -48,13 +48,13 @@ public final class Column {
     /** Dates; null is a missing cell. */
     public static Column dates(String name, LocalDate... values) {
         double[] days = Arrays.stream(values).mapToDouble(d -> d == null ? Double.NaN : d.toEpochDay()).toArray();
-        return new Column(name, Kind.DATE, days, null);
+        return new Column(name, Kind.DATE, days);
     }
 
     /** Truths; null is a missing cell. */
     public static Column truths(String name, Boolean... values) {
         double[] marks = Arrays.stream(values).mapToDouble(t -> t == null ? Double.NaN : t ? 1 : 0).toArray();
-        return new Column(name, Kind.TRUTH, marks, null);
+        return new Column(name, Kind.TRUTH, marks);
     }
 
     /**
@@ -62,10 +62,15 @@ public final class Column {
      * Numbers as they are, dates as epoch days, truths as 1 or 0, NaN for missing.
      */
     public static Column owning(String name, Kind kind, double[] figures) {
+        return owning(name, kind, FigureChunks.of(figures));
+    }
+
+    /** The same over chunks that were filled. */
+    public static Column owning(String name, Kind kind, FigureChunks figures) {
         if (kind == Kind.TEXT) {
             throw new IllegalArgumentException("texts are strings, not figures");
         }
-        return new Column(name, kind, Objects.requireNonNull(figures, "figures"), null);
+        return new Column(name, kind, Objects.requireNonNull(figures, "figures"), null, null);
     }
 
     /** The same for texts; null for missing. */
@@ -73,7 +78,7 @@ public final class Column {
         for (int row = 0; row < texts.length; row++) {
             texts[row] = texts[row] == null ? null : Characters.shown(texts[row]);
         }
-        return new Column(name, Kind.TEXT, null, texts);
+        return new Column(name, Kind.TEXT, null, texts, null);
     }
 
     /**
@@ -99,11 +104,11 @@ public final class Column {
     }
 
     public int size() {
-        return texts == null ? figures.length : texts.length;
+        return texts == null ? figures.size() : texts.length;
     }
 
     public boolean isPresent(int row) {
-        return texts == null ? !Double.isNaN(figures[row]) : texts[row] != null;
+        return texts == null ? !Double.isNaN(figures.get(row)) : texts[row] != null;
     }
 
     /**
@@ -112,7 +117,7 @@ public final class Column {
      * @throws IllegalStateException for a text column
      */
     public double number(int row) {
-        return figures()[row];
+        return figures().get(row);
     }
 
     /** The date in a row, empty where it is missing. */
@@ -129,16 +134,16 @@ public final class Column {
             return "";
         }
         return switch (kind) {
-            case NUMBER -> Numbers.shortest(figures[row]);
+            case NUMBER -> Numbers.shortest(figures.get(row));
             case TEXT -> texts[row];
-            case DATE -> LocalDate.ofEpochDay((long) figures[row]).toString();
-            case TRUTH -> figures[row] == 1 ? "true" : "false";
+            case DATE -> LocalDate.ofEpochDay((long) figures.get(row)).toString();
+            case TRUTH -> figures.get(row) == 1 ? "true" : "false";
         };
     }
 
     /** Copies {@code count} cells from row {@code from} on to {@code into}, from index {@code at} on; NaN for missing. */
     public void read(int from, int count, double[] into, int at) {
-        System.arraycopy(figures(), from, into, at, count);
+        figures().read(from, count, into, at);
     }
 
     public Column named(String newName) {
@@ -148,9 +153,9 @@ public final class Column {
     /** The cells at these 0-based rows, in that order; missing at a negative one. */
     public Column at(int[] rows) {
         if (texts != null) {
-            return new Column(name, kind, null, Arrays.stream(rows).mapToObj(r -> r < 0 ? null : texts[r]).toArray(String[]::new));
+            return new Column(name, kind, null, Arrays.stream(rows).mapToObj(r -> r < 0 ? null : texts[r]).toArray(String[]::new), null);
         }
-        return new Column(name, kind, Arrays.stream(rows).mapToDouble(r -> r < 0 ? Double.NaN : figures[r]).toArray(), null,
+        return new Column(name, kind, FigureChunks.of(Arrays.stream(rows).mapToDouble(r -> r < 0 ? Double.NaN : figures.get(r)).toArray()), null,
                 weights == null ? null : Arrays.stream(rows).mapToDouble(r -> r < 0 ? 0 : weights[r]).toArray());
     }
 
@@ -162,13 +167,13 @@ public final class Column {
                 int before = row < at ? row : row - 1;
                 longer[row] = row == at ? cell instanceof String text ? Characters.shown(text) : null : isPresent(before) ? written(before) : null;
             }
-            return new Column(name, Kind.TEXT, null, longer);
+            return new Column(name, Kind.TEXT, null, longer, null);
         }
-        double[] longer = new double[figures.length + 1];
-        System.arraycopy(figures, 0, longer, 0, at);
+        double[] longer = new double[size() + 1];
+        figures.read(0, at, longer, 0);
         longer[at] = cell instanceof Double figure ? figure : Double.NaN;
-        System.arraycopy(figures, at, longer, at + 1, figures.length - at);
-        return new Column(name, kind, longer, null);
+        figures.read(at, size() - at, longer, at + 1);
+        return new Column(name, kind, longer);
     }
 
     /**
@@ -177,7 +182,9 @@ public final class Column {
      * @throws IllegalStateException for a text column
      */
     public double[] toNumbers() {
-        return figures().clone();
+        double[] all = new double[size()];
+        read(0, all.length, all, 0);
+        return all;
     }
 
     /** All cells as text, as {@link #written} gives them; null for missing. A copy. */
@@ -194,7 +201,7 @@ public final class Column {
         return all;
     }
 
-    private double[] figures() {
+    private FigureChunks figures() {
         if (figures == null) {
             throw new IllegalStateException("column '" + name + "' holds text");
         }
