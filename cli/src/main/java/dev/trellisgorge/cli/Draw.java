@@ -89,6 +89,7 @@ final class Draw implements Command {
         if (target.isPresent()) {
             Map<Path, List<Page>> files = new LinkedHashMap<>();
             drawings.forEach((drawing, pages) -> files.put(drawing.target().orElseThrow(), pages));
+            files.forEach((file, pages) -> Engines.leftOut(pages, file, pictures).forEach(sentence -> streams.err().println("gorge: " + file + ": " + sentence)));
             Engines.drawAll(files, pictures).forEach(streams.out()::println);
             return Gorge.DONE;
         }

@@ -5,6 +5,7 @@ import dev.trellisgorge.chart.ColorVision;
 import dev.trellisgorge.chart.Role;
 import dev.trellisgorge.chart.Series;
 import dev.trellisgorge.formula.Formula;
+import dev.trellisgorge.formula.Formulas;
 import dev.trellisgorge.plan.Cells;
 import dev.trellisgorge.plan.Identity;
 import dev.trellisgorge.plan.PlainChart;
@@ -48,6 +49,7 @@ public record Audit(PlainChart chart, List<Proof> proofs, List<Note> notes) {
         for (int i = 0; i < watches.size(); i++) {
             asked.put("when " + i, watches.get(i).when());
             asked.put("figure " + i, watches.get(i).figure());
+            asked.put("limit " + i, watches.get(i).limit().orElse(Formulas.absent()));
         }
         for (int i = 0; i < identities.size(); i++) {
             asked.put("where " + i, identities.get(i).where());
@@ -58,7 +60,7 @@ public record Audit(PlainChart chart, List<Proof> proofs, List<Note> notes) {
         Map<String, Column> cells = data.evaluate(asked);
         List<Note> notes = new ArrayList<>(chart.notes());
         for (int i = 0; i < watches.size(); i++) {
-            watched(data.category(), watches.get(i), cells.get("when " + i), cells.get("figure " + i), notes);
+            watched(data.category(), watches.get(i), cells.get("when " + i), cells.get("figure " + i), cells.get("limit " + i), notes);
         }
         similarCategories(data.category(), notes);
         PlainChart seen = chart.withoutEmptySeries();
@@ -68,6 +70,7 @@ public record Audit(PlainChart chart, List<Proof> proofs, List<Note> notes) {
         for (int i = 0; i < identities.size(); i++) {
             proofs.add(prove(data.category(), identities.get(i), cells.get("where " + i), cells.get("holds " + i), cells.get("left " + i), cells.get("right " + i)));
         }
+        SumProof.of(chart.plan(), data).ifPresent(proofs::add);
         chart.stepProofs().forEach(proof -> proofs.add(prove(proof)));
         return new Audit(chart, proofs, notes);
     }
@@ -93,9 +96,10 @@ public record Audit(PlainChart chart, List<Proof> proofs, List<Note> notes) {
         return new Proof(proof.statement(), proof.names().size(), failures);
     }
 
-    private static void watched(Column category, Watch watch, Column when, Column figure, List<Note> notes) {
+    private static void watched(Column category, Watch watch, Column when, Column figure, Column limit, List<Note> notes) {
         List<String> rows = IntStream.range(0, category.size()).filter(row -> when.number(row) == 1)
-                .mapToObj(row -> category.written(row) + (figure.isPresent(row) ? " (" + Numbers.brief(figure.number(row)) + ")" : ""))
+                .mapToObj(row -> category.written(row) + (limit.isPresent(row) ? " (" + figure.written(row) + " against " + limit.written(row) + ")"
+                        : figure.isPresent(row) ? " (" + Numbers.brief(figure.number(row)) + ")" : ""))
                 .toList();
         if (!rows.isEmpty()) {
             notes.add(new Note(watch.sentence(), rows));

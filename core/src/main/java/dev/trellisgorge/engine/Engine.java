@@ -6,6 +6,7 @@ import java.io.IOException;
 import java.io.OutputStream;
 import java.util.List;
 import java.util.Optional;
+import java.util.OptionalInt;
 import java.util.Set;
 
 /**
@@ -26,6 +27,14 @@ public interface Engine {
     /** A sentence that says why the engine can't draw a chart, though it has the abilities; empty where it can. */
     default Optional<String> refusal(PlainChart chart) {
         return Optional.empty();
+    }
+
+    /**
+     * How many rows of a chart can be told apart in a place of so many pixels; of a chart with far more than that only the ones that
+     * reach farthest are drawn ({@link PlainChart#thinned}). Empty where each row is written, however many there are.
+     */
+    default OptionalInt mostRows(PlainChart chart, int width, int height) {
+        return OptionalInt.empty();
     }
 
     /**

@@ -15,6 +15,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
+import java.util.OptionalInt;
 import java.util.ServiceLoader;
 import java.util.SortedSet;
 import java.util.TreeSet;
@@ -51,7 +52,7 @@ public final class Engines {
         Map<Path, Writing.Content> contents = new LinkedHashMap<>();
         pagesOf.forEach((file, pages) -> {
             Engine engine = of(file);
-            List<Page> lowered = lowered(pages, engine);
+            List<Page> lowered = lowered(pages, engine, size);
             List<Path> files = files(pages, file);
             for (int i = 0; i < files.size(); i++) {
                 List<Page> held = files.size() == 1 ? lowered : lowered.subList(i, i + 1);
@@ -73,21 +74,42 @@ public final class Engines {
         if (pages.size() != 1 && !engine.holdsSeveral(ending)) {
             throw new BadInput(Place.of("." + ending), "a file of this kind holds one page, and there are " + pages.size() + "; draw them one by one, or to a kind that holds several");
         }
-        engine.draw(lowered(pages, engine), ending, size, out);
+        engine.draw(lowered(pages, engine, size), ending, size, out);
     }
 
-    private static List<Page> lowered(List<Page> pages, Engine engine) {
+    private static List<Page> lowered(List<Page> pages, Engine engine, Size size) {
         Problems problems = new Problems();
         List<Page> lowered = new ArrayList<>();
         for (Page page : pages) {
             List<Tile> tiles = new ArrayList<>();
             for (Tile tile : page.tiles()) {
-                tiles.add(tile instanceof Tile.OfChart chart ? new Tile.OfChart(lowered(chart.parts(), engine, problems)) : tile);
+                tiles.add(tile instanceof Tile.OfChart chart ? new Tile.OfChart(lowered(thinned(chart.parts(), engine, page, size), engine, problems)) : tile);
             }
             lowered.add(new Page(page.name(), page.title(), page.columns(), tiles));
         }
         problems.throwIfAny();
         return lowered;
+    }
+
+    private static List<PlainChart> thinned(List<PlainChart> parts, Engine engine, Page page, Size size) {
+        return parts.stream().map(part -> mostRows(part, engine, page, size).stream().mapToObj(part::thinned).findFirst().orElse(part)).toList();
+    }
+
+    private static OptionalInt mostRows(PlainChart chart, Engine engine, Page page, Size size) {
+        return engine.mostRows(chart, Math.max(1, size.width() / page.columns()), Math.max(1, size.height() / page.rows()));
+    }
+
+    /** What {@link #draw} will leave out of pictures with too little room, one sentence a chart. Errors the same where no engine writes that ending. */
+    public static List<String> leftOut(List<Page> pages, Path file, Size size) {
+        Engine engine = of(file);
+        List<String> sentences = new ArrayList<>();
+        for (Page page : pages) {
+            for (PlainChart chart : page.charts()) {
+                mostRows(chart, engine, page, size).stream().mapToObj(chart::thinning).flatMap(Optional::stream)
+                        .forEach(sentence -> sentences.add("'" + chart.name() + "': " + sentence));
+            }
+        }
+        return sentences;
     }
 
     private static List<PlainChart> lowered(List<PlainChart> parts, Engine engine, Problems problems) {

@@ -6,6 +6,7 @@ import dev.trellisgorge.formula.Register.Figures;
 import dev.trellisgorge.formula.Register.Texts;
 import dev.trellisgorge.table.CalendarUnit;
 import dev.trellisgorge.table.Column;
+import dev.trellisgorge.table.CompensatedSum;
 import dev.trellisgorge.table.FigureChunks;
 import dev.trellisgorge.table.Kind;
 import java.time.LocalDate;
@@ -66,23 +67,40 @@ final class Pass implements Formula.Cases<Register> {
 
     /** Folds a column over all rows, on the way. */
     void fold(Window.Aggregate aggregate, double[] result) {
-        result[0] = aggregate.fold() == Window.Fold.COUNT ? 0 : Double.NaN;
+        Window.Fold fold = aggregate.fold();
+        result[0] = fold == Window.Fold.COUNT ? 0 : Double.NaN;
         double[] there = masks.of(new Condition.Present(aggregate.of()), aggregate.of(), true);
-        double[] cells = aggregate.fold() == Window.Fold.COUNT ? null : figures(aggregate.of());
+        double[] cells = fold == Window.Fold.COUNT ? null : figures(aggregate.of());
+        if (fold == Window.Fold.SUM) {
+            loops.add(sum(there, cells, result));
+            return;
+        }
         loops.add((from, count) -> {
             double so = result[0];
             for (int i = 0; i < count; i++) {
                 if (there[i] == 0) {
-                    so = switch (aggregate.fold()) {
+                    so = switch (fold) {
                         case COUNT -> so + 1;
-                        case SUM -> so != so ? cells[i] : so + cells[i];
                         case MIN -> so <= cells[i] ? so : cells[i];
-                        case MAX -> so >= cells[i] ? so : cells[i];
+                        default -> so >= cells[i] ? so : cells[i];
                     };
                 }
             }
             result[0] = so;
         });
+    }
+
+    private static Loop sum(double[] there, double[] cells, double[] result) {
+        CompensatedSum sum = new CompensatedSum();
+        return (from, count) -> {
+            for (int i = 0; i < count; i++) {
+                if (there[i] == 0) {
+                    sum.add(cells[i]);
+                    result[0] = 0;
+                }
+            }
+            result[0] = result[0] != result[0] ? Double.NaN : sum.value();
+        };
     }
 
     Register register(Formula node) {
@@ -437,14 +455,19 @@ final class Pass implements Formula.Cases<Register> {
         double[] a = figures(f.of());
         double[] anew = f.restart() instanceof Leaf.Absent ? Figures.constant(Double.NaN).cells() : masks.of(f.restart(), true);
         double[] out = new double[BLOCK];
-        double[] carried = new double[1];
+        double[] carried = new double[2];
         loops.add((from, count) -> {
-            double sum = from == 0 ? 0 : carried[0];
+            double sum = carried[0];
+            double lost = carried[1];
             for (int i = 0; i < count; i++) {
-                sum = (anew[i] == 0 ? 0 : sum) + (a[i] != a[i] ? 0 : a[i]);
-                out[i] = sum;
+                double figure = a[i] != a[i] ? 0 : a[i];
+                double before = anew[i] == 0 ? 0 : sum;
+                sum = before + figure;
+                lost = (anew[i] == 0 ? 0 : lost) + CompensatedSum.lost(before, figure, sum);
+                out[i] = CompensatedSum.value(sum, lost);
             }
             carried[0] = sum;
+            carried[1] = lost;
         });
         return new Figures(out);
     }

@@ -42,6 +42,17 @@ public final class Reads {
         return names;
     }
 
+    /** The running sums and sums of all rows in a formula, first one first. */
+    public static Set<Formula> sums(Formula formula) {
+        Set<Formula> sums = new LinkedHashSet<>();
+        walk(formula, node -> {
+            if (node instanceof Window.Cumulative || node instanceof Window.Aggregate all && all.fold() == Window.Fold.SUM) {
+                sums.add(node);
+            }
+        });
+        return sums;
+    }
+
     /** Whether a formula is made of stated values alone, so that it is the same on every row and whatever the settings are. */
     public static boolean onlyLiterals(Formula formula) {
         boolean[] only = {true};

@@ -141,6 +141,7 @@ public record Bands(List<Formula> limits, Optional<Formula> of, List<String> nam
         for (int i = 0; i < limits.size(); i++) {
             watches.add(new Watch("equal to limit " + (i + 1) + ", counted in '" + name(ties == Ties.ABOVE ? i + 1 : i) + "'",
                     compared(value).equalTo(limits.get(i)), value));
+            watches.addAll(Watch.ofRounding(compared(value), "limit " + (i + 1), limits.get(i)));
         }
         watches.addAll(unjudgedWatch(value, category, of.isPresent() ? "a limit or what it is a share of is missing or zero" : "a limit is missing"));
         return watches;

@@ -131,8 +131,10 @@ public record Figure(String name, Formula value, Optional<Total> total, String t
         plan.titles(title, text).finite(List.copyOf(Reads.columns(value))).series(FIGURE, total.map(of -> of.of(value)).orElse(value));
         Formula figure = computed(FIGURE);
         Format written = format.orElse(Format.FITTING);
-        plan.forLabels("decimals of the figure", Format.decimals(List.of(figure))).forLabels("figure in words", written.words(figure, computed("decimals of the figure")));
-        plan.label(FIGURE, new Label(FIGURE, "figure in words", written, Optional.of("decimals of the figure"), Label.At.END));
+        Optional<String> decimals = written.isFitting() ? Optional.of("decimals of the figure") : Optional.empty();
+        decimals.ifPresent(column -> plan.forLabels(column, Format.decimals(List.of(figure))));
+        plan.forLabels("figure in words", written.words(figure, computed(decimals.orElse(FIGURE))));
+        plan.label(FIGURE, new Label(FIGURE, "figure in words", written, decimals, Label.At.END));
         Series series = Series.spacer(FIGURE).labelled(Optional.of(plan.labels().get(FIGURE)));
         return plan.drawing(new TextCells(List.of(new TextCells.TextColumn(List.of(series), false)))).build();
     }

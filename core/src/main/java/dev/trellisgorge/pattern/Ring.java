@@ -93,6 +93,7 @@ public record Ring(Formula value, Formula target) implements Pattern {
         plan.working("attainment", value.over(target))
                 .prove(new Identity("met + remaining = " + target, present(value).and(present(target)), computed("met").plus(computed("remaining")), target))
                 .watch(new Watch("past its target: drawn as a full ring, labelled with the true share", value.above(target), value.over(target)));
+        Watch.ofRounding(value, "the target", target).forEach(plan::watch);
     }
 
     @Override

@@ -65,6 +65,7 @@ public record Split(Formula at, Ties ties) implements Classifier {
     @Override
     public List<Watch> watches(Formula value, Formula category) {
         List<Watch> watches = new ArrayList<>(List.of(new Watch("equal to the limit, counted as " + ties, value.equalTo(at), value)));
+        watches.addAll(Watch.ofRounding(value, "the limit", at));
         watches.addAll(unjudgedWatch(value, category, "no limit to compare with"));
         return watches;
     }

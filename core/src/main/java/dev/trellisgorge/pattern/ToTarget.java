@@ -157,6 +157,7 @@ public record ToTarget(Formula value, Formula target, Optional<Classifier> class
                 .watch(new Watch("equal to the target", value.equalTo(target), value),
                         new Watch("a figure below zero, drawn left of it", value.below(number(0)), value),
                         new Watch("a target of zero, so no attainment", target.equalTo(number(0)), absent()));
+        Watch.ofRounding(value, "the target", target).forEach(plan::watch);
     }
 
     /** A stated target is never missing. */

@@ -230,7 +230,8 @@ public record Waterfall(Formula value, Kinds kinds, Optional<String> closing, bo
         plan.working("movement", choose(anchor, absent(), value)).working("level", level(category)).working("level before", orZero(lag(computed("level"))));
         Formula movement = computed("movement");
         Formula before = computed("level before");
-        plan.working("lower end", least(before, before.plus(movement))).working("upper end", greatest(before, before.plus(movement)));
+        Formula after = only(present(movement), computed("level"));
+        plan.working("lower end", least(before, after)).working("upper end", greatest(before, after));
         Floating bar = new Floating(computed("lower end"), computed("upper end"));
         plan.working("piece", bar.piece()).working("piece under", bar.under());
         Formula rises = movement.atLeast(number(0));

@@ -49,6 +49,13 @@ public final class Cells {
         }
     }
 
+    /** The cells of some of the rows, none of them computed anew. */
+    Cells at(int[] some, Plan by) {
+        Map<String, Column> cells = new LinkedHashMap<>();
+        plan.columns().forEach(column -> cells.put(column.name(), column(column.name()).at(some)));
+        return new Cells(by, rows.rows(some), settings, cells);
+    }
+
     public Plan plan() {
         return plan;
     }

@@ -22,6 +22,7 @@ import java.util.Objects;
  */
 public record Identity(String statement, Formula where, Formula left, Formula right, Formula scale) {
     private static final double TOLERANCE = 1e-9;
+    private static final double ROUNDING = 1e-15;
 
     public Identity {
         Objects.requireNonNull(statement, "statement");
@@ -35,7 +36,7 @@ public record Identity(String statement, Formula where, Formula left, Formula ri
         this(statement, where, left, right, number(0));
     }
 
-    /** This equation, held to a share of figures of this size at least. */
+    /** This equation, which may be off by the rounding of figures of this size: by their last digit, no more. */
     public Identity amid(Formula size) {
         return new Identity(statement, where, left, right, abs(size));
     }
@@ -45,15 +46,10 @@ public record Identity(String statement, Formula where, Formula left, Formula ri
         return new Identity(statement, truth(true), left, right);
     }
 
-    /** True on a row where both sides are there and equal to 1e-9 of the larger one or the scale; false or unknown where it fails. */
+    /** True on a row where both sides are there and equal to 1e-9 of the larger one, or to the last digit of the scale; false or unknown where it fails. */
     public Formula holds() {
-        return abs(left.minus(right))
-                .atMost(size().times(number(TOLERANCE)));
-    }
-
-    private Formula size() {
-        Formula larger = greatest(abs(left), abs(right));
-        return scale.equals(number(0)) ? larger : greatest(larger, scale);
+        Formula larger = greatest(abs(left), abs(right)).times(number(TOLERANCE));
+        return abs(left.minus(right)).atMost(scale.equals(number(0)) ? larger : greatest(larger, scale.times(number(ROUNDING))));
     }
 
     /** True on the rows where it need not hold, or holds. */

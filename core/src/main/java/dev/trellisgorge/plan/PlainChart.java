@@ -85,6 +85,27 @@ public final class PlainChart {
         return new PlainChart(lowered, data.over(lowered), notes, stepProofs, stamp, lowered.drawing());
     }
 
+    /**
+     * This chart with about {@code most} of its rows, where it has more than twice as many: of each so many neighbours the ones that
+     * reach farthest, with their cells as they are and without figures. The second line of the chart then says so. Rings and texts stay as they are.
+     *
+     * @param most how many rows can be told apart where it is drawn, 1 or more
+     */
+    public PlainChart thinned(int most) {
+        if (!Thinning.isNeeded(this, most)) {
+            return this;
+        }
+        Thinning thinning = new Thinning(this, most);
+        Plan told = plan.change().titles(title(), (subtitle().isEmpty() ? "" : subtitle() + " – ") + thinning.sentence())
+                .drawing(plan.drawing().each(series -> series.labelled(Optional.empty()))).build();
+        return new PlainChart(told, data.at(thinning.rows(), told), notes, stepProofs, stamp, told.drawing());
+    }
+
+    /** A sentence that says what {@link #thinned} leaves out; empty where it leaves out nothing. */
+    public Optional<String> thinning(int most) {
+        return Thinning.isNeeded(this, most) ? Optional.of(new Thinning(this, most).sentence()) : Optional.empty();
+    }
+
     /** The same cells drawn without the series that have none, and the lines without a level: what people look at. */
     public PlainChart withoutEmptySeries() {
         Drawing seen = drawing.without(series -> data.rowCount() > 0 && data.isEmpty(series.column()));

@@ -2,6 +2,7 @@ package dev.trellisgorge.shape;
 
 import dev.trellisgorge.problem.Note;
 import dev.trellisgorge.table.Column;
+import dev.trellisgorge.table.CompensatedSum;
 import dev.trellisgorge.table.Kind;
 import dev.trellisgorge.table.Numbers;
 import dev.trellisgorge.table.Table;
@@ -47,7 +48,7 @@ final class LeftOut {
     }
 
     private static String sum(Column column, IntStream rows) {
-        return Numbers.brief(rows.mapToDouble(column::number).filter(figure -> !Double.isNaN(figure)).sum());
+        return Numbers.brief(CompensatedSum.of(rows.mapToDouble(column::number).filter(figure -> !Double.isNaN(figure))));
     }
 
     /**

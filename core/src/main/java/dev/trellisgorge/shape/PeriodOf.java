@@ -17,6 +17,7 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
+import java.util.regex.Pattern;
 
 /**
  * Adds the calendar period of a date as a text: {@code 2031-03} for a month, {@code 2031-Q1} for a quarter, {@code 2031-W09}
@@ -31,6 +32,7 @@ import java.util.Set;
  *             filled rows have the key
  */
 public record PeriodOf(String of, CalendarUnit unit, String name, boolean fill, List<String> by) implements Step {
+    private static final Pattern FOUR_DIGITS = Pattern.compile("[0-9]{4}(-|$)");
     private static final int MOST_FILLED = 500_000;
 
     public PeriodOf {
@@ -82,6 +84,9 @@ public record PeriodOf(String of, CalendarUnit unit, String name, boolean fill, 
                         + unit.name().toLowerCase(Locale.ROOT) + "; write a date such as 2031-03-01, or a period no longer than that");
             }
             texts[row] = Double.isNaN(periods[row]) ? null : unit.written(periods[row]);
+            if (texts[row] != null && !FOUR_DIGITS.matcher(texts[row]).lookingAt()) {
+                throw new BadInput(table.rowPlace(row).within("column '" + of + "'"), "'" + dates.written(row) + "' lies in no year from 0 to 9999; periods are written with these");
+            }
         }
         List<Column> columns = new ArrayList<>(table.columns());
         columns.add(Column.texts(name, texts));

@@ -6,6 +6,7 @@ import dev.trellisgorge.formula.Typing;
 import dev.trellisgorge.formula.Writing;
 import dev.trellisgorge.problem.Note;
 import dev.trellisgorge.table.Column;
+import dev.trellisgorge.table.CompensatedSum;
 import dev.trellisgorge.table.Kind;
 import dev.trellisgorge.table.RowOrder;
 import dev.trellisgorge.table.Schema;
@@ -210,8 +211,9 @@ public record Rank(Formula by, Way order, OptionalInt top, Optional<Rest> rest, 
             return switch (way) {
                 case LEAST -> IntStream.of(there).mapToDouble(cells::number).min().orElseThrow();
                 case GREATEST -> IntStream.of(there).mapToDouble(cells::number).max().orElseThrow();
-                case MEAN -> IntStream.of(there).mapToDouble(row -> cells.number(row) * cells.weight(row)).sum() / IntStream.of(there).mapToDouble(cells::weight).sum();
-                default -> IntStream.of(there).mapToDouble(cells::number).reduce(Double::sum).orElseThrow();
+                case MEAN -> CompensatedSum.of(IntStream.of(there).mapToDouble(row -> cells.number(row) * cells.weight(row)))
+                        / CompensatedSum.of(IntStream.of(there).mapToDouble(cells::weight));
+                default -> CompensatedSum.of(IntStream.of(there).mapToDouble(cells::number));
             };
         }
 
@@ -224,7 +226,7 @@ public record Rank(Formula by, Way order, OptionalInt top, Optional<Rest> rest, 
         }
 
         private double sum(IntStream rows) {
-            return rows.mapToDouble(keys::number).filter(key -> !Double.isNaN(key)).sum();
+            return CompensatedSum.of(rows.mapToDouble(keys::number).filter(key -> !Double.isNaN(key)));
         }
     }
 }

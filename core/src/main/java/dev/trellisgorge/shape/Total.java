@@ -2,6 +2,7 @@ package dev.trellisgorge.shape;
 
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.table.Column;
+import dev.trellisgorge.table.CompensatedSum;
 import dev.trellisgorge.table.Field;
 import dev.trellisgorge.table.Kind;
 import dev.trellisgorge.table.RowProblems;
@@ -15,6 +16,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Objects;
+import java.util.function.DoubleBinaryOperator;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
 
@@ -168,24 +170,48 @@ public record Total(List<String> by, List<Figure> figures) implements Step {
     }
 
     private static double[] folded(Fold fold, Column cells, int[] groupOf, int groups) {
-        double[] results = new double[groups];
         int[] counts = new int[groups];
+        for (int row = 0; row < groupOf.length; row++) {
+            counts[groupOf[row]] += cells.isPresent(row) ? 1 : 0;
+        }
+        double[] results = switch (fold) {
+            case COUNT -> Arrays.stream(counts).asDoubleStream().toArray();
+            case LEAST -> reduced(Math::min, cells, groupOf, groups);
+            case GREATEST -> reduced(Math::max, cells, groupOf, groups);
+            default -> sums(cells, groupOf, groups);
+        };
+        for (int group = 0; group < groups; group++) {
+            double result = fold == Fold.MEAN ? results[group] / counts[group] : results[group];
+            results[group] = fold != Fold.COUNT && counts[group] == 0 ? Double.NaN : result + 0.0;
+        }
+        return results;
+    }
+
+    private static double[] reduced(DoubleBinaryOperator of, Column cells, int[] groupOf, int groups) {
+        double[] results = new double[groups];
+        Arrays.fill(results, Double.NaN);
+        for (int row = 0; row < groupOf.length; row++) {
+            if (cells.isPresent(row)) {
+                double so = results[groupOf[row]];
+                results[groupOf[row]] = Double.isNaN(so) ? cells.number(row) : of.applyAsDouble(so, cells.number(row));
+            }
+        }
+        return results;
+    }
+
+    private static double[] sums(Column cells, int[] groupOf, int groups) {
+        double[] sums = new double[groups];
+        double[] lost = new double[groups];
         for (int row = 0; row < groupOf.length; row++) {
             if (cells.isPresent(row)) {
                 int group = groupOf[row];
-                double figure = fold == Fold.COUNT ? 0 : cells.number(row);
-                boolean first = counts[group]++ == 0;
-                results[group] = first ? figure : switch (fold) {
-                    case LEAST -> Math.min(results[group], figure);
-                    case GREATEST -> Math.max(results[group], figure);
-                    default -> results[group] + figure;
-                };
+                double figure = cells.number(row);
+                double sum = sums[group] + figure;
+                lost[group] += CompensatedSum.lost(sums[group], figure, sum);
+                sums[group] = sum;
             }
         }
-        for (int group = 0; group < groups; group++) {
-            double result = fold == Fold.MEAN ? results[group] / counts[group] : results[group];
-            results[group] = fold == Fold.COUNT ? counts[group] : counts[group] == 0 ? Double.NaN : result + 0.0;
-        }
-        return results;
+        Arrays.setAll(sums, group -> CompensatedSum.value(sums[group], lost[group]));
+        return sums;
     }
 }

@@ -56,7 +56,7 @@ public enum CalendarUnit {
             case DAY -> start.toString();
             case WEEK -> String.format(Locale.ROOT, "%04d-W%02d", start.get(IsoFields.WEEK_BASED_YEAR), start.get(IsoFields.WEEK_OF_WEEK_BASED_YEAR));
             case MONTH -> start.toString().substring(0, 7);
-            case QUARTER -> start.getYear() + "-Q" + start.get(IsoFields.QUARTER_OF_YEAR);
+            case QUARTER -> String.format(Locale.ROOT, "%04d-Q%d", start.getYear(), start.get(IsoFields.QUARTER_OF_YEAR));
             case YEAR -> String.format(Locale.ROOT, "%04d", start.getYear());
         };
     }

@@ -382,22 +382,35 @@ record NaiveFormula(List<? extends Map<String, Object>> rows, Map<String, List<O
             so = so == null ? (Double) next : switch (f.fold()) {
                 case MIN -> (Double) (next < so ? next : so);
                 case MAX -> (Double) (next > so ? next : so);
-                default -> (Double) (so + next);
+                default -> so;
             };
         }
-        return so == null ? null : figure(so);
+        return so == null ? null : figure(f.fold() == Window.Fold.SUM ? sum(there) : so);
     }
 
     @Override
     public Object cumulative(Window.Cumulative f, Kind kind) {
         List<Object> cells = all(f.of());
         List<Object> restarts = all(f.restart());
-        double sum = 0;
+        int from = 0;
         for (int i = 0; i <= row; i++) {
-            sum = Boolean.TRUE.equals(restarts.get(i)) ? 0 : sum;
-            sum += cells.get(i) == null ? 0 : (Double) cells.get(i);
+            from = Boolean.TRUE.equals(restarts.get(i)) ? i : from;
         }
-        return figure(sum);
+        return figure(sum(cells.subList(from, row + 1)));
+    }
+
+    /** The sum of the figures that are there, and after it all that was rounded off: the smaller of two loses its last digits. */
+    static double sum(List<Object> cells) {
+        double sum = 0;
+        double rest = 0;
+        for (Object cell : cells) {
+            if (cell instanceof Double figure) {
+                double next = sum + figure;
+                rest += Math.abs(sum) < Math.abs(figure) ? sum - (next - figure) : figure - (next - sum);
+                sum = next;
+            }
+        }
+        return Double.isInfinite(sum) ? sum : sum + rest;
     }
 
     @Override

@@ -270,11 +270,10 @@ final class NaiveSteps {
         } else if (there.isEmpty()) {
             return null;
         }
-        double sum = 0;
+        double sum = NaiveFormula.sum(there);
         Object least = there.get(0);
         Object greatest = there.get(0);
         for (Object cell : there) {
-            sum += cell instanceof Double figure ? figure : 0;
             least = NaiveFormula.compare(cell, least) < 0 ? cell : least;
             greatest = NaiveFormula.compare(cell, greatest) > 0 ? cell : greatest;
         }

@@ -8,7 +8,9 @@ import dev.trellisgorge.plan.PlainChart;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Table;
+import java.math.BigDecimal;
 import java.time.LocalDate;
+import java.util.Arrays;
 import org.testng.annotations.Test;
 
 /** Breakdown, range, tornado and diverging. */
@@ -17,19 +19,16 @@ public class FloatingPatternsTest {
     @Test
     public void breakdownAgreesWithTheOracle() {
         Rows.each(7, -2, 10_000, rows -> {
-            double sum = 0;
-            boolean any = false;
-            for (double v : rows.a()) {
-                sum += Double.isNaN(v) ? 0 : v;
-                any |= !Double.isNaN(v);
-            }
+            double[] there = Arrays.stream(rows.a()).filter(v -> !Double.isNaN(v)).toArray();
+            double sum = Arrays.stream(there).mapToObj(BigDecimal::new).reduce(BigDecimal.ZERO, BigDecimal::add).doubleValue();
             double[][] expected = {Rows.cells(rows.count() + 1), Rows.cells(rows.count() + 1), Rows.cells(rows.count() + 1), Rows.cells(rows.count() + 1)};
-            expected[3][0] = any ? sum : Rows.MISSING;
-            double running = 0;
+            expected[3][0] = there.length > 0 ? sum : Rows.MISSING;
+            BigDecimal exact = BigDecimal.ZERO;
             for (int row = 0; row < rows.count(); row++) {
                 double v = rows.a()[row];
                 if (!Double.isNaN(v)) {
-                    running += v;
+                    exact = exact.add(new BigDecimal(v));
+                    double running = exact.doubleValue();
                     double low = Math.min(sum - running, sum - running + v);
                     double high = Math.max(sum - running, sum - running + v);
                     boolean over = high > 0;

@@ -9,6 +9,7 @@ import dev.trellisgorge.plan.PlainChart;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Table;
+import java.math.BigDecimal;
 import java.util.List;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
@@ -37,16 +38,19 @@ public class WaterfallTest {
         double[][] expected = new double[9][];
         java.util.Arrays.setAll(expected, i -> Rows.cells(rows.count()));
         double level = 0;
+        BigDecimal exact = BigDecimal.ZERO;
         for (int row = 0; row < rows.count(); row++) {
             double v = rows.a()[row];
             if (row % 7 == 6) {
                 level = Double.isNaN(v) ? 0 : v;
+                exact = new BigDecimal(level);
                 expected[3][row] = v;
             } else if (row % 5 == 4) {
                 expected[row % 2 == 0 ? 4 : 5][row] = level;
             } else if (!Double.isNaN(v)) {
-                double low = Math.min(level, level + v);
-                double high = Math.max(level, level + v);
+                exact = exact.add(new BigDecimal(v));
+                double low = Math.min(level, exact.doubleValue());
+                double high = Math.max(level, exact.doubleValue());
                 int piece = v >= 0 ? 1 : 2;
                 if (low >= 0) {
                     expected[0][row] = low;
@@ -59,7 +63,7 @@ public class WaterfallTest {
                     expected[piece][row] = high;
                     expected[piece + 5][row] = low;
                 }
-                level += v;
+                level = exact.doubleValue();
             }
             expected[8][row] = level;
         }
@@ -102,6 +106,21 @@ public class WaterfallTest {
     public void roundingOfLargeLevelsIsNoFault() {
         Table table = Table.of("t", Column.texts("item", "a", "b", "c"), Column.numbers("value", 1e15, 0.3, -1e15));
         assertThat(Rows.failures(Chart.of("item", Waterfall.of("value")).over(table, Settings.NONE))).isEmpty();
+    }
+
+    @Test
+    public void runningSumKeepsTheDigitsThatAnAdditionLoses() {
+        Table table = Table.of("t", Column.texts("item", "a", "b", "c", "d"), Column.numbers("value", 1e16, 1, 1, -1e16));
+        PlainChart chart = Chart.of("item", Waterfall.of("value").closing("end")).over(table, Settings.NONE);
+        assertThat(chart.data().column("level").number(3)).isEqualTo(2);
+        assertThat(chart.data().column("total").number(4)).isEqualTo(2);
+        assertThat(Rows.failures(chart)).isEmpty();
+        assertThat(Rows.failures(Rows.moved(chart, "level", 3, 0))).contains("each running sum, and each sum of all rows, is the exact one to its last digit: d");
+        String[] names = java.util.stream.IntStream.range(0, 10).mapToObj(r -> "r" + r).toArray(String[]::new);
+        double[] tenths = new double[10];
+        java.util.Arrays.fill(tenths, 0.1);
+        Table ten = Table.of("ten", Column.texts("item", names), Column.numbers("value", tenths));
+        assertThat(Chart.of("item", Waterfall.of("value")).over(ten, Settings.NONE).data().column("level").number(9)).isEqualTo(1);
     }
 
     @DataProvider

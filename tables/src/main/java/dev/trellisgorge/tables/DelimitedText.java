@@ -139,7 +139,8 @@ public final class DelimitedText {
 
     /**
      * @param texts the columns that are known to hold texts
-     * @return empty where a column turned out to hold texts too late; then {@code texts} has it too
+     * @return empty where columns turned out to hold texts too late; then {@code texts} has them too. So that few readings are
+     *         enough however many columns turn, it reads on for as many rows again to find the others
      */
     private static Optional<Table> table(String name, Place place, CsvReader<CsvRecord> records, Layout layout, Set<Integer> texts) {
         int headerRow = layout.headerRow().orElse(1);
@@ -149,6 +150,8 @@ public final class DelimitedText {
         Lines lines = new Lines();
         Problems problems = new Problems();
         int ragged = 0;
+        Set<Integer> turned = new HashSet<>();
+        int readTo = Integer.MAX_VALUE;
         for (CsvRecord record : records) {
             int line = Math.toIntExact(record.getStartingLineNumber());
             if (line < headerRow) {
@@ -166,13 +169,18 @@ public final class DelimitedText {
                 if ((long) lines.size() * header.size() > layout.limits().cells()) {
                     throw new BadInput(Place.inFile(place.file(), line, 0), "the file has more cells than the " + layout.limits().cells() + " that are read");
                 }
-                if (!taken(record, growing, texts)) {
-                    return Optional.empty();
+                take(record, growing, turned);
+                readTo = turned.isEmpty() ? readTo : Math.min(readTo, lines.size() * 2);
+                if (lines.size() >= readTo) {
+                    break;
                 }
             } else if (++ragged <= LISTED) {
                 problems.add(Place.inFile(place.file(), line, 0), "the row has " + cells(record.getFieldCount())
                         + ", the header has " + header.size());
             }
+        }
+        if (texts.addAll(turned)) {
+            return Optional.empty();
         }
         if (header == null) {
             throw new BadInput(place, headerRow > 1 ? "ends above line " + headerRow + ", where the header is to stand" : "is empty; a table starts with a header row");
@@ -199,14 +207,12 @@ public final class DelimitedText {
         return Optional.of(written.table(name, new Source(place.file(), starts), columns));
     }
 
-    private static boolean taken(CsvRecord record, List<GrowingColumn> growing, Set<Integer> texts) {
+    private static void take(CsvRecord record, List<GrowingColumn> growing, Set<Integer> turned) {
         for (int i = 0; i < growing.size(); i++) {
-            if (!growing.get(i).add(record.getField(i))) {
-                texts.add(i);
-                return false;
+            if ((turned.isEmpty() || !turned.contains(i)) && !growing.get(i).add(record.getField(i))) {
+                turned.add(i);
             }
         }
-        return true;
     }
 
     static String cells(int count) {

@@ -3,6 +3,7 @@ package dev.trellisgorge.tables;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Note;
 import dev.trellisgorge.table.Column;
+import dev.trellisgorge.table.CompensatedSum;
 import dev.trellisgorge.table.Kind;
 import dev.trellisgorge.table.Numbers;
 import dev.trellisgorge.table.Table;
@@ -55,10 +56,7 @@ final class LastRow {
         }
 
         static Against of(Column column, int rows) {
-            double sum = 0;
-            for (int row = 0; row < rows; row++) {
-                sum += column.isPresent(row) ? column.number(row) : 0;
-            }
+            double sum = CompensatedSum.of(IntStream.range(0, rows).filter(column::isPresent).mapToDouble(column::number));
             double stands = column.number(rows);
             double off = Math.abs(sum - stands);
             if (sum != 0 && off <= CLOSE * Math.abs(sum)) {

@@ -32,6 +32,8 @@ final class Fonts {
     private static final String REGULAR_FILE = "SourceSans3-Regular.ttf";
     private static final String STRONG_FILE = "SourceSans3-Semibold.ttf";
     private static final String GLYPHS_FILE = "DejaVuSansMono.ttf";
+    private static final String ELLIPSIS = "…";
+    private static final int MOST_ON_A_LINE = 10_000;
     private static final FontRenderContext METRICS = new FontRenderContext(null, true, true);
 
     /** Each is read once a process, when it is first drawn with. */
@@ -55,6 +57,24 @@ final class Fonts {
 
     static double width(String words, Font font) {
         return font.getStringBounds(words, METRICS).getWidth();
+    }
+
+    /** The words, or as many of their first signs as fit in the room, and an ellipsis. */
+    static String cut(String words, Font font, double room) {
+        if (words.length() * font.getSize2D() < room || width(words.substring(0, Math.min(words.length(), MOST_ON_A_LINE)), font) <= room && words.length() <= MOST_ON_A_LINE) {
+            return words;
+        }
+        int fits = 0;
+        int tooMany = Math.min(words.length(), MOST_ON_A_LINE);
+        while (tooMany - fits > 1) {
+            int some = (fits + tooMany) / 2;
+            if (width(words.substring(0, some) + ELLIPSIS, font) <= room) {
+                fits = some;
+            } else {
+                tooMany = some;
+            }
+        }
+        return words.substring(0, fits > 0 && Character.isHighSurrogate(words.charAt(fits - 1)) ? fits - 1 : fits).stripTrailing() + ELLIPSIS;
     }
 
     /** Something that takes each typeface: its name and its file. */

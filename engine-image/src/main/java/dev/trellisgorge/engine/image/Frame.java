@@ -35,6 +35,8 @@ final class Frame {
         return text;
     }
 
+    private static final int MOST_LINES = 3;
+
     JFreeChart around(Plot plot) {
         JFreeChart chart = new JFreeChart(null, null, plot, false);
         chart.setBackgroundPaint(Ink.awt(Role.PAPER));
@@ -71,6 +73,7 @@ final class Frame {
         title.setHorizontalAlignment(HorizontalAlignment.LEFT);
         title.setTextAlignment(HorizontalAlignment.LEFT);
         title.setMargin(0, 0, below, 0);
+        title.setMaximumLinesToDisplay(MOST_LINES);
         return title;
     }
 

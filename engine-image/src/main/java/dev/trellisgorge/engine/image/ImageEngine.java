@@ -1,9 +1,11 @@
 package dev.trellisgorge.engine.image;
 
+import dev.trellisgorge.chart.Orientation;
+import dev.trellisgorge.chart.Size;
+import dev.trellisgorge.chart.TextCells;
 import dev.trellisgorge.engine.Ability;
 import dev.trellisgorge.engine.Engine;
 import dev.trellisgorge.engine.Page;
-import dev.trellisgorge.chart.Size;
 import dev.trellisgorge.plan.PlainChart;
 import dev.trellisgorge.table.Kind;
 import dev.trellisgorge.table.Numbers;
@@ -12,6 +14,7 @@ import java.io.OutputStream;
 import java.util.EnumSet;
 import java.util.List;
 import java.util.Optional;
+import java.util.OptionalInt;
 import java.util.Set;
 import java.util.stream.IntStream;
 
@@ -19,6 +22,8 @@ import java.util.stream.IntStream;
 public final class ImageEngine implements Engine {
     private static final double LARGEST = 1e300;
     private static final double SMALLEST = 1e-290;
+    private static final int MOST_ROWS = 4_096;
+    private static final int MOST_LINES = 1_000;
 
 
     @Override
@@ -39,10 +44,19 @@ public final class ImageEngine implements Engine {
     /** The scale of a picture is worked out from its largest figure, in doubles: sums and steps of it must be doubles too. */
     @Override
     public Optional<String> refusal(PlainChart chart) {
+        if (chart.drawing() instanceof TextCells && chart.data().rowCount() > MOST_LINES) {
+            return Optional.of("a picture shows at most " + MOST_LINES + " lines of text, and there are " + chart.data().rowCount() + " rows; keep some of them with 'rank' or 'keep'");
+        }
         double largest = chart.data().series().stream().filter(cells -> cells.kind() == Kind.NUMBER)
                 .flatMapToDouble(cells -> IntStream.range(0, cells.size()).mapToDouble(cells::number)).map(Math::abs).filter(figure -> figure > 0).max().orElse(1);
         return largest <= LARGEST && largest >= SMALLEST ? Optional.empty() : Optional.of("a picture shows figures from " + Numbers.shortest(SMALLEST) + " to "
                 + Numbers.shortest(LARGEST) + ", and the largest one here is " + Numbers.shortest(largest) + "; draw it in another unit");
+    }
+
+    /** One for each pixel along the base. */
+    @Override
+    public OptionalInt mostRows(PlainChart chart, int width, int height) {
+        return OptionalInt.of(Math.min(MOST_ROWS, chart.orientation() == Orientation.VERTICAL ? width : height));
     }
 
     @Override

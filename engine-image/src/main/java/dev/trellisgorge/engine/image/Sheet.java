@@ -15,6 +15,7 @@ import org.jfree.chart.JFreeChart;
 
 /** A page drawn on a surface: the tiles on their grid, each on its own ground. */
 final class Sheet {
+    private static final double LEAST_SHARE = 0.6;
     private static final java.awt.Color STAMP = new java.awt.Color(0xB0, 0x10, 0x30, 0x66);
 
     private final Page page;
@@ -36,10 +37,8 @@ final class Sheet {
         double text = Ink.textSize(width, height);
         double top = page.title().isEmpty() ? 0 : text * 3.2;
         if (top > 0) {
-            Font font = fitting(page.title(), Fonts.strong(text * 1.9), width - text * 3.2);
-            g.setFont(font);
             g.setColor(Ink.awt(Role.INK));
-            g.drawString(page.title(), (float) (text * 1.6), (float) (text * 2.6));
+            write(g, page.title(), Fonts.strong(text * 1.9), width - text * 3.2, text * 1.6, text * 2.6);
         }
         double tileWidth = width / page.columns();
         double tileHeight = (height - top) / page.rows();
@@ -83,8 +82,7 @@ final class Sheet {
         double room = place.getWidth() - text * 3.2;
         double left = place.getX() + text * 1.6;
         g.setColor(Ink.awt(Role.INK));
-        g.setFont(fitting(tile.title(), Fonts.strong(text * 1.4), room));
-        g.drawString(tile.title(), (float) left, (float) (place.getY() + text * 2.8));
+        write(g, tile.title(), Fonts.strong(text * 1.4), room, left, place.getY() + text * 2.8);
         String figure = tile.written().isEmpty() ? "no figure" : tile.written();
         double big = Math.min(text * 6, place.getHeight() * 0.4);
         Font font = fitting(figure, Fonts.strong(big), room);
@@ -93,8 +91,15 @@ final class Sheet {
         double base = place.getY() + text * 3.2 + (place.getHeight() - text * 6) * 0.5 + font.getSize2D() * 0.35;
         g.drawString(figure, (float) left, (float) base);
         g.setColor(Ink.awt(Role.INK));
-        g.setFont(fitting(tile.text(), Fonts.regular(text), room));
-        g.drawString(tile.text(), (float) left, (float) (base + font.getSize2D() * 0.25 + text * 1.6));
+        write(g, tile.text(), Fonts.regular(text), room, left, base + font.getSize2D() * 0.25 + text * 1.6);
+    }
+
+    /** A line in a size that fits, no smaller than three fifths and than can be read; cut where that is still too long. */
+    private static void write(Graphics2D g, String words, Font font, double room, double x, double y) {
+        Font fitting = fitting(words, font, room);
+        Font readable = font.deriveFont((float) Math.max(fitting.getSize2D(), Math.min(font.getSize2D(), Math.max(Ink.SMALLEST_TEXT, font.getSize2D() * LEAST_SHARE))));
+        g.setFont(readable);
+        g.drawString(readable.getSize2D() > fitting.getSize2D() ? Fonts.cut(words, readable, room) : words, (float) x, (float) y);
     }
 
     private static Font fitting(String words, Font font, double room) {

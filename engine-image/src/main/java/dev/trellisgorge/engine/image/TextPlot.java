@@ -22,6 +22,7 @@ final class TextPlot extends Plot {
     /** Stands in for a sign that the typeface lacks, so that a picture does not depend on the machine. */
     private static final String STAND_IN = "●";
     private static final double LINE = 1.6;
+    private static final double WIDEST_NAMES = 30;
 
     private final transient PlainChart plain;
     private final transient TextCells cells;
@@ -47,7 +48,7 @@ final class TextPlot extends Plot {
     }
 
     private Widths widths() {
-        return new Widths(widest(IntStream.range(0, rows()).mapToObj(plain::categoryText).toList(), Fonts.regular(100)) / 100,
+        return new Widths(Math.min(WIDEST_NAMES, widest(IntStream.range(0, rows()).mapToObj(plain::categoryText).toList(), Fonts.regular(100)) / 100),
                 columns().stream().map(column -> widest(column, Fonts.glyphs(100)) / 100).toList(),
                 widest(IntStream.range(0, rows()).mapToObj(this::label).toList(), Fonts.regular(100)) / 100);
     }
@@ -87,7 +88,7 @@ final class TextPlot extends Plot {
         for (int row = 0; row < rows(); row++) {
             float y = (float) (area.getY() + (row + 1) * size * LINE - size * 0.4);
             double x = area.getX();
-            write(g, plain.categoryText(row), Fonts.regular(size), x, y, Ink.awt(Role.INK));
+            write(g, Fonts.cut(plain.categoryText(row), Fonts.regular(size), widths.names() * size + 1), Fonts.regular(size), x, y, Ink.awt(Role.INK));
             x += (widths.names() + 0.8) * size;
             for (int i = 0; i < columns.size(); i++) {
                 String bar = columns.get(i).get(row);

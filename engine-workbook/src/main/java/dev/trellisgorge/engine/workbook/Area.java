@@ -9,7 +9,7 @@ record Area(int column, int row, int columns, int rows, double left, double top,
     static final int COLUMN = 64;
     static final int ROW = 20;
     /** The same as a sheet states it, in 1/256 of a character and in points. */
-    static final int COLUMN_WIDTH = 2340;
+    static final double COLUMN_WIDTH = 2340 / 256.0;
     static final float ROW_POINTS = 15;
 
     Area(int column, int row, int columns, int rows) {

@@ -156,7 +156,7 @@ final class HelperSheet {
         Column category = data.category();
         boolean inTable = plan.category().isPresent();
         RowFormula there = inTable ? new RowFormula(layout.rawCell(category.name())) : null;
-        add(category.name(), Styles.width(category) / 256, (line, column, row) -> {
+        add(category.name(), (int) Styles.width(category), (line, column, row) -> {
             Cell cell = line.createCell(column);
             if (inTable && !layout.isAdded(row)) {
                 cell.setCellFormula(there.at(row + 2, layout.rawLine(row)));
@@ -425,6 +425,10 @@ final class HelperSheet {
         }
     }
 
+    List<Double> widths() {
+        return columns.stream().map(column -> (double) column.width()).toList();
+    }
+
     void fill(Sheet sheet) {
         LiveWorkbook.header(sheet, styles, columns.stream().map(SheetColumn::title).toList(), 1);
         Row header = sheet.getRow(0);
@@ -435,7 +439,6 @@ final class HelperSheet {
                 cell.setCellFormula(formula);
                 cell.setCellValue(words);
             });
-            sheet.setColumnWidth(i, columns.get(i).width() * 256);
         }
         int longest = tracks.stream().mapToInt(List::size).max().orElse(0);
         for (int row = 0; row < Math.max(data.rowCount(), longest); row++) {

@@ -51,18 +51,22 @@ final class LiveWorkbook {
         List<Table> tables = new ArrayList<>();
         for (Cells data : data()) {
             raw.computeIfAbsent(data.rows().whole(), table -> {
+                SheetBounds.refuseTooLarge(table);
                 tables.add(table);
-                return book.createSheet(names.sheet(table.name())).getSheetName();
+                XSSFSheet sheet = book.createSheet(names.sheet(table.name()));
+                ColumnWidths.set(sheet, table.columns().stream().map(Styles::width).toList());
+                return sheet.getSheetName();
             });
         }
         Map<Tile, HelperSheet> helpers = new IdentityHashMap<>();
         Map<HelperSheet, String> helperNames = new LinkedHashMap<>();
         for (Page page : pages) {
             for (Tile tile : page.tiles()) {
-                String name = book.createSheet(names.sheet(name(tile) + " series")).getSheetName();
-                HelperSheet sheet = helperSheet(tile, name, raw);
+                XSSFSheet made = book.createSheet(names.sheet(name(tile) + " series"));
+                HelperSheet sheet = helperSheet(tile, made.getSheetName(), raw);
+                ColumnWidths.set(made, sheet.widths());
                 helpers.put(tile, sheet);
-                helperNames.put(sheet, name);
+                helperNames.put(sheet, made.getSheetName());
             }
         }
         for (int i = 0; i < pages.size(); i++) {
@@ -118,16 +122,12 @@ final class LiveWorkbook {
             at++;
         }
         sheet.createRow(at + 1).createCell(0).setCellValue("Change a value here: the helper columns and the charts follow.");
-        sheet.setColumnWidth(0, 24 * 256);
-        sheet.setColumnWidth(1, 14 * 256);
+        ColumnWidths.set(sheet, List.of(24.0, 14.0));
     }
 
     private void raw(Sheet sheet, Table table) {
         header(sheet, styles, table.columnNames(), 0);
         List<Column> columns = table.columns();
-        for (int i = 0; i < columns.size(); i++) {
-            sheet.setColumnWidth(i, Styles.width(columns.get(i)));
-        }
         for (int row = 0; row < table.rowCount(); row++) {
             Row line = sheet.createRow(row + 1);
             for (int i = 0; i < columns.size(); i++) {

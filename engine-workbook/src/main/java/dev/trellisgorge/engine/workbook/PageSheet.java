@@ -12,6 +12,7 @@ import dev.trellisgorge.plan.Identity;
 import dev.trellisgorge.plan.PlainChart;
 import dev.trellisgorge.table.Column;
 import java.util.LinkedHashMap;
+import java.util.Collections;
 import java.util.List;
 import java.util.Map;
 import java.util.stream.Collectors;
@@ -55,9 +56,7 @@ final class PageSheet {
         int columns = Math.max(LEAST_COLUMNS, (int) Math.round(size.width() * SCALE / Area.COLUMN / page.columns()));
         int rows = Math.max(LEAST_ROWS, (int) Math.round(size.height() * SCALE / Area.ROW / page.rows()));
         evenRows(0, top + rows * page.rows());
-        for (int i = 0; i < columns * page.columns(); i++) {
-            sheet.setColumnWidth(i, Area.COLUMN_WIDTH);
-        }
+        ColumnWidths.set(sheet, Collections.nCopies(columns * page.columns(), Area.COLUMN_WIDTH));
         for (int from = 0; from < page.tiles().size(); from += page.columns()) {
             List<Tile> line = page.tiles().subList(from, Math.min(page.tiles().size(), from + page.columns()));
             int height = Math.max(rows, line.stream().mapToInt(PageSheet::rowsOfText).max().orElse(0));

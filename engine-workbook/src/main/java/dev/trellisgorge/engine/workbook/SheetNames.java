@@ -11,8 +11,6 @@ import org.apache.poi.ss.util.WorkbookUtil;
 /** Names that a workbook allows, each given out once: sheets (31 characters, case aside) and defined names. */
 final class SheetNames {
     private static final int LONGEST = 31;
-    private static final int COLUMNS = 16_384;
-    private static final int ROWS = 1_048_576;
 
     private final Set<String> taken = new HashSet<>();
     private final Set<String> takenDefined = new HashSet<>();
@@ -32,9 +30,10 @@ final class SheetNames {
     /** A setting's name, marked with {@code _} where a sheet would take it for a cell ({@code Q1}, {@code R}) or has it. */
     String defined(String setting) {
         return defined.computeIfAbsent(setting, wanted -> {
-            String name = isReference(wanted) ? wanted + "_" : wanted;
-            while (!takenDefined.add(name.toLowerCase(Locale.ROOT))) {
-                name += "_";
+            String safe = wanted.substring(0, Math.min(wanted.length(), SheetBounds.DEFINED_NAME - 10)) + (isReference(wanted) ? "_" : "");
+            String name = safe;
+            for (int i = 2; !takenDefined.add(name.toLowerCase(Locale.ROOT)); i++) {
+                name = safe + "_" + i;
             }
             return name;
         });
@@ -42,8 +41,8 @@ final class SheetNames {
 
     private static boolean isReference(String name) {
         boolean cell = name.matches("[A-Za-z]{1,3}[0-9]{1,7}")
-                && CellReference.convertColStringToIndex(name.replaceAll("[0-9]", "")) < COLUMNS
-                && Integer.parseInt(name.replaceAll("[A-Za-z]", "")) <= ROWS;
+                && CellReference.convertColStringToIndex(name.replaceAll("[0-9]", "")) < SheetBounds.COLUMNS
+                && Integer.parseInt(name.replaceAll("[A-Za-z]", "")) <= SheetBounds.ROWS;
         return cell || name.matches("(?i)[rc][0-9]*|r[0-9]*c[0-9]*|true|false");
     }
 }

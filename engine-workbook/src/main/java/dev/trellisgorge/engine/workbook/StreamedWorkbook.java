@@ -16,7 +16,6 @@ import org.apache.poi.xssf.usermodel.XSSFWorkbook;
  */
 final class StreamedWorkbook extends SXSSFWorkbook {
     private static final int ROWS_IN_MEMORY = 100;
-    private static final int LONGEST_FORMULA = 8_192;
 
     StreamedWorkbook(XSSFWorkbook book) {
         super(book, ROWS_IN_MEMORY);
@@ -30,9 +29,9 @@ final class StreamedWorkbook extends SXSSFWorkbook {
                 if (cell == null) {
                     return;
                 }
-                if (cell.getCellType() == CellType.FORMULA && cell.getCellFormula().length() > LONGEST_FORMULA) {
-                    throw new BadInput(Place.of("sheet '" + cell.getSheet().getSheetName() + "', cell " + cell.getAddress()), "the formula would have "
-                            + cell.getCellFormula().length() + " characters, and a sheet takes " + LONGEST_FORMULA + "; take the expression apart with 'derive'");
+                if (cell.getCellType() == CellType.FORMULA && cell.getCellFormula().length() > SheetBounds.FORMULA) {
+                    throw SheetBounds.tooLong(Place.of("sheet '" + cell.getSheet().getSheetName() + "', cell " + cell.getAddress()), "the formula",
+                            cell.getCellFormula().length(), SheetBounds.FORMULA, "take the expression apart with 'derive'");
                 }
                 CellType result = cell.getCellType() == CellType.FORMULA ? cell.getCachedFormulaResultType() : cell.getCellType();
                 if (cell.getCellType() != CellType.FORMULA || result != CellType.BOOLEAN && result != CellType.ERROR) {

@@ -130,12 +130,12 @@ final class Styles {
         });
     }
 
-    /** A sheet column's width for a table's column, in 1/256 of a character. */
-    static int width(Column column) {
+    /** A sheet column's width for a table's column, in characters. */
+    static double width(Column column) {
         int longest = column.name().length();
         for (int row = 0; row < Math.min(column.size(), 1000); row++) {
             longest = Math.max(longest, column.written(row).length());
         }
-        return (Math.min(WIDEST, longest) + 3) * 256;
+        return Math.min(WIDEST, longest) + 3;
     }
 }

@@ -21,8 +21,6 @@ import org.apache.poi.util.TempFile;
  * columns as formulas with their values beside them, and native charts over the helper columns.
  */
 public final class WorkbookEngine implements Engine {
-    private static final int LONGEST_TEXT = 32_767;
-
 
     @Override
     public Set<String> endings() {
@@ -60,7 +58,7 @@ public final class WorkbookEngine implements Engine {
             if (e.getMessage() == null || !e.getMessage().startsWith("The maximum length of cell contents")) {
                 throw e;
             }
-            throw new BadInput(Place.of("the workbook"), "a cell of a sheet takes " + LONGEST_TEXT
+            throw new BadInput(Place.of("the workbook"), "a cell of a sheet takes " + SheetBounds.CELL_TEXT
                     + " characters, and a title or a text in the tables has more");
         } catch (OpenXML4JRuntimeException e) { // without its cause; the rows wait in a folder of their own meanwhile
             throw new UncheckedIOException(new IOException("not all could be written; is there room in the folder for temporary files, '" + Temporaries.folder() + "'?", e));

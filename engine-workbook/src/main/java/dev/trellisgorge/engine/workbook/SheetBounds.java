@@ -1,0 +1,44 @@
+package dev.trellisgorge.engine.workbook;
+
+import dev.trellisgorge.problem.BadInput;
+import dev.trellisgorge.problem.Place;
+import dev.trellisgorge.table.Column;
+import dev.trellisgorge.table.Kind;
+import dev.trellisgorge.table.Table;
+import java.time.LocalDate;
+
+/** What a sheet of the format holds at most. */
+final class SheetBounds {
+    static final int COLUMNS = 16_384;
+    static final int ROWS = 1_048_576;
+    static final int CELL_TEXT = 32_767;
+    static final int FORMULA = 8_192;
+    static final int DEFINED_NAME = 255;
+    /** Before it, programs disagree on which day a number is. */
+    static final LocalDate FIRST_DAY = LocalDate.of(1900, 3, 1);
+    static final LocalDate LAST_DAY = LocalDate.of(9999, 12, 31);
+
+    private SheetBounds() {
+    }
+
+    /** @throws BadInput where a table, with a header row, doesn't fit on a sheet */
+    static void refuseTooLarge(Table table) {
+        if (table.rowCount() >= ROWS || table.columns().size() > COLUMNS) {
+            throw new BadInput(table.place(), table.rowCount() + " rows and " + table.columns().size() + " columns don't fit on a sheet of a workbook, which has " + ROWS
+                    + " rows, one of them for the names, and " + COLUMNS + " columns; total or keep rows before they are drawn");
+        }
+        for (Column column : table.columns()) {
+            for (int row = 0; column.kind() == Kind.DATE && row < column.size(); row++) {
+                double day = column.number(row);
+                if (day < FIRST_DAY.toEpochDay() || day > LAST_DAY.toEpochDay()) {
+                    throw new BadInput(table.rowPlace(row).within("column '" + column.name() + "'"), column.written(row) + " is no date on a sheet of a workbook, which knows "
+                            + FIRST_DAY + " to " + LAST_DAY);
+                }
+            }
+        }
+    }
+
+    static BadInput tooLong(Place place, String what, int characters, int most, String mend) {
+        return new BadInput(place, what + " would have " + characters + " characters, and a sheet takes " + most + "; " + mend);
+    }
+}
