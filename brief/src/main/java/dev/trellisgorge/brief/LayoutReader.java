@@ -40,7 +40,13 @@ final class LayoutReader {
         keys.allowing(List.of("file"), Mapping.both(ALL, List.of("shape")));
         keys.text("file").ifPresent(file -> refuseOthers(FileKind.of(file.value())));
         Layout layout = Layout.FOUND;
-        Optional<Character> delimiter = sign("delimiter", "must be one sign, such as ';'");
+        String oneSign = "must be one sign, such as ';', and no letter, digit, quote or end of line";
+        Optional<Character> delimiter = sign("delimiter", oneSign).filter(sign -> {
+            if (!Layout.canDelimit(sign)) {
+                keys.refuse("delimiter", oneSign);
+            }
+            return Layout.canDelimit(sign);
+        });
         layout = delimiter.isPresent() ? layout.delimiter(delimiter.get()) : layout;
         Optional<Charset> charset = keys.text("charset").flatMap(this::charset);
         layout = charset.isPresent() ? layout.charset(charset.get()) : layout;

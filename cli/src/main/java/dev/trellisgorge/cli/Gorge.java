@@ -26,6 +26,7 @@ public final class Gorge {
     static final int CHECK_FAILED = 1;
     static final int BAD_INPUT = 2;
     static final int OWN_FAULT = 70;
+    private static final int MOST_PROBLEMS = 100;
 
     private Gorge() {
     }
@@ -72,10 +73,14 @@ public final class Gorge {
         } catch (ParameterException e) {
             return wrongUsage(e);
         } catch (BadInput bad) {
-            bad.problems().forEach(problem -> err.println("gorge: " + Characters.shown(problem.toString())));
+            bad.problems().stream().limit(MOST_PROBLEMS).forEach(problem -> err.println("gorge: " + Characters.shown(problem.toString())));
+            if (bad.problems().size() > MOST_PROBLEMS) {
+                err.println("gorge: and " + (bad.problems().size() - MOST_PROBLEMS) + " more");
+            }
             return BAD_INPUT;
         } catch (InvalidPathException e) {
-            err.println("gorge: '" + Characters.shown(e.getInput()) + "' can't name a file here; take a locale of UTF-8, as with LC_ALL=C.UTF-8");
+            err.println("gorge: '" + Characters.shown(e.getInput()) + "' can't name a file here" + (e.getInput().indexOf('\0') >= 0 ? ": it holds a character that no name has (U+0000)"
+                    : "; take a locale of UTF-8, as with LC_ALL=C.UTF-8"));
             return BAD_INPUT;
         } catch (OutOfMemoryError e) {
             err.println("gorge: the tables do not fit into the " + (Runtime.getRuntime().maxMemory() >> 20) + " MB of memory that Java takes here; let it take more, as with"

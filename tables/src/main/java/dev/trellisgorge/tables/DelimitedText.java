@@ -74,7 +74,7 @@ public final class DelimitedText {
         try {
             String sample = sample(source.path(), charset);
             Matcher said = DELIMITER_LINE.matcher(sample);
-            Layout layout = said.lookingAt() && given.headerRow().isEmpty() ? given.delimiter(given.delimiter().orElse(said.group(1).charAt(0))).headerRow(2) : given;
+            Layout layout = said.lookingAt() && given.headerRow().isEmpty() && Layout.canDelimit(said.group(1).charAt(0)) ? given.delimiter(given.delimiter().orElse(said.group(1).charAt(0))).headerRow(2) : given;
             char delimiter = layout.delimiter().orElseGet(() -> Delimiter.of(below(sample, layout.headerRow().orElse(1))));
             Set<Integer> texts = new HashSet<>();
             Optional<Table> table = Optional.empty();

@@ -96,8 +96,20 @@ public final class Layout {
         return new Layout(c);
     }
 
-    /** What divides the cells of a text; comma, semicolon, tab or bar, found from the first records, where it is not said. */
+    /** Whether a sign can divide cells: no letter, digit or quote, and no control sign but the tab. */
+    public static boolean canDelimit(char sign) {
+        return sign == '\t' || !Character.isLetterOrDigit(sign) && !Character.isISOControl(sign) && !Character.isSurrogate(sign) && sign != '"';
+    }
+
+    /**
+     * What divides the cells of a text; comma, semicolon, tab or bar, found from the first records, where it is not said.
+     *
+     * @throws IllegalArgumentException where the sign {@linkplain #canDelimit can't}
+     */
     public Layout delimiter(char sign) {
+        if (!canDelimit(sign)) {
+            throw new IllegalArgumentException("a delimiter is no letter, digit, quote or end of line");
+        }
         return with(c -> c.delimiter = Optional.of(sign));
     }
 

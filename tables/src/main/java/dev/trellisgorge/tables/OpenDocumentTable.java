@@ -3,6 +3,7 @@ package dev.trellisgorge.tables;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Nearest;
 import dev.trellisgorge.problem.Place;
+import dev.trellisgorge.table.Numbers;
 import dev.trellisgorge.table.Table;
 import java.io.IOException;
 import java.io.InputStream;
@@ -15,6 +16,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.regex.Pattern;
 import java.util.zip.ZipEntry;
 import java.util.zip.ZipException;
 import java.util.zip.ZipFile;
@@ -30,17 +32,21 @@ final class OpenDocumentTable {
     private static final String TABLE = "urn:oasis:names:tc:opendocument:xmlns:table:1.0";
     private static final String OFFICE = "urn:oasis:names:tc:opendocument:xmlns:office:1.0";
     private static final String TEXT = "urn:oasis:names:tc:opendocument:xmlns:text:1.0";
+    private static final Pattern COUNT = Pattern.compile("0*[1-9][0-9]{0,9}");
     private static final int MOST_COLUMNS = 16_384;
+    private static final int MOST_ROWS = 1 << 24;
     /** A sheet ends long before; what unpacks to more was made to fill the memory. */
     private static final long MOST_BYTES = 4L << 30;
 
     private final XMLStreamReader xml;
     private final SheetRows rows;
-    private int line;
+    private final Place place;
+    private long line;
 
-    private OpenDocumentTable(XMLStreamReader xml, SheetRows rows) {
+    private OpenDocumentTable(XMLStreamReader xml, SheetRows rows, Place place) {
         this.xml = xml;
         this.rows = rows;
+        this.place = place;
     }
 
     static Table read(String name, InputFile source, Layout layout) {
@@ -61,13 +67,13 @@ final class OpenDocumentTable {
                 factory.setProperty(XMLInputFactory.IS_SUPPORTING_EXTERNAL_ENTITIES, false);
                 XMLStreamReader xml = factory.createXMLStreamReader(in);
                 find(xml, layout.sheet(), place);
-                new OpenDocumentTable(xml, rows).sheet();
+                new OpenDocumentTable(xml, rows, place).sheet();
             }
             return rows.table(name);
-        } catch (NumberFormatException e) {
-            throw new BadInput(place, "is no spreadsheet that can be read: it holds a number that is none, " + e.getMessage());
         } catch (ZipException e) {
-            throw new BadInput(place, "is no spreadsheet that can be read: it is no ZIP archive (" + e.getMessage() + ")");
+            boolean packed = String.valueOf(e.getMessage()).contains("compression method");
+            throw new BadInput(place, "is no spreadsheet that can be read: " + (packed ? "it is packed in another way than OpenDocument allows; save it again"
+                    : "it is no ZIP archive (" + e.getMessage() + ")"));
         } catch (XMLStreamException e) {
             throw new BadInput(place, "is no spreadsheet that can be read: " + WorkbookTable.reason(e));
         } catch (IOException e) {
@@ -114,10 +120,19 @@ final class OpenDocumentTable {
         return xml.getLocalName().equals(name) && TABLE.equals(xml.getNamespaceURI());
     }
 
-    /** How often, or how far; 1 where it is not said. */
+    /** How often, or how far, 1 or more; 1 where it is not said. */
     private int number(String attribute) {
-        String number = xml.getAttributeValue(TABLE, attribute);
-        return number == null ? 1 : Integer.parseInt(number);
+        return count(xml.getAttributeValue(TABLE, attribute), "'" + attribute + "'");
+    }
+
+    private int count(String written, String what) {
+        if (written == null) {
+            return 1;
+        }
+        if (!COUNT.matcher(written.strip()).matches()) {
+            throw new BadInput(place.within("row " + (line + 1)), what + " is '" + written + "', and must be a whole number from 1 to " + Integer.MAX_VALUE);
+        }
+        return (int) Math.min(Integer.MAX_VALUE, Long.parseLong(written.strip()));
     }
 
     /** Rows that are all alike are written once; the empty ones at the end of a sheet are a million. */
@@ -135,23 +150,22 @@ final class OpenDocumentTable {
                 int across = number("number-columns-spanned");
                 int down = number("number-rows-spanned");
                 if (across > 1 || down > 1) {
-                    rows.merge(line, line + down - 1, column, column + across - 1);
+                    rows.merge((int) line, (int) Math.min(MOST_ROWS, line + down - 1), column, (int) Math.min(MOST_COLUMNS, (long) column + across - 1));
                 }
                 Optional<Object> cell = cell();
                 for (int i = 0; cell.isPresent() && i < wide && column + i < MOST_COLUMNS; i++) {
                     cells.put(column + i, cell.get());
                 }
-                column += wide;
+                column = (int) Math.min(MOST_COLUMNS, (long) column + wide);
             }
         }
-        for (int i = 0; i < times; i++) {
-            line++;
-            if (cells.isEmpty()) {
-                line += times - 1;
-                return;
+        if (!cells.isEmpty()) {
+            if (line >= MOST_ROWS) {
+                throw new BadInput(place.within("row " + (line + 1)), "lies below the " + MOST_ROWS + " rows that are read");
             }
-            rows.add(line, cells);
+            rows.add((int) line + 1, times, cells);
         }
+        line += times;
     }
 
     private Optional<Object> cell() throws XMLStreamException {
@@ -164,11 +178,15 @@ final class OpenDocumentTable {
             return Optional.empty();
         }
         return switch (type) {
-            case "float", "percentage", "currency" -> Optional.ofNullable(value).map(Double::valueOf);
+            case "float", "percentage", "currency" -> Optional.ofNullable(value).map(this::figure);
             case "date" -> Optional.ofNullable(date).map(OpenDocumentTable::day);
             case "boolean" -> Optional.of(Boolean.valueOf(truth));
             default -> text.isBlank() ? Optional.empty() : Optional.of(text);
         };
+    }
+
+    private Object figure(String written) {
+        return Numbers.parse(written).stream().boxed().findFirst().orElseThrow(() -> new BadInput(place.within("row " + (line + 1)), "a cell holds '" + written + "', which is no number"));
     }
 
     private static Object day(String written) {
@@ -195,7 +213,7 @@ final class OpenDocumentTable {
                     text.append('\n');
                 } else if (own && xml.getLocalName().equals("s")) {
                     String count = xml.getAttributeValue(TEXT, "c");
-                    text.append(" ".repeat(count == null ? 1 : Math.min(1_000, Integer.parseInt(count))));
+                    text.append(" ".repeat(Math.min(1_000, count(count, "a number of blanks"))));
                 }
             } else if (event == XMLStreamReader.END_ELEMENT) {
                 depth--;

@@ -85,9 +85,11 @@ final class SheetRows {
         return range.getFirstRow() >= 0 ? range : new CellRangeAddress(0, Integer.MAX_VALUE, range.getFirstColumn(), range.getLastColumn());
     }
 
-    /** Cells outside the range are passed over. */
-    void add(int line, Map<Integer, Object> cells) {
-        if (line <= range.getFirstRow() || line - 1 > range.getLastRow() || cells.isEmpty()) {
+    /** So many rows from a line on, 1 or more, all alike. Cells outside the range are passed over. */
+    void add(int line, int times, Map<Integer, Object> cells) {
+        long from = Math.max(line, range.getFirstRow() + 1L);
+        long to = Math.min((long) line + times - 1, range.getLastRow() + 1L);
+        if (from > to || cells.isEmpty()) {
             return;
         }
         Map<Integer, Object> inside = cells;
@@ -95,13 +97,13 @@ final class SheetRows {
             inside = new HashMap<>(cells);
             inside.keySet().removeIf(column -> !isInRange(column));
         }
-        cellCount += inside.size();
+        cellCount += inside.size() * (to - from + 1);
         long most = Math.min(MOST_CELLS, layout.limits().cells());
         if (cellCount > most) {
-            throw new BadInput(place.within("row " + line), "the sheet has more cells than the " + most + " that are read");
+            throw new BadInput(place.within(times == 1 ? "row " + line : "rows " + line + " to " + (line + times - 1L)), "the sheet has more cells than the " + most + " that are read");
         }
-        if (!inside.isEmpty()) {
-            rows.add(new Row(line, inside));
+        for (long at = from; at <= to && !inside.isEmpty(); at++) {
+            rows.add(new Row((int) at, inside));
         }
     }
 

@@ -120,7 +120,10 @@ final class WorkbookTable {
         public void startElement(String space, String name, String qualified, Attributes given) {
             switch (name) {
                 case "row" -> {
-                    line = given.getValue("r") == null ? line + 1 : Integer.parseInt(given.getValue("r"));
+                    line = given.getValue("r") == null ? line + 1 : number(given.getValue("r"), "a row's number");
+                    if (line < 1) {
+                        throw new IllegalArgumentException("a row has the number " + line + ", and rows count from 1");
+                    }
                     column = -1;
                     cells = new HashMap<>();
                 }
@@ -133,7 +136,7 @@ final class WorkbookTable {
                 }
                 case "v", "t" -> reading = true;
                 case "mergeCell" -> {
-                    CellRangeAddress block = CellRangeAddress.valueOf(given.getValue("ref"));
+                    CellRangeAddress block = block(given.getValue("ref"));
                     rows.merge(block.getFirstRow(), block.getLastRow(), block.getFirstColumn(), block.getLastColumn());
                 }
                 case "rPh" -> reading = false; // how a text is spoken is no part of it
@@ -155,7 +158,7 @@ final class WorkbookTable {
             switch (name) {
                 case "v", "t" -> reading = false;
                 case "c" -> cell().ifPresent(cell -> cells.put(column, cell));
-                case "row" -> rows.add(line, cells);
+                case "row" -> rows.add(line, 1, cells);
                 default -> {
                     // nothing that a table is made of
                 }
@@ -168,11 +171,11 @@ final class WorkbookTable {
                 return Optional.empty();
             }
             return switch (type) {
-                case "s" -> text(shared(Integer.parseInt(written)));
+                case "s" -> text(shared(number(written, "the text of cell " + name())));
                 case "str", "inlineStr" -> text(written);
                 case "b" -> Optional.of(written.equals("1"));
-                case "d" -> Optional.of(LocalDate.parse(written.substring(0, 10)));
-                default -> Optional.of(isDate() ? date(Double.parseDouble(written)) : (Object) Double.valueOf(written));
+                case "d" -> Optional.of(day(written));
+                default -> Optional.of(isDate() ? date(figure(written)) : (Object) figure(written));
             };
         }
 
@@ -182,6 +185,33 @@ final class WorkbookTable {
                 return texts.getItemAt(number).getString();
             } catch (IllegalStateException | IndexOutOfBoundsException e) { // its own count of them may be wrong
                 throw new IllegalArgumentException("cell " + name() + " refers to a text that is not there", e);
+            }
+        }
+
+        private static CellRangeAddress block(String reference) {
+            try {
+                return CellRangeAddress.valueOf(reference);
+            } catch (RuntimeException e) { // the library has no error of its own for it
+                throw new IllegalArgumentException("merged cells are said to be '" + reference + "', which is no block of cells", e);
+            }
+        }
+
+        private static int number(String written, String what) {
+            if (!written.strip().matches("-?[0-9]{1,9}")) {
+                throw new IllegalArgumentException(what + " is '" + written + "', which is no whole number");
+            }
+            return Integer.parseInt(written.strip());
+        }
+
+        private double figure(String written) {
+            return Numbers.parse(written).orElseThrow(() -> new IllegalArgumentException("cell " + name() + " holds '" + written + "', which is no number"));
+        }
+
+        private LocalDate day(String written) {
+            try {
+                return LocalDate.parse(written.substring(0, Math.min(10, written.length())));
+            } catch (DateTimeException e) {
+                throw new IllegalArgumentException("cell " + name() + " is a date and holds '" + written + "', which is none", e);
             }
         }
 
@@ -204,7 +234,7 @@ final class WorkbookTable {
             if (style == null || styles == null) {
                 return false;
             }
-            XSSFCellStyle looks = styles.getStyleAt(Integer.parseInt(style));
+            XSSFCellStyle looks = styles.getStyleAt(number(style, "the looks of cell " + name()));
             return looks != null && DateUtil.isADateFormat(looks.getDataFormat(), looks.getDataFormatString());
         }
     }
