@@ -7,6 +7,7 @@ import dev.trellisgorge.brief.Mapping.Text;
 import dev.trellisgorge.chart.Format;
 import dev.trellisgorge.formula.Formula;
 import dev.trellisgorge.pattern.Figure;
+import dev.trellisgorge.problem.Bound;
 import dev.trellisgorge.problem.Nearest;
 import dev.trellisgorge.problem.Problems;
 import java.util.LinkedHashMap;
@@ -17,7 +18,7 @@ import java.util.OptionalDouble;
 
 /** Reads the board of a brief. */
 final class BoardReader {
-    static final int MOST_COLUMNS = 12;
+    static final int MOST_COLUMNS = Bound.BOARD_COLUMNS.count();
 
     private final Mapping keys;
     private final List<String> charts;

@@ -59,23 +59,27 @@ public final class Brief {
     }
 
     /**
-     * Reads a brief (YAML, or the same structure as JSON) and the raw tables it names, relative to its own folder. Nothing is
+     * Reads a brief (YAML, or the same structure as JSON) and the raw tables it names, in its own folder and below. Nothing is
      * computed.
      *
      * @throws BadInput with every mistake in one go, each with file, line and column
      */
     public static Brief read(Path file) {
-        return read(file, Overrides.NONE, Progress.NONE);
+        return read(file, Overrides.NONE, Trust.OWN_FOLDER, Progress.NONE);
     }
 
-    /** The same with some settings and data files changed. Errors also where the brief has no such setting or table. */
-    public static Brief read(Path file, Overrides overrides, Progress progress) {
-        return new BriefReader(Objects.requireNonNull(file, "file"), Objects.requireNonNull(overrides, "overrides"), Objects.requireNonNull(progress, "progress")).read();
+    /**
+     * The same with some settings and data files changed, and more that it may read. Errors also where the brief has no such
+     * setting or table.
+     */
+    public static Brief read(Path file, Overrides overrides, Trust trust, Progress progress) {
+        return new BriefReader(Objects.requireNonNull(file, "file"), Objects.requireNonNull(overrides, "overrides"), Objects.requireNonNull(trust, "trust"),
+                Objects.requireNonNull(progress, "progress")).read();
     }
 
     /** The brief and its data files, as far as that can be told, whatever is wrong with them. */
-    public static List<Path> inputsOf(Path file, Overrides overrides) {
-        return new BriefReader(file, overrides, Progress.NONE).files();
+    public static List<Path> inputsOf(Path file, Overrides overrides, Trust trust) {
+        return new BriefReader(file, overrides, trust, Progress.NONE).files();
     }
 
     /** The brief, as the user named it. */

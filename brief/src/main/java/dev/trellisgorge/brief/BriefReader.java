@@ -35,25 +35,27 @@ final class BriefReader {
     private final Optional<String> given;
     private final Optional<Table> givenTable;
     private final Overrides overrides;
+    private final Trust trust;
     private final Progress progress;
     private final Problems problems = new Problems();
     private final List<Path> inputs = new ArrayList<>();
 
-    BriefReader(Path file, Overrides overrides, Progress progress) {
-        this(file, Optional.empty(), Optional.empty(), overrides, progress);
+    BriefReader(Path file, Overrides overrides, Trust trust, Progress progress) {
+        this(file, Optional.empty(), Optional.empty(), overrides, trust, progress);
     }
 
     /** A brief that is no file yet, over a table that was read. */
     BriefReader(String text, Table table) {
-        this(Path.of("brief"), Optional.of(text), Optional.of(table), Overrides.NONE, Progress.NONE);
+        this(Path.of("brief"), Optional.of(text), Optional.of(table), Overrides.NONE, Trust.OWN_FOLDER, Progress.NONE);
     }
 
-    private BriefReader(Path file, Optional<String> given, Optional<Table> givenTable, Overrides overrides, Progress progress) {
+    private BriefReader(Path file, Optional<String> given, Optional<Table> givenTable, Overrides overrides, Trust trust, Progress progress) {
         this.file = file;
         this.name = file.toString();
         this.given = given;
         this.givenTable = givenTable;
         this.overrides = overrides;
+        this.trust = trust;
         this.progress = progress;
         inputs.add(file);
     }
@@ -87,10 +89,11 @@ final class BriefReader {
         Problems unheard = new Problems();
         unheard.attempt(this::parse).flatMap(root -> Mapping.open(name, root, "the brief", unheard)).flatMap(m -> m.mapping("data")).ifPresent(data -> {
             for (String table : data.keys()) {
-                Optional<Text> named = data.isMapping(table) ? data.mapping(table).flatMap(keys -> keys.text("file")) : data.text(table);
+                Optional<Text> text = data.isMapping(table) ? data.mapping(table).flatMap(keys -> keys.text("file")) : data.text(table);
                 Optional<Path> source = overrides.data().containsKey(table) ? Optional.of(overrides.data().get(table))
-                        : named.map(text -> file.resolveSibling(text.value()));
-                source.ifPresent(inputs::add);
+                        : text.map(one -> file.resolveSibling(one.value()));
+                boolean named = overrides.data().containsKey(table);
+                source.filter(path -> named || trust.refusal(file, path).isEmpty()).ifPresent(inputs::add);
             }
         });
         return List.copyOf(inputs);
@@ -188,14 +191,10 @@ final class BriefReader {
         keys.allowing(List.of("jdbc", "query"), List.of("jdbc", "query", "user", "password-variable", "shape"));
         Optional<Text> url = keys.text("jdbc");
         Optional<Text> query = keys.text("query");
-        Optional<String> password = keys.text("password-variable").map(Text::value).flatMap(variable -> {
-            Optional<String> value = Optional.ofNullable(System.getenv(variable));
-            if (value.isEmpty()) {
-                keys.refuse("password-variable", "there is no environment variable '" + variable + "'");
-            }
-            return value;
-        });
-        if (url.isEmpty() || query.isEmpty() || keys.has("password-variable") && password.isEmpty()) {
+        Optional<String> untrusted = url.map(Text::value).flatMap(trust::refusal);
+        untrusted.ifPresent(why -> keys.refuse("jdbc", why));
+        Optional<String> password = keys.text("password-variable").map(Text::value).flatMap(variable -> variable(variable, keys));
+        if (untrusted.isPresent() || url.isEmpty() || query.isEmpty() || keys.has("password-variable") && password.isEmpty()) {
             return Optional.empty();
         }
         Login login = new Login(url.get().value(), keys.text("user").map(Text::value), password);
@@ -207,11 +206,27 @@ final class BriefReader {
         }
     }
 
+    private Optional<String> variable(String variable, Mapping keys) {
+        Optional<String> untrusted = trust.refusalOfVariable(variable);
+        Optional<String> value = untrusted.isPresent() ? Optional.empty() : Optional.ofNullable(System.getenv(variable));
+        if (value.isEmpty()) {
+            keys.refuse("password-variable", untrusted.orElse("there is no environment variable '" + variable + "'"));
+        }
+        return value;
+    }
+
     private Optional<Table> table(String table, Text text, Layout layout) {
         if (text.value().equals(FileKind.STANDARD_INPUT)) {
-            return read(table, Path.of(FileKind.STANDARD_INPUT), layout);
+            Optional<String> untrusted = trust.refusalOfInput();
+            untrusted.ifPresent(why -> problems.add(text.place(), why));
+            return untrusted.isPresent() ? Optional.empty() : read(table, Path.of(FileKind.STANDARD_INPUT), layout);
         }
         Path source = file.resolveSibling(text.value());
+        Optional<String> untrusted = trust.refusal(file, source);
+        if (untrusted.isPresent()) {
+            problems.add(text.place(), untrusted.get());
+            return Optional.empty();
+        }
         if (!Files.exists(source)) {
             inputs.add(source);
             problems.add(text.place(), "there is no file '" + source + "' for the table '" + table + "'");
@@ -220,7 +235,8 @@ final class BriefReader {
         return read(table, source, layout);
     }
 
-    private Optional<Table> read(String table, Path source, Layout layout) {
+    private Optional<Table> read(String table, Path source, Layout given) {
+        Layout layout = given.within(trust.limits());
         if (source.toString().equals(FileKind.STANDARD_INPUT)) {
             return problems.attempt(() -> TableFile.read(table, System.in, layout, progress));
         }

@@ -1,6 +1,7 @@
 package dev.trellisgorge.brief;
 
 import dev.trellisgorge.problem.BadInput;
+import dev.trellisgorge.problem.Bound;
 import dev.trellisgorge.problem.Place;
 import dev.trellisgorge.table.Characters;
 import java.io.IOException;
@@ -23,9 +24,9 @@ import org.snakeyaml.engine.v2.scanner.StreamReader;
 
 /** The text of a brief as YAML, of which JSON is a part; how long and how deep it may be is bounded, and so are its aliases. */
 final class BriefText {
-    private static final int MOST_SIGNS = 3 << 20;
-    private static final int MOST_ALIASES = 50;
-    private static final int DEEPEST = 100;
+    private static final int MOST_SIGNS = Bound.BRIEF_CHARACTERS.count();
+    private static final int MOST_ALIASES = Bound.BRIEF_ALIASES.count();
+    private static final int DEEPEST = Bound.BRIEF_DEPTH.count();
 
     private final String name;
 

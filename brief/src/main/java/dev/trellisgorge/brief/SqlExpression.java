@@ -23,6 +23,7 @@ import dev.trellisgorge.formula.Formula;
 import dev.trellisgorge.formula.Formulas;
 import dev.trellisgorge.formula.Leaf;
 import dev.trellisgorge.formula.Textual;
+import dev.trellisgorge.problem.Bound;
 import dev.trellisgorge.problem.Nearest;
 import dev.trellisgorge.table.Kind;
 import java.time.LocalDate;
@@ -90,7 +91,7 @@ final class SqlExpression {
     static final String TAKEN = "An expression takes columns, numbers, 'texts', DATE '2031-03-01', :settings, + - * / ||, comparisons,"
             + " AND, OR, NOT, IS NULL, IN, BETWEEN, CASE, COALESCE, NULLIF, ABS, LEAST, GREATEST, FLOOR, ROUND and EXTRACT.";
     private static final List<String> FUNCTIONS = List.of("COALESCE", "NULLIF", "ABS", "LEAST", "GREATEST", "FLOOR", "ROUND", "EXTRACT");
-    private static final int MOST_NESTED = 200;
+    private static final int MOST_NESTED = Bound.EXPRESSION_DEPTH.count();
     private static final int MOST_DIGITS = 15;
 
     private final Names names;

@@ -7,6 +7,7 @@ import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Kind;
 import dev.trellisgorge.table.Table;
+import dev.trellisgorge.tables.Progress;
 import dev.trellisgorge.test.Folder;
 import java.util.Arrays;
 import java.util.List;
@@ -70,7 +71,7 @@ public class QueryBriefTest {
 
     private Brief brief(String url, String query, String variable) {
         return Brief.read(folder.file("b.yaml", "brief: 1\ndata:\n  march:\n    jdbc: " + url + "\n    user: gorge\n    password-variable: " + variable + "\n    query: "
-                + query + "\n" + CHARTS));
+                + query + "\n" + CHARTS), Overrides.NONE, Trust.OWN_FOLDER.allowing(Trust.Kind.DATABASE, "jdbc:").allowing(Trust.Kind.ENVIRONMENT, variable), Progress.NONE);
     }
 
     @Test(dataProvider = "places")

@@ -2,6 +2,8 @@ package dev.trellisgorge.cli;
 
 import dev.trellisgorge.brief.Brief;
 import dev.trellisgorge.brief.Overrides;
+import dev.trellisgorge.brief.Trust;
+import dev.trellisgorge.brief.UserSettings;
 import dev.trellisgorge.plan.PlainChart;
 import dev.trellisgorge.plan.Plan;
 import dev.trellisgorge.pattern.Chart;
@@ -30,6 +32,10 @@ final class BriefSource {
     private final OptionSpec data = Command.option(List.class, "NAME=FILE", "--data").auxiliaryTypes(String.class)
             .initialValue(List.of()).description("Another file for a table; may be given more than once.").build();
 
+    private final OptionSpec allowed = Command.option(List.class, "KIND=PLACE", "--allow").auxiliaryTypes(String.class)
+            .initialValue(List.of()).description("Let the brief read more than the files in its own folder: folder=DIRECTORY, database=jdbc:URL, parameter=NAME of a"
+                    + " database's URL, environment=NAME for a password, or input; may be given more than once.").build();
+
     private final Streams streams;
 
     BriefSource(Streams streams) {
@@ -37,12 +43,12 @@ final class BriefSource {
     }
 
     void addTo(CommandSpec spec) {
-        spec.addPositional(file).addOption(charts).addOption(settings).addOption(data);
+        spec.addPositional(file).addOption(charts).addOption(settings).addOption(data).addOption(allowed);
     }
 
     Brief read() {
         try (ProgressBar bar = streams.progressBar()) {
-            return Brief.read(file.getValue(), overrides(), bar);
+            return Brief.read(file.getValue(), overrides(), trust(), bar);
         }
     }
 
@@ -53,7 +59,7 @@ final class BriefSource {
 
     /** The files that {@link #read} looks at, also where it fails. */
     List<Path> inputs() {
-        return Brief.inputsOf(file.getValue(), overrides());
+        return Brief.inputsOf(file.getValue(), overrides(), trust());
     }
 
     private Overrides overrides() {
@@ -63,6 +69,15 @@ final class BriefSource {
                 "'" + value + "' is no number; write " + name + "=380"))));
         pairs(data).forEach((name, value) -> files.put(name, Path.of(value)));
         return new Overrides(numbers, files);
+    }
+
+    /** What the person who runs this allows, here and in the settings file. */
+    private Trust trust() {
+        Trust trust = UserSettings.file(streams.terminal().environment()).map(UserSettings::read).orElse(Trust.OWN_FOLDER);
+        for (String each : allowed.<List<String>>getValue()) {
+            trust = trust.allowing(each, Path.of(""), Place.of("--allow"));
+        }
+        return trust;
     }
 
     private static Map<String, String> pairs(OptionSpec option) {

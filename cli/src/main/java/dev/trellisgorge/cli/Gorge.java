@@ -2,6 +2,7 @@ package dev.trellisgorge.cli;
 
 import dev.trellisgorge.engine.Temporaries;
 import dev.trellisgorge.problem.BadInput;
+import dev.trellisgorge.problem.Bound;
 import dev.trellisgorge.problem.Place;
 import dev.trellisgorge.table.Characters;
 import java.io.FileDescriptor;
@@ -26,7 +27,7 @@ public final class Gorge {
     static final int CHECK_FAILED = 1;
     static final int BAD_INPUT = 2;
     static final int OWN_FAULT = 70;
-    private static final int MOST_PROBLEMS = 100;
+    private static final int MOST_PROBLEMS = Bound.PROBLEMS_TOLD.count();
 
     private Gorge() {
     }

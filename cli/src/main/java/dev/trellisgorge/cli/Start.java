@@ -49,13 +49,20 @@ final class Start implements Command {
         Path file = data.getValue();
         Optional<Path> target = Optional.ofNullable(output.getValue());
         Table table = table(file);
-        String brief = FirstBrief.of(type, table, target.map(t -> from(t, file)).orElse(file).toString().replace('\\', '/'));
+        Path named = target.map(t -> from(t, file)).orElse(file);
+        String needed = isOutside(target, file) ? "# Its data lies in another folder, so run it with --allow folder=" + file.toAbsolutePath().normalize().getParent() + "\n" : "";
+        String brief = FirstBrief.of(type, table, named.toString().replace('\\', '/'));
         if (target.isEmpty()) {
-            streams.out().print("# 'gorge patterns --as schema > " + BriefSchema.FILE + "' writes the schema that the next line names:\n" + REFERENCE + brief);
+            streams.out().print(needed + "# 'gorge patterns --as schema > " + BriefSchema.FILE + "' writes the schema that the next line names:\n" + REFERENCE + brief);
         } else {
-            write(target.get(), REFERENCE + brief);
+            write(target.get(), needed + REFERENCE + brief);
         }
         return Gorge.DONE;
+    }
+
+    private static boolean isOutside(Optional<Path> brief, Path data) {
+        Path folder = brief.map(file -> file.toAbsolutePath().normalize().getParent()).orElse(Path.of("").toAbsolutePath());
+        return !data.toAbsolutePath().normalize().startsWith(folder);
     }
 
     private Table table(Path file) {

@@ -51,6 +51,8 @@ public class PlanTest extends AtDesk {
                     below + above + unjudged = generated_mwh
                   is told where it is so
                     equal to the limit, counted as above
+                    above the limit by rounding alone
+                    below the limit by rounding alone
                     no limit to compare with, so unjudged
                 """, ""));
     }

@@ -22,7 +22,7 @@ public class RawTableMistakesTest extends AtDesk {
     private void assertRefused(String brief, String message) {
         desk.with("b.yaml", brief);
         List<String> before = desk.files();
-        Desk.Answer answer = desk.type("draw", "DESK/b.yaml", "-o", "DESK/o.svg");
+        Desk.Answer answer = desk.type("draw", "DESK/b.yaml", "-o", "DESK/o.svg", "--allow", "database=jdbc:nothing", "--allow", "environment=GORGE_NO_SUCH");
         assertThat(answer.code()).as(brief).isEqualTo(2);
         assertThat(answer.out()).isEmpty();
         assertThat(answer.err().replaceAll(" An expression takes .* EXTRACT\\.", "")).isEqualTo("gorge: " + message + "\n");
@@ -54,7 +54,7 @@ public class RawTableMistakesTest extends AtDesk {
             {"{file: march.csv, header-row: 9}", DATA, "DESK/march.csv: ends above line 9, where the header is to stand"},
             {"{file: march.csv, total-row: drop}", DATA, "DESK/march.csv: the last row is to be dropped as a total, and its figures are not the sums of the rows above: "
                 + "there are too few rows above it"},
-            {"{file: march.csv, delimiter: \"||\"}", DATA, "DESK/b.yaml:2:44: 'delimiter': must be one sign, such as ';'"},
+            {"{file: march.csv, delimiter: \"||\"}", DATA, "DESK/b.yaml:2:44: 'delimiter': must be one sign, such as ';', and no letter, digit, quote or end of line"},
             {"{file: march.csv, delimeter: \";\"}", DATA, "DESK/b.yaml:2:33: unknown key 'delimeter'. Did you mean 'delimiter'?"},
             {"march.csv", DATA + "\"Pool,2031-03-01,4\n", "DESK/march.csv:4: a quote is opened in this row and never closed"},
             {"march.csv", "station,,mwh\nWeir,x,5\n", "DESK/march.csv:1: column 2 has no name in the header"},
@@ -63,13 +63,13 @@ public class RawTableMistakesTest extends AtDesk {
                     + "no name in the header"},
             {"march.json", "[{\"station\": \"Weir\", \"mwh\": [5]}]", "DESK/march.json:1:29: 'mwh' holds an array, and a cell holds one value; take it apart first"},
             {"march.json", "[{\"station\": \"Weir\",\n \"mwh\": 5, \"mwh\": 6}]", "DESK/march.json:2:17: the key 'mwh' stands here a second time"},
-            {"march.json", "[{\"station\": \"Weir\", \"mwh\": 5}", "DESK/march.json:1:31: is no JSON: Unexpected end-of-input: expected close marker for Array"},
+            {"march.json", "[{\"station\": \"Weir\", \"mwh\": 5}", "DESK/march.json:1:31: is no JSON: it ends too early"},
             {"{file: march.json, kinds: {mwh: date}}", "[{\"station\": \"Weir\", \"mwh\": 5}]", "DESK/march.json, column 'mwh': holds a number a row, and is said to hold a date"},
             {"{file: march.json, kinds: {mwh: number}}", "[{\"station\": \"Weir\", \"mwh\": \"about 4\"}]", "DESK/march.json:1, column 'mwh': 'about 4' is no number"},
             {"march.json", "5", "DESK/march.json:1:1: a table is an array of objects, an object of arrays, or an object a line"},
             {"march.json", "{\"station\": [\"Weir\", \"Leat\"], \"mwh\": [5]}", "DESK/march.json:1:40: 'mwh' has 1 cell, and 'station' 2"},
             {"march.ndjson", "{\"station\": \"Weir\", \"mwh\": 5}\nLeat 6\n",
-                "DESK/march.ndjson:2:1: is no JSON: Unrecognized token 'Leat': was expecting (JSON String, Number, Array, Object or token 'null', 'true' or 'false')"},
+                "DESK/march.ndjson:2:1: is no JSON: here stands a sign or word that can't; a text is in double quotes"},
             {"march.json", "", "DESK/march.json: is empty; a table is an array of objects, an object of arrays, or an object a line"},
             {"march.json", "[]", "DESK/march.json: has no row"},
             {"march.xlsx", DATA, "DESK/march.xlsx: is no workbook that can be read: No valid entries or contents found, this is not a valid OOXML (Office Open XML) file"},

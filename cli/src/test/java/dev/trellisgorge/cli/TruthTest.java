@@ -63,7 +63,7 @@ public class TruthTest extends AtDesk {
     public void figureOfABoardTellsOfTheMissingCellsThatItsTotalPassesOver() {
         String brief = "charts:\n  c: {pattern: columns, category: reach, value: now}\nboard:\n  tiles:\n    - {figure: before, total: %s, title: Before}\n    - c\n";
         String note = "the sum of 'before' (Before) passes over 1 missing cell: D";
-        assertThat(checked(REACHES, brief.formatted("sum"))).contains("figure 1 (4 rows)\n  note   " + note + "\n");
+        assertThat(checked(REACHES, brief.formatted("sum"))).contains("figure 1 (4 rows)\n  holds  on 1 of 1 row: each running sum, and each sum of all rows, is the exact one to its last digit\n  note   " + note + "\n");
         assertThat(desk.type("draw", "DESK/b.yaml", "-o", "DESK/o.svg").err()).isEqualTo("gorge: note: " + note + "\n");
         assertThat(desk.type("check", "DESK/b.yaml", "--chart", "c").out()).doesNotContain("figure");
         assertThat(desk.type("plan", "DESK/b.yaml").out()).contains("SUM(before) OVER ()");

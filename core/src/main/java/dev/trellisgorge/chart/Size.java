@@ -1,9 +1,11 @@
 package dev.trellisgorge.chart;
 
+import dev.trellisgorge.problem.Bound;
+
 /** The size of a picture in pixels. Immutable and thread-safe. */
 public record Size(int width, int height) {
     private static final int SMALLEST = 64;
-    private static final int LARGEST = 16_384;
+    private static final int LARGEST = Bound.PICTURE_SIDE.count();
 
     public static final Size STANDARD = new Size(1280, 800);
 

@@ -28,6 +28,7 @@ import dev.trellisgorge.plan.Identity;
 import dev.trellisgorge.plan.PlanBuilder;
 import dev.trellisgorge.plan.Refusal;
 import dev.trellisgorge.plan.Watch;
+import dev.trellisgorge.problem.Bound;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -55,7 +56,7 @@ public record TextBar(Formula value, int width, Optional<Formula> per, Glyph gly
     private static final String EIGHTHS = "▏▎▍▌▋▊▉";
     private static final String LEFT = "bar left";
     private static final int STANDARD_WIDTH = 40;
-    private static final int LONGEST = 32_767;
+    private static final int LONGEST = Bound.BAR_GLYPHS.count();
     private static final int EIGHT = 8;
 
     public static final PatternType TYPE = new PatternType("text-bar", "A bar made of characters, for a cell, a terminal or an e-mail",

@@ -9,6 +9,7 @@ import dev.trellisgorge.formula.Settings;
 import dev.trellisgorge.formula.Typing;
 import dev.trellisgorge.plan.Derived.Use;
 import dev.trellisgorge.problem.BadInput;
+import dev.trellisgorge.problem.Bound;
 import dev.trellisgorge.problem.Note;
 import dev.trellisgorge.problem.Place;
 import dev.trellisgorge.shape.Known;
@@ -30,7 +31,7 @@ import java.util.Optional;
  * one whose sides don't go together is refused at once. Not thread-safe.
  */
 public final class PlanBuilder {
-    private static final int MOST_IN_TITLE = 1_000;
+    private static final int MOST_IN_TITLE = Bound.TITLE_CHARACTERS.count();
 
     private final String name;
     private final Pipeline base;

@@ -2,6 +2,7 @@ package dev.trellisgorge.shape;
 
 import dev.trellisgorge.formula.Formulas;
 import dev.trellisgorge.problem.BadInput;
+import dev.trellisgorge.problem.Bound;
 import dev.trellisgorge.problem.Note;
 import dev.trellisgorge.table.CalendarUnit;
 import dev.trellisgorge.table.Column;
@@ -33,7 +34,7 @@ import java.util.regex.Pattern;
  */
 public record PeriodOf(String of, CalendarUnit unit, String name, boolean fill, List<String> by) implements Step {
     private static final Pattern FOUR_DIGITS = Pattern.compile("[0-9]{4}(-|$)");
-    private static final int MOST_FILLED = 500_000;
+    private static final int MOST_FILLED = Bound.FILLED_ROWS.count();
 
     public PeriodOf {
         Objects.requireNonNull(of, "of");

@@ -11,6 +11,11 @@ public final class CompensatedSum {
     private double sum;
     private double lost;
 
+    /** Of nothing yet. */
+    public CompensatedSum() {
+        clear();
+    }
+
     /** The sum of finite figures; 0 of none. */
     public static double of(DoubleStream figures) {
         CompensatedSum all = new CompensatedSum();

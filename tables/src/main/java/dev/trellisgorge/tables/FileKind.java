@@ -1,5 +1,6 @@
 package dev.trellisgorge.tables;
 
+import java.util.List;
 import java.util.Locale;
 
 /** The kinds of files that tables are read from; the ending says which. */
@@ -10,6 +11,9 @@ public enum FileKind {
 
     /** The name that stands for standard input. */
     public static final String STANDARD_INPUT = "-";
+
+    static final String SHOWN_INPUT = "standard input";
+    static final List<String> TEXT_ENDINGS = List.of(".csv", ".tsv", ".tab", ".txt", ".dat");
 
     private final String phrase;
 
@@ -24,6 +28,11 @@ public enum FileKind {
             case "xlsx", "ods" -> SHEET;
             default -> TEXT;
         };
+    }
+
+    /** Whether a file's name says that it is delimited text, or it has none. */
+    static boolean isNamedText(String file) {
+        return file.equals(SHOWN_INPUT) || TEXT_ENDINGS.contains("." + ending(file));
     }
 
     static String ending(String file) {

@@ -78,7 +78,12 @@ final class JsonTable {
             return "the key '" + message.replaceAll("(?s).*'(.*)'.*", "$1") + "' stands here a second time";
         }
         String first = message.lines().findFirst().orElse("").replaceFirst(" \\(start marker.*", "");
-        return "is no JSON: " + (e instanceof JsonParseException ? first : first + " (the limit of the reader)");
+        if (!(e instanceof JsonParseException)) {
+            return "is no JSON: " + first + " (the limit of the reader)";
+        }
+        // Without what stands there: the file may be none that its reader should see.
+        return "is no JSON: " + (first.startsWith("Unexpected end") ? "it ends too early" : first.startsWith("Unrecognized token") || first.startsWith("Unexpected character")
+                ? "here stands a sign or word that can't; a text is in double quotes" : first.replaceAll("['(].*", "").strip());
     }
 
     private Table table(String name) throws IOException, TextsAfterAll {

@@ -21,9 +21,9 @@ public record Login(String url, Optional<String> user, Optional<String> password
         return new Login(url, Optional.empty(), Optional.empty());
     }
 
-    /** Without the password. */
+    /** The URL without its parameters and what stands before a host, any of which may hold a password. */
     @Override
     public String toString() {
-        return url;
+        return url.replaceFirst("[?;].*", "").replaceFirst("//[^/@]*@", "//");
     }
 }

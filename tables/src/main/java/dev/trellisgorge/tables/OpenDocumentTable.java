@@ -1,6 +1,7 @@
 package dev.trellisgorge.tables;
 
 import dev.trellisgorge.problem.BadInput;
+import dev.trellisgorge.problem.Bound;
 import dev.trellisgorge.problem.Nearest;
 import dev.trellisgorge.problem.Place;
 import dev.trellisgorge.table.Numbers;
@@ -33,10 +34,10 @@ final class OpenDocumentTable {
     private static final String OFFICE = "urn:oasis:names:tc:opendocument:xmlns:office:1.0";
     private static final String TEXT = "urn:oasis:names:tc:opendocument:xmlns:text:1.0";
     private static final Pattern COUNT = Pattern.compile("0*[1-9][0-9]{0,9}");
-    private static final int MOST_COLUMNS = 16_384;
-    private static final int MOST_ROWS = 1 << 24;
+    private static final int MOST_COLUMNS = Bound.TABLE_COLUMNS.count();
+    private static final int MOST_ROWS = Bound.SHEET_ROWS.count();
     /** A sheet ends long before; what unpacks to more was made to fill the memory. */
-    private static final long MOST_BYTES = 4L << 30;
+    private static final long MOST_BYTES = (long) Bound.UNPACKED_BYTES.most();
 
     private final XMLStreamReader xml;
     private final SheetRows rows;

@@ -55,7 +55,7 @@ public final class QueryTable {
             }
         } catch (SQLException e) {
             boolean none = "08001".equals(e.getSQLState()) && String.valueOf(e.getMessage()).startsWith("No suitable driver");
-            throw new BadInput(Place.of("table '" + name + "'"), none ? "no driver on the class path takes '" + login.url() + "'"
+            throw new BadInput(Place.of("table '" + name + "'"), none ? "no driver on the class path takes '" + login + "'"
                     : "the database says: " + String.valueOf(e.getMessage()).lines().findFirst().orElse(""));
         }
     }

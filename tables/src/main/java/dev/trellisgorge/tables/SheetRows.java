@@ -1,6 +1,7 @@
 package dev.trellisgorge.tables;
 
 import dev.trellisgorge.problem.BadInput;
+import dev.trellisgorge.problem.Bound;
 import dev.trellisgorge.problem.Place;
 import dev.trellisgorge.problem.Problems;
 import dev.trellisgorge.table.Column;
@@ -34,7 +35,7 @@ import org.apache.poi.ss.util.CellReference;
 final class SheetRows {
     private static final int HEADER_SOUGHT = 50;
     /** Of a sheet, whose cells take more room on the way than those of a text. */
-    private static final long MOST_CELLS = 100_000_000;
+    private static final long MOST_CELLS = Bound.SHEET_CELLS.count();
 
     private final Place place;
     private final Layout layout;

@@ -50,7 +50,7 @@ public final class TableFile {
      * meanwhile, as its start is looked at first.
      */
     public static Table read(String name, InputStream in, Layout layout, Progress progress) {
-        String shown = "standard input";
+        String shown = FileKind.SHOWN_INPUT;
         try {
             Path held = Temporaries.make();
             try {

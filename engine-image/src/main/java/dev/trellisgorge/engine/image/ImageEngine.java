@@ -7,6 +7,7 @@ import dev.trellisgorge.engine.Ability;
 import dev.trellisgorge.engine.Engine;
 import dev.trellisgorge.engine.Page;
 import dev.trellisgorge.plan.PlainChart;
+import dev.trellisgorge.problem.Bound;
 import dev.trellisgorge.table.Kind;
 import dev.trellisgorge.table.Numbers;
 import java.io.IOException;
@@ -20,10 +21,10 @@ import java.util.stream.IntStream;
 
 /** Draws pages as pictures: {@code .png} (sRGB), {@code .svg} and {@code .pdf} (text stays text; a page each). */
 public final class ImageEngine implements Engine {
-    private static final double LARGEST = 1e300;
+    private static final double LARGEST = Bound.PICTURE_FIGURE.most();
     private static final double SMALLEST = 1e-290;
-    private static final int MOST_ROWS = 4_096;
-    private static final int MOST_LINES = 1_000;
+    private static final int MOST_ROWS = Bound.PICTURE_ROWS.count();
+    private static final int MOST_LINES = Bound.PICTURE_LINES.count();
 
 
     @Override

@@ -1,6 +1,7 @@
 package dev.trellisgorge.engine.workbook;
 
 import dev.trellisgorge.problem.BadInput;
+import dev.trellisgorge.problem.Bound;
 import dev.trellisgorge.problem.Place;
 import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Kind;
@@ -9,10 +10,10 @@ import java.time.LocalDate;
 
 /** What a sheet of the format holds at most. */
 final class SheetBounds {
-    static final int COLUMNS = 16_384;
-    static final int ROWS = 1_048_576;
-    static final int CELL_TEXT = 32_767;
-    static final int FORMULA = 8_192;
+    static final int COLUMNS = Bound.WRITTEN_COLUMNS.count();
+    static final int ROWS = Bound.WRITTEN_ROWS.count();
+    static final int CELL_TEXT = Bound.WRITTEN_TEXT.count();
+    static final int FORMULA = Bound.WRITTEN_FORMULA.count();
     static final int DEFINED_NAME = 255;
     /** Before it, programs disagree on which day a number is. */
     static final LocalDate FIRST_DAY = LocalDate.of(1900, 3, 1);
