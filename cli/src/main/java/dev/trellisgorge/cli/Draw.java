@@ -31,6 +31,9 @@ import picocli.CommandLine.ParseResult;
 final class Draw implements Command {
     private static final String STAMP = "NOT PROVED";
 
+    /** Of the signs of a value in a file's name: file systems take 255 bytes. */
+    private static final int MOST_OF_A_VALUE = 40;
+
     private final BriefSource source;
     private final OptionSpec output = Command.option(Path.class, "FILE", "-o", "--output")
             .description("The file to write. Without one the charts are printed as text.").build();
@@ -140,7 +143,8 @@ final class Draw implements Command {
     private static Path beside(Path target, String value, Set<String> taken) {
         String name = target.getFileName().toString();
         int dot = name.lastIndexOf('.') < 0 ? name.length() : name.lastIndexOf('.');
-        String stem = name.substring(0, dot) + "-" + value.replaceAll("[^\\p{L}\\p{N} ._-]", "_");
+        String safe = value.replaceAll("[^\\p{L}\\p{N} ._-]", "_");
+        String stem = name.substring(0, dot) + "-" + safe.substring(0, safe.offsetByCodePoints(0, Math.min(MOST_OF_A_VALUE, safe.codePointCount(0, safe.length()))));
         String unique = stem;
         for (int i = 2; !taken.add(unique.toLowerCase(Locale.ROOT)); i++) {
             unique = stem + "-" + i;

@@ -8,9 +8,11 @@ import java.io.OutputStream;
 import java.nio.channels.Channels;
 import java.nio.channels.FileChannel;
 import java.nio.file.Files;
+import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
 import java.nio.file.StandardOpenOption;
+import java.nio.file.attribute.BasicFileAttributes;
 import java.nio.file.attribute.PosixFileAttributeView;
 import java.nio.file.attribute.PosixFileAttributes;
 import java.util.LinkedHashMap;
@@ -82,6 +84,7 @@ public final class Writing {
             if (!Files.isDirectory(folder)) {
                 throw cannot(file, "there is no folder '" + folder + "'");
             }
+            refuseUnusable(target);
             if (Files.exists(target) && !Files.isRegularFile(target)) {
                 throw cannot(file, "it is a device or a pipe; name a file");
             }
@@ -91,6 +94,15 @@ public final class Writing {
             return folder.toRealPath().resolve(target.getFileName());
         } catch (IOException e) {
             throw cannot(file, reason(e));
+        }
+    }
+
+    /** A name that the system takes for no file, as it is too long, is found before anything is written. */
+    private static void refuseUnusable(Path target) throws IOException {
+        try {
+            Files.readAttributes(target, BasicFileAttributes.class);
+        } catch (NoSuchFileException e) {
+            // it is to be made
         }
     }
 
@@ -155,7 +167,7 @@ public final class Writing {
         if (e instanceof java.nio.file.AccessDeniedException) {
             return "permission denied";
         }
-        if (e instanceof java.nio.file.NoSuchFileException) {
+        if (e instanceof NoSuchFileException) {
             return "there is no such file";
         }
         if (e instanceof java.nio.file.FileSystemException system && system.getReason() != null) {

@@ -189,8 +189,9 @@ public final class Table {
 
     /** This table, and something that a reader should know of it. */
     public Table noting(Note note) {
+        Note shown = new Note(Characters.shown(note.sentence()), note.rows().stream().map(Characters::shown).toList(), note.urgent(), note.noFigures());
         List<Note> more = new ArrayList<>(notes);
-        more.add(note);
+        more.add(shown);
         return new Table(name, columns(), source, whole == this ? null : whole, wholeRows, added, more);
     }
 

@@ -110,6 +110,9 @@ final class PanelsPlot {
         if (panel.bars().isEmpty() && panel.lines().isEmpty()) {
             panel.points().forEach(points -> add(List.of(points.series()), new LineAndShapeRenderer(false, false), plot));
         }
+        if (plot.getDataset(0) == null) { // the categories stand there all the same
+            add(List.of(), new BarRenderer(), plot);
+        }
         panel.references().forEach(line -> plot.addRangeMarker(marker(line), Layer.FOREGROUND));
         plot.addAnnotation(overlay(panel));
         return plot;
@@ -216,11 +219,13 @@ final class PanelsPlot {
     private void add(List<Series> all, CategoryItemRenderer renderer, CategoryPlot plot) {
         DefaultCategoryDataset dataset = new DefaultCategoryDataset();
         int every = namedEvery();
+        List<Row> rows = IntStream.range(0, plain.data().rowCount()).mapToObj(row -> new Row(row, row % every == 0 ? plain.categoryText(row) : "")).toList();
         for (Series series : all) {
             Column cells = plain.data().column(series.column());
-            for (int row = 0; row < plain.data().rowCount(); row++) {
-                dataset.addValue(cells.isPresent(row) ? cells.number(row) : null, series.column(), new Row(row, row % every == 0 ? plain.categoryText(row) : ""));
-            }
+            rows.forEach(row -> dataset.addValue(cells.isPresent(row.at()) ? cells.number(row.at()) : null, series.column(), row));
+        }
+        if (all.isEmpty()) {
+            rows.forEach(row -> dataset.addValue(null, "", row));
         }
         int index = plot.getDataset(0) == null ? 0 : plot.getDatasetCount();
         plot.setDataset(index, dataset);

@@ -3,6 +3,7 @@ package dev.trellisgorge.engine.workbook;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Place;
 import java.io.IOException;
+import org.apache.commons.compress.archivers.zip.Zip64Mode;
 import org.apache.poi.ss.usermodel.Cell;
 import org.apache.poi.ss.usermodel.CellType;
 import org.apache.poi.ss.usermodel.FormulaError;
@@ -19,6 +20,7 @@ final class StreamedWorkbook extends SXSSFWorkbook {
 
     StreamedWorkbook(XSSFWorkbook book) {
         super(book, ROWS_IN_MEMORY);
+        setZip64Mode(Zip64Mode.AsNeeded); // readers of a stream take nothing else
     }
 
     @Override
