@@ -66,6 +66,8 @@ final class BriefText {
                     .orElseThrow(() -> new BadInput(Place.inFile(name), "is empty; a brief starts with 'brief: 1'"));
         } catch (MarkedYamlEngineException e) {
             throw new BadInput(place(e.getProblemMark()), "is no YAML: " + e.getProblem());
+        } catch (IllegalArgumentException e) { // the library's own reading of it fails
+            throw new BadInput(Place.inFile(name), "is no YAML: a character after '\\x', '\\u' or '\\U' is to be given by its number, in hexadecimal digits");
         } catch (YamlEngineException e) {
             throw new BadInput(Place.inFile(name), e.getMessage().contains("aliases") ? "repeats more than " + MOST_ALIASES + " lists and mappings by aliases; write them out"
                     : "is no YAML: " + e.getMessage());

@@ -23,7 +23,7 @@ import java.util.regex.Pattern;
  */
 record Expressions(Optional<Schema> table, Settings settings, Problems problems) {
     private static final Pattern SETTING = Pattern.compile(":[A-Za-z_][A-Za-z0-9_]*");
-    private static final Pattern QUOTED = Pattern.compile("\"(?:[^\"]|\"\")+\"");
+    private static final Pattern QUOTED = Pattern.compile("\"(?:[^\"]|\"\")++\"");
     private static final Pattern WORDS = Pattern.compile("[\\p{L}\\p{N}_. ]+");
     private static final Pattern LITERAL = Pattern.compile("(?i)true|false|null|case .*|not .*|.* (and|or|is|in|not|between) .*");
 

@@ -16,7 +16,7 @@ import java.util.regex.Pattern;
  * @param added where quotes were added, counted in signs of {@code text} from 1
  */
 record QuotedNames(String text, List<Integer> added) {
-    private static final Pattern TOKEN = Pattern.compile("'(?:[^']|'')*'?|\"(?:[^\"]|\"\")*\"?|[\\p{L}_][\\p{L}\\p{N}_]*|.", Pattern.DOTALL);
+    private static final Pattern TOKEN = Pattern.compile("'(?:[^']|'')*+'?|\"(?:[^\"]|\"\")*+\"?|[\\p{L}_][\\p{L}\\p{N}_]*|.", Pattern.DOTALL);
     private static final Set<String> OWN = Set.of("AND", "OR", "NOT", "IS", "NULL", "IN", "BETWEEN", "CASE", "WHEN", "THEN", "ELSE", "END", "TRUE", "FALSE");
     private static final Pattern EXTRACTED = Pattern.compile("(?i)extract\\s*\\(\\s*$");
 

@@ -122,9 +122,9 @@ public final class Campaign {
             if (!trial.arguments().isEmpty()) {
                 running.put(Thread.currentThread(), new Running(maker, seed, System.nanoTime()));
                 try {
-                    fault(judge, trial).ifPresent(fault -> tell(trial, fault, seed));
+                    fault(judge, trial).ifPresent(fault -> tell(judge, trial, fault, seed));
                 } catch (RuntimeException | Error e) {
-                    tell(trial, "broke: " + e, seed);
+                    tell(judge, trial, "broke: " + e, seed);
                 }
                 running.remove(Thread.currentThread());
             }
@@ -139,13 +139,14 @@ public final class Campaign {
     }
 
     /** Faults are one kind where the first lines of the error are alike. */
-    private void tell(Trial trial, String fault, long seed) {
+    private void tell(Judge judge, Trial trial, String fault, long seed) {
         String[] lines = fault.split("\n");
         String where = lines.length < 4 ? lines[0] : lines[0] + " " + lines[2].strip() + " " + lines[3].strip();
         String kind = (trial.maker() + " " + where).replaceAll("[0-9]+", "0");
         if (faults.computeIfAbsent(kind.length() > 220 ? kind.substring(0, 220) : kind, k -> new AtomicLong()).incrementAndGet() <= KEPT_OF_A_KIND) {
             told.println(trial.maker() + " with the seed " + seed + ": " + fault);
-            keep(lines[0].split(":")[0], trial, seed);
+            String word = lines[0].split(":")[0];
+            keep(word, options.keep.isEmpty() || word.equals("slow") || word.equals("broke") ? trial : judge.smallest(trial, word), seed);
         }
     }
 

@@ -66,6 +66,8 @@ final class RowCheck {
 
     private void categories(Column category) {
         odd.report(row -> !category.isPresent(row), Optional.of(category.name()), row -> "the category is missing; every row needs one");
+        odd.report(row -> category.kind() == Kind.NUMBER && Double.isInfinite(category.number(row)), Optional.of(category.name()),
+                row -> "the category is too large to be a number (infinite)");
         Map<String, Integer> first = new HashMap<>();
         Map<String, List<Integer>> again = new LinkedHashMap<>();
         for (int row = 0; row < category.size(); row++) {

@@ -13,6 +13,7 @@ import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.Collections;
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
@@ -202,6 +203,8 @@ final class SheetRows {
         if (whole.run() > layout.limits().columns()) {
             throw new BadInput(place, "the header has more than " + layout.limits().columns() + " columns");
         }
+        Set<Integer> filled = new HashSet<>();
+        below.forEach(row -> filled.addAll(row.cells().keySet()));
         Problems problems = new Problems();
         Map<Integer, String> names = new LinkedHashMap<>();
         Map<String, Integer> seen = new HashMap<>();
@@ -216,7 +219,7 @@ final class SheetRows {
                 names.put(column, name);
             } else if (!isSpanned(header.get(0).line(), before, column)) {
                 problems.add(Place.inFile(place.file(), header.get(0).line(), 0), "columns " + letters(before) + " and " + letters(column) + " are both named '" + name + "'");
-            } else if (below.stream().anyMatch(row -> row.cells().containsKey(at))) {
+            } else if (filled.contains(at)) {
                 String numbered = name + " " + (column - before + 1);
                 seen.put(numbered, column);
                 names.put(column, numbered);

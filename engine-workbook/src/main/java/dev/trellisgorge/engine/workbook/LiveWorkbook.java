@@ -14,6 +14,7 @@ import java.util.IdentityHashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import org.apache.poi.ss.usermodel.Cell;
 import org.apache.poi.ss.usermodel.Name;
 import org.apache.poi.ss.usermodel.PrintSetup;
@@ -73,6 +74,8 @@ final class LiveWorkbook {
             new PageSheet(pages.get(i), pageSheets.get(i), helpers, names, styles).fill(size);
         }
         book.setActiveSheet(0);
+        book.getProperties().getCoreProperties().setCreator("Trellis Gorge");
+        book.getProperties().getCoreProperties().setCreated(Optional.empty());
         try (StreamedWorkbook streamed = new StreamedWorkbook(book)) {
             tables.forEach(table -> raw(streamed.getSheet(raw.get(table)), table));
             helperNames.forEach((sheet, name) -> sheet.fill(streamed.getSheet(name)));

@@ -3,7 +3,12 @@ package dev.trellisgorge.engine.workbook;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Place;
 import java.io.IOException;
+import java.io.OutputStream;
+import java.time.LocalDateTime;
+import java.time.ZoneId;
 import org.apache.commons.compress.archivers.zip.Zip64Mode;
+import org.apache.commons.compress.archivers.zip.ZipArchiveEntry;
+import org.apache.commons.compress.archivers.zip.ZipArchiveOutputStream;
 import org.apache.poi.ss.usermodel.Cell;
 import org.apache.poi.ss.usermodel.CellType;
 import org.apache.poi.ss.usermodel.FormulaError;
@@ -17,10 +22,25 @@ import org.apache.poi.xssf.usermodel.XSSFWorkbook;
  */
 final class StreamedWorkbook extends SXSSFWorkbook {
     private static final int ROWS_IN_MEMORY = 100;
+    private static final LocalDateTime EARLIEST = LocalDateTime.of(1980, 1, 1, 0, 0);
 
     StreamedWorkbook(XSSFWorkbook book) {
         super(book, ROWS_IN_MEMORY);
         setZip64Mode(Zip64Mode.AsNeeded); // readers of a stream take nothing else
+    }
+
+    /** No part carries a time, so that the same charts give the same bytes. */
+    @Override
+    protected ZipArchiveOutputStream createArchiveOutputStream(OutputStream out) {
+        ZipArchiveOutputStream zip = new ZipArchiveOutputStream(out) {
+            @Override
+            public void putArchiveEntry(ZipArchiveEntry entry) throws IOException {
+                entry.setTime(EARLIEST.atZone(ZoneId.systemDefault()).toInstant().toEpochMilli()); // it is written as local time
+                super.putArchiveEntry(entry);
+            }
+        };
+        zip.setUseZip64(zip64Mode);
+        return zip;
     }
 
     @Override

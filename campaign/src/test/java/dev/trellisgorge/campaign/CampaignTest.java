@@ -1,0 +1,99 @@
+package dev.trellisgorge.campaign;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.io.ByteArrayOutputStream;
+import java.io.IOException;
+import java.io.InputStream;
+import java.io.PrintStream;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.Arrays;
+import java.util.List;
+import java.util.stream.Stream;
+import org.testng.SkipException;
+import org.testng.annotations.BeforeClass;
+import org.testng.annotations.DataProvider;
+import org.testng.annotations.Test;
+
+/** A minute of made-up inputs, every input that was once a fault, and a few kills, full disks and threads. */
+public class CampaignTest {
+    private static final String SECONDS = System.getProperty("campaign.seconds", "60");
+
+    @BeforeClass
+    public void closeInput() {
+        System.setIn(InputStream.nullInputStream());
+    }
+
+    @Test
+    public void minuteOfMadeUpInputsFindsNoFault() throws Exception {
+        ByteArrayOutputStream told = new ByteArrayOutputStream();
+        Campaign campaign = new Campaign(Campaign.Options.parse("--seconds", SECONDS, "--seed", String.valueOf(System.currentTimeMillis() / 1000 % 1_000_000), "--keep", "target/kept"),
+                new PrintStream(told, true, StandardCharsets.UTF_8));
+        assertThat(campaign.run()).as(told.toString(StandardCharsets.UTF_8)).isEmpty();
+    }
+
+    @DataProvider
+    Object[][] regressions() throws IOException {
+        try (Stream<Path> all = Files.list(Path.of("src/test/resources/regression"))) {
+            return all.sorted().map(folder -> new Object[] {folder}).toArray(Object[][]::new);
+        }
+    }
+
+    @Test(dataProvider = "regressions")
+    public void formerFaultIsNone(Path folder) throws IOException {
+        Judge judge = new Judge(Files.createTempDirectory("gorge-regression"));
+        Trial trial = Trial.read(folder);
+        assertThat(judge.fault(trial).filter(fault -> !fault.startsWith(Judge.SLOW) || judge.fault(trial).isPresent())).isEmpty();
+    }
+
+    /** A judge that finds nothing would pass everything. */
+    @Test
+    public void judgeFindsWhatIsWrong() throws IOException {
+        assertThat(WellFormed.fault("a.svg", Trial.bytes("<svg><a></svg>"))).isPresent();
+        assertThat(WellFormed.fault("a.json", Trial.bytes("{\"a\": Infinity}"))).isPresent();
+        assertThat(WellFormed.fault("a.xlsx", Trial.bytes("no"))).isPresent();
+        assertThat(WellFormed.fault("a.png", Trial.bytes("no"))).isPresent();
+        assertThat(WellFormed.fault("a.pdf", Trial.bytes("%PDF-1.4"))).isPresent();
+        assertThat(WellFormed.fault("a.txt", Trial.bytes("a\u001b[0m"))).isPresent();
+        Judge judge = new Judge(Files.createTempDirectory("gorge-judge"));
+        assertThat(judge.fault(new Trial("t", java.util.Map.of("t.csv", Trial.bytes("n,v\na,1\n"), "b.yaml", Trial.bytes("brief: 1\ndata: {t: t.csv}\ncharts:\n  c: {pattern: columns, category: n, value: v}\n")),
+                List.of("draw", "HERE/b.yaml", "-o", "HERE/stray.svg")))).hasValueSatisfying(fault -> assertThat(fault).isEqualTo("astray: stray.svg was written"));
+    }
+
+    @DataProvider
+    Object[][] endings() {
+        return Kinds.ENDINGS.stream().map(ending -> new Object[] {ending}).toArray(Object[][]::new);
+    }
+
+    @Test(dataProvider = "endings")
+    public void killedProcessLeavesAWholeFileAndNothingAfterTheNextRun(String ending) throws Exception {
+        assertThat(Kills.killed(ending, 3, System.nanoTime())).isEmpty();
+    }
+
+    /** The system's limit on the size of a file stands in for a disk that is full. */
+    @Test(dataProvider = "endings")
+    public void fullDiskIsASentenceAndTheFormerFileStays(String ending) throws Exception {
+        if (!Files.isExecutable(Path.of("/bin/bash"))) {
+            throw new SkipException("there is no bash to set a limit with");
+        }
+        Path folder = Files.createTempDirectory("gorge-full");
+        Kinds.pages(folder);
+        Path target = folder.resolve("out." + ending);
+        Files.writeString(target, "former");
+        String java = Path.of(System.getProperty("java.home"), "bin", "java").toString();
+        Process process = new ProcessBuilder("/bin/bash", "-c", "ulimit -f 0; exec \"$@\"", "limited", java, "-XX:-UsePerfData", "-XX:+IgnoreUnrecognizedVMOptions", "-cp", System.getProperty("java.class.path"), "dev.trellisgorge.cli.Gorge",
+                "draw", folder.resolve("b.yaml").toString(), "-o", target.toString()).redirectErrorStream(true).start();
+        String said = new String(process.getInputStream().readAllBytes(), StandardCharsets.UTF_8);
+        assertThat(process.waitFor()).as(said).isEqualTo(2);
+        assertThat(said).startsWith("gorge: ").doesNotContain("Exception").hasLineCount(1);
+        assertThat(target).hasContent("former");
+        assertThat(Arrays.stream(folder.toFile().list()).sorted()).containsExactly("b.yaml", "out." + ending, "t.csv");
+    }
+
+    @Test
+    public void manyThreadsDrawTheSameBytesAndNothingGrows() throws Exception {
+        assertThat(Draws.drawn(300, 16)).isEmpty();
+    }
+}
