@@ -5,6 +5,7 @@ import dev.trellisgorge.formula.Settings;
 import dev.trellisgorge.pattern.Chart;
 import dev.trellisgorge.tables.Progress;
 import dev.trellisgorge.problem.BadInput;
+import dev.trellisgorge.problem.Memory;
 import dev.trellisgorge.problem.Nearest;
 import dev.trellisgorge.problem.Place;
 import dev.trellisgorge.problem.Problems;
@@ -241,7 +242,11 @@ final class BriefReader {
             return problems.attempt(() -> TableFile.read(table, System.in, layout, progress));
         }
         inputs.add(source);
-        return problems.attempt(() -> TableFile.read(table, source, layout, progress));
+        try {
+            return problems.attempt(() -> TableFile.read(table, source, layout, progress));
+        } catch (OutOfMemoryError e) {
+            throw Memory.ended(Place.inFile(source.toString()), "the table", "give it fewer rows or columns");
+        }
     }
 
     private Settings overridden(Settings stated) {

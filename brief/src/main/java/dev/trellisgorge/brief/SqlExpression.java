@@ -141,13 +141,13 @@ final class SqlExpression {
         } catch (TokenMgrException e) {
             throw new NotTaken("'" + text + "' has a quote that is never closed, or a sign that no expression has. " + TAKEN);
         } catch (StackOverflowError e) {
-            throw new NotTaken("the expression is nested too deeply");
+            throw new NotTaken("more than " + MOST_NESTED + " of its parts stand within each other");
         }
     }
 
     private Formula formula(Expression e) throws NotTaken {
         if (++depth > MOST_NESTED) {
-            throw new NotTaken("the expression is nested too deeply");
+            throw new NotTaken("more than " + MOST_NESTED + " of its parts stand within each other");
         }
         try {
             return e instanceof BinaryExpression both ? binary(both) : other(e);

@@ -3,6 +3,7 @@ package dev.trellisgorge.cli;
 import dev.trellisgorge.engine.Temporaries;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Bound;
+import dev.trellisgorge.problem.Memory;
 import dev.trellisgorge.problem.Place;
 import dev.trellisgorge.table.Characters;
 import java.io.FileDescriptor;
@@ -73,27 +74,33 @@ public final class Gorge {
             return commands.named(given.subcommand().commandSpec().name()).run(given.subcommand());
         } catch (ParameterException e) {
             return wrongUsage(e);
-        } catch (BadInput bad) {
+        } catch (Exception | Error e) {
+            return told(e, err);
+        } finally {
+            out.flush();
+        }
+    }
+
+    /** Says what went wrong; the exit code that belongs to it. */
+    static int told(Throwable wrong, PrintStream err) {
+        if (wrong instanceof BadInput bad) {
             bad.problems().stream().limit(MOST_PROBLEMS).forEach(problem -> err.println("gorge: " + Characters.shown(problem.toString())));
             if (bad.problems().size() > MOST_PROBLEMS) {
                 err.println("gorge: and " + (bad.problems().size() - MOST_PROBLEMS) + " more");
             }
             return BAD_INPUT;
-        } catch (InvalidPathException e) {
-            err.println("gorge: '" + Characters.shown(e.getInput()) + "' can't name a file here" + (e.getInput().indexOf('\0') >= 0 ? ": it holds a character that no name has (U+0000)"
+        }
+        if (wrong instanceof InvalidPathException path) {
+            err.println("gorge: '" + Characters.shown(path.getInput()) + "' can't name a file here" + (path.getInput().indexOf('\0') >= 0 ? ": it holds a character that no name has (U+0000)"
                     : "; take a locale of UTF-8, as with LC_ALL=C.UTF-8"));
             return BAD_INPUT;
-        } catch (OutOfMemoryError e) {
-            err.println("gorge: the tables do not fit into the " + (Runtime.getRuntime().maxMemory() >> 20) + " MB of memory that Java takes here; let it take more, as with"
-                    + " JAVA_TOOL_OPTIONS=-Xmx8g, or give it fewer rows or columns");
-            return BAD_INPUT;
-        } catch (Exception | Error e) {
-            err.println("gorge: a fault of the program's own: " + e);
-            e.printStackTrace(err);
-            return OWN_FAULT;
-        } finally {
-            out.flush();
         }
+        if (wrong instanceof OutOfMemoryError) {
+            return told(Memory.ended(Place.of(""), "what the charts are computed from", "give it fewer rows or columns"), err);
+        }
+        err.println("gorge: a fault of the program's own: " + wrong);
+        wrong.printStackTrace(err);
+        return OWN_FAULT;
     }
 
     private static int wrongUsage(ParameterException e) {

@@ -2,7 +2,6 @@ package dev.trellisgorge.cli;
 
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Place;
-import dev.trellisgorge.table.Characters;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -67,11 +66,11 @@ final class Watch implements Command {
     }
 
     /** Draws, and says what went wrong. */
-    private void draw(ParseResult given) throws IOException {
+    private void draw(ParseResult given) {
         try {
             draw.run(given);
-        } catch (BadInput bad) {
-            bad.problems().forEach(problem -> streams.err().println("gorge: " + Characters.shown(problem.toString())));
+        } catch (Exception | Error wrong) { // the next change may mend it
+            Gorge.told(wrong, streams.err());
             streams.err().println("gorge: the last files stay as they are");
         }
         streams.out().flush();

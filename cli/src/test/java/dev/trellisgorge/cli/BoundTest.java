@@ -71,7 +71,7 @@ public class BoundTest {
             case BRIEF_CHARACTERS -> run(TABLE, brief("#" + " ".repeat(size - brief("#\n").length()) + "\n"));
             case BRIEF_DEPTH -> run(TABLE, brief("settings: {x: " + "[".repeat(size - 2) + "]".repeat(size - 2) + "}\n"));
             case BRIEF_ALIASES -> run(TABLE, brief("settings: {x: &x [1], y: [" + String.join(", ", java.util.Collections.nCopies(size, "*x")) + "]}\n"));
-            case EXPRESSION_DEPTH -> run(TABLE, brief("shape:\n  - derive: {y: \"" + "(".repeat(size) + "v" + ")".repeat(size) + "\"}\n"));
+            case EXPRESSION_DEPTH -> run(TABLE, brief("shape:\n  - derive: {y: \"" + "(".repeat(size - 1) + "v" + ")".repeat(size - 1) + "\"}\n"));
             case BOARD_COLUMNS -> run(TABLE, brief("") + "board: {columns: " + size + ", tiles: [c]}\n");
             case TITLE_CHARACTERS -> run(TABLE, "brief: 1\ndata: {t: t.csv}\ncharts:\n  c: {pattern: columns, category: n, value: v, title: " + "x".repeat(size) + "}\n");
             case TABLE_CELLS -> {
@@ -97,9 +97,9 @@ public class BoundTest {
     private static String told(Bound bound) {
         return switch (bound) {
             case BRIEF_CHARACTERS -> "more than the 3145728 characters";
-            case BRIEF_DEPTH -> "deeper than 100";
+            case BRIEF_DEPTH -> "more than 100 lists and mappings";
             case BRIEF_ALIASES -> "more than 50 lists and mappings";
-            case EXPRESSION_DEPTH -> "200";
+            case EXPRESSION_DEPTH -> "more than 200 of its parts";
             case BOARD_COLUMNS -> "12";
             case TITLE_CHARACTERS -> "at most 1000 are drawn";
             case TABLE_CELLS -> "more cells than the 10 that are read";

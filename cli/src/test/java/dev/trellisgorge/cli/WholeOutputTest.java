@@ -198,6 +198,15 @@ public class WholeOutputTest extends AtDesk {
     }
 
     @Test
+    public void whatDoesNotFitIntoMemoryIsNamed() throws Exception {
+        desk.with("t.csv", java.util.stream.IntStream.range(0, 1_000_000).mapToObj(row -> "name of row " + row + "," + row).collect(java.util.stream.Collectors.joining("\n", "n,v\n", "\n")));
+        Process process = process(List.of("-Xmx32m"), "check", "DESK/b.yaml").start();
+        String told = new String(process.getErrorStream().readAllBytes());
+        assertThat(process.waitFor()).as(told).isEqualTo(2);
+        assertThat(told).contains("/t.csv: the table does not fit into the ", " MB of memory that Java takes here; let it take more, as with JAVA_TOOL_OPTIONS=-Xmx8g, or give it fewer rows or columns").hasLineCount(1);
+    }
+
+    @Test
     public void overflowIsAnErrorAtItsRow() {
         desk.with("t.csv", "station,mwh\nA,1\nB,1e308\n").with("b.yaml", "brief: 1\ndata: {t: t.csv}\ncharts:\n  c: {pattern: columns, category: station, value: mwh * 10}\n");
         Desk.Answer answer = desk.type("series", "DESK/b.yaml");

@@ -3,6 +3,7 @@ package dev.trellisgorge.engine;
 import dev.trellisgorge.chart.Size;
 import dev.trellisgorge.plan.PlainChart;
 import dev.trellisgorge.problem.BadInput;
+import dev.trellisgorge.problem.Memory;
 import dev.trellisgorge.problem.Nearest;
 import dev.trellisgorge.problem.Place;
 import dev.trellisgorge.problem.Problems;
@@ -56,12 +57,20 @@ public final class Engines {
             List<Path> files = files(pages, file);
             for (int i = 0; i < files.size(); i++) {
                 List<Page> held = files.size() == 1 ? lowered : lowered.subList(i, i + 1);
-                if (contents.put(files.get(i), out -> engine.draw(held, ending(file), size, out)) != null) {
+                if (contents.put(files.get(i), out -> draw(engine, held, file, size, out)) != null) {
                     throw new BadInput(Place.inFile(files.get(i).toString()), "two results would go to this file; give them other names");
                 }
             }
         });
         return Writing.all(contents);
+    }
+
+    private static void draw(Engine engine, List<Page> pages, Path file, Size size, OutputStream out) throws IOException {
+        try {
+            engine.draw(pages, ending(file), size, out);
+        } catch (OutOfMemoryError e) {
+            throw Memory.ended(Place.inFile(file.toString()), "the drawing", "draw fewer rows, or a smaller picture");
+        }
     }
 
     /** Writes pages to a stream, as a file of that ending that holds all of them. Errors as for files. */

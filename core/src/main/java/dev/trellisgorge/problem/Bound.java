@@ -5,7 +5,7 @@ public enum Bound {
     BRIEF_CHARACTERS(3 << 20, "characters of a brief", ""),
     BRIEF_DEPTH(100, "mappings and lists within each other in a brief", ""),
     BRIEF_ALIASES(50, "lists and mappings of a brief that aliases repeat", ""),
-    EXPRESSION_DEPTH(200, "brackets, calls and conditions within each other in an expression", ""),
+    EXPRESSION_DEPTH(200, "parts of an expression within each other: brackets, calls, conditions, the column inside", ""),
     BOARD_COLUMNS(12, "tiles beside each other on a board", ""),
     TITLE_CHARACTERS(1_000, "characters of a title or a second line", ""),
     TABLE_CELLS(1_000_000_000, "cells of a table, rows times columns", "`limits: {cells: …}`"),

@@ -4,6 +4,7 @@ import dev.trellisgorge.formula.Evaluator;
 import dev.trellisgorge.formula.Formula;
 import dev.trellisgorge.formula.Settings;
 import dev.trellisgorge.problem.BadInput;
+import dev.trellisgorge.problem.Memory;
 import dev.trellisgorge.problem.Nearest;
 import dev.trellisgorge.problem.Note;
 import dev.trellisgorge.problem.Place;
@@ -76,6 +77,8 @@ public final class Executor {
                 known = part.step().apply(before, new Run(this));
             } catch (BadInput wrong) {
                 throw part.at(wrong);
+            } catch (OutOfMemoryError e) {
+                throw part.at(Memory.ended(before.place(), "what the step makes of its " + before.rowCount() + " rows", "take fewer rows or columns into it"));
             }
             next.put(part.step(), known);
         }

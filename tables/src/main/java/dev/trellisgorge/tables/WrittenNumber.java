@@ -22,6 +22,8 @@ record WrittenNumber(char decimal) {
     private static final Pattern GROUPED_BY_COMMA = Pattern.compile("\\d{1,3}(,\\d{3})+(\\.\\d*)?");
     private static final Pattern GROUPED_BY_POINT = Pattern.compile("\\d{1,3}(\\.\\d{3})+(,\\d*)?");
     private static final int PER_CENT_PLACES = 2;
+    /** The largest double has 309 digits. */
+    private static final int LONGEST = 400;
 
     /** Read when the first code is met, as few files have one. */
     private static final class Codes {
@@ -40,6 +42,9 @@ record WrittenNumber(char decimal) {
 
     /** Empty where it is no number so written. */
     Optional<Figure> read(String cell) {
+        if (cell.length() > LONGEST) {
+            return Optional.empty();
+        }
         String text = BLANKS.matcher(cell.strip()).replaceAll("").replace('\u2212', '-');
         boolean negative = false;
         if (text.startsWith("(") && text.endsWith(")")) {

@@ -1,7 +1,6 @@
 package dev.trellisgorge.engine.image;
 
 import de.rototor.pdfbox.graphics2d.PdfBoxGraphics2D;
-import de.rototor.pdfbox.graphics2d.PdfBoxGraphics2DFontTextDrawer;
 import dev.trellisgorge.engine.Page;
 import dev.trellisgorge.chart.Size;
 import java.io.IOException;
@@ -34,7 +33,7 @@ final class Document {
     }
 
     void writeTo(OutputStream out) throws IOException {
-        try (PDDocument document = new PDDocument(); PdfBoxGraphics2DFontTextDrawer typefaces = new PdfBoxGraphics2DFontTextDrawer()) {
+        try (PDDocument document = new PDDocument(); EmbeddedText typefaces = new EmbeddedText()) {
             Fonts.each(typefaces::registerFont);
             PDStructureTreeRoot root = new PDStructureTreeRoot();
             document.getDocumentCatalog().setStructureTreeRoot(root);
@@ -50,7 +49,7 @@ final class Document {
         }
     }
 
-    private void add(Page page, PDDocument document, PDStructureTreeRoot root, PdfBoxGraphics2DFontTextDrawer typefaces) throws IOException {
+    private void add(Page page, PDDocument document, PDStructureTreeRoot root, EmbeddedText typefaces) throws IOException {
         PDPage sheet = new PDPage(new PDRectangle(size.width() * POINTS_PER_PIXEL, size.height() * POINTS_PER_PIXEL));
         document.addPage(sheet);
         PdfBoxGraphics2D g = new PdfBoxGraphics2D(document, size.width(), size.height());

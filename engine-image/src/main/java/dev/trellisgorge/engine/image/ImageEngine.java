@@ -17,6 +17,7 @@ import java.util.List;
 import java.util.Optional;
 import java.util.OptionalInt;
 import java.util.Set;
+import java.util.stream.DoubleStream;
 import java.util.stream.IntStream;
 
 /** Draws pages as pictures: {@code .png} (sRGB), {@code .svg} and {@code .pdf} (text stays text; a page each). */
@@ -48,8 +49,10 @@ public final class ImageEngine implements Engine {
         if (chart.drawing() instanceof TextCells && chart.data().rowCount() > MOST_LINES) {
             return Optional.of("a picture shows at most " + MOST_LINES + " lines of text, and there are " + chart.data().rowCount() + " rows; keep some of them with 'rank' or 'keep'");
         }
-        double largest = chart.data().series().stream().filter(cells -> cells.kind() == Kind.NUMBER)
-                .flatMapToDouble(cells -> IntStream.range(0, cells.size()).mapToDouble(cells::number)).map(Math::abs).filter(figure -> figure > 0).max().orElse(1);
+        DoubleStream cells = chart.data().series().stream().filter(series -> series.kind() == Kind.NUMBER)
+                .flatMapToDouble(series -> IntStream.range(0, series.size()).mapToDouble(series::number));
+        DoubleStream ends = chart.panels().stream().map(chart::extent).flatMapToDouble(extent -> DoubleStream.of(extent.low(), extent.high()));
+        double largest = DoubleStream.concat(cells, ends).map(Math::abs).filter(figure -> figure > 0).max().orElse(1);
         return largest <= LARGEST && largest >= SMALLEST ? Optional.empty() : Optional.of("a picture shows figures from " + Numbers.shortest(SMALLEST) + " to "
                 + Numbers.shortest(LARGEST) + ", and the largest one here is " + Numbers.shortest(largest) + "; draw it in another unit");
     }
