@@ -28,10 +28,13 @@ interface Choices {
         return random::nextInt;
     }
 
-    /** The choices that bytes make; zeros where they end. */
+    /** The choices that bytes make; the last of all where they end, so that nothing goes on for ever. */
     static Choices of(byte[] bytes) {
         int[] at = {0};
         return bound -> {
+            if (at[0] >= bytes.length) {
+                return bound - 1;
+            }
             int choice = 0;
             for (int range = 1; range < bound; range <<= 8) {
                 choice = choice << 8 | (at[0] < bytes.length ? bytes[at[0]++] & 0xFF : 0);

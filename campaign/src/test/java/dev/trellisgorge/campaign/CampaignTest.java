@@ -34,6 +34,21 @@ public class CampaignTest {
         assertThat(campaign.run()).as(told.toString(StandardCharsets.UTF_8)).isEmpty();
     }
 
+    /** The same makers, guided by which code is reached. */
+    @Test
+    public void guidedChoicesFindNoFault() throws Exception {
+        Path folder = Files.createTempDirectory("gorge-guided");
+        Process process = new ProcessBuilder(Path.of(System.getProperty("java.home"), "bin", "java").toString(), "-cp", System.getProperty("java.class.path"), "com.code_intelligence.jazzer.Jazzer",
+                "--target_class=" + Guided.class.getName(), "--instrumentation_includes=dev.trellisgorge.**", "-max_total_time=" + Integer.parseInt(SECONDS) / 3, "-rss_limit_mb=4000")
+                .directory(folder.toFile()).redirectErrorStream(true).start();
+        String said = new String(process.getInputStream().readAllBytes(), StandardCharsets.UTF_8);
+        if (said.contains("UnsatisfiedLinkError") || said.contains("not supported")) {
+            throw new SkipException("the guided fuzzer does not run on this system");
+        }
+        assertThat(process.waitFor()).as(said).isZero();
+        assertThat(said).contains("Done ");
+    }
+
     @DataProvider
     Object[][] regressions() throws IOException {
         try (Stream<Path> all = Files.list(Path.of("src/test/resources/regression"))) {
