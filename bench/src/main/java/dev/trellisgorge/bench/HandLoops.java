@@ -45,6 +45,8 @@ final class HandLoops {
     /** The nine series; without kinds there is no start, subtotal or total. */
     static double[][] waterfall(double[] v) {
         double[][] out = new double[9][v.length];
+        double sum = 0;
+        double lost = 0;
         double level = 0;
         for (int i = 0; i < v.length; i++) {
             double a = v[i];
@@ -53,7 +55,10 @@ final class HandLoops {
                 out[c][i] = Double.NaN;
             }
             if (a == a) {
-                level = before + a;
+                double next = sum + a;
+                lost += Math.abs(sum) >= Math.abs(a) ? sum - next + a : a - next + sum;
+                sum = next;
+                level = sum + lost; // as the series are: what an addition rounds off comes back
                 double low = Math.min(before, level);
                 double high = Math.max(before, level);
                 int piece = a >= 0 ? 1 : 2;

@@ -27,13 +27,13 @@ final class SourceSchema {
 
     static Map<String, Object> source() {
         Map<String, Object> alone = schema("title", "A file alone", "description", "A file beside the brief, its layout found: .json, .ndjson or .jsonl, a workbook (.xlsx, .ods), "
-                + "or delimited text under any other ending; - is standard input.", "type", "string");
+                + "or delimited text under any other ending; - is standard input, where --allow input lets it.", "type", "string");
         return titled("Data", described(either(alone, file(), query()), "A raw table."));
     }
 
     private static Map<String, Object> file() {
         return titled("A file and its layout", described(new SchemaKeys()
-                .required("file", schema("type", "string"), "The file, as it is named from the brief's folder; - is standard input.")
+                .required("file", schema("type", "string"), "The file, as it is named from the brief's folder; in it or below, unless --allow folder=DIRECTORY lets it be elsewhere. - is standard input, where --allow input lets it.")
                 .optional("delimiter", SIGN, "What divides the cells of a text. Comma, semicolon, tab and bar are found, and a first line such as sep=; is heeded.")
                 .optional("charset", TEXT, "Of a text: UTF-8, UTF-16, ISO-8859-1, windows-1252 … A byte-order mark is heeded; UTF-8 else.")
                 .optional("sheet", TEXT, "Of a workbook; the first where it is not given.")
@@ -54,10 +54,10 @@ final class SourceSchema {
 
     private static Map<String, Object> query() {
         return titled("A query", described(new SchemaKeys()
-                .required("jdbc", TEXT, "The URL of the database; its driver is on the class path.")
+                .required("jdbc", TEXT, "The URL of the database, where --allow database lets it be asked; its driver is on the class path.")
                 .required("query", TEXT, "The query, in the database's SQL.")
                 .optional("user", TEXT, "Who logs in, where the database asks.")
-                .optional("password-variable", TEXT, "The environment variable that holds the password.")
+                .optional("password-variable", TEXT, "The environment variable that holds the password, where --allow environment=NAME lets it be read.")
                 .optional("shape", ref("shape"), OWN_STEPS).mapping(), "What a query gives, by any JDBC driver."));
     }
 }

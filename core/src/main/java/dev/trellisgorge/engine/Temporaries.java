@@ -24,6 +24,7 @@ import java.util.regex.Pattern;
 public final class Temporaries {
     private static final Pattern NAME = Pattern.compile("\\.gorge-(\\d{1,18})-[0-9a-f]{16}");
     private static final Set<Path> STANDING = ConcurrentHashMap.newKeySet();
+    private static final int MOST_REMEMBERED = 1_000;
     private static final Set<Path> CLEARED = new HashSet<>();
 
     static {
@@ -88,6 +89,9 @@ public final class Temporaries {
     private static synchronized void clearLeftovers(Path folder) throws IOException {
         if (!CLEARED.add(folder)) {
             return;
+        }
+        if (CLEARED.size() > MOST_REMEMBERED) {
+            CLEARED.clear();
         }
         try (DirectoryStream<Path> files = Files.newDirectoryStream(folder, file -> NAME.matcher(file.getFileName().toString()).matches())) {
             for (Path file : files) {
