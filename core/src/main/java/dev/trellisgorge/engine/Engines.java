@@ -133,6 +133,7 @@ public final class Engines {
         engine.refusal(chart).ifPresent(why -> {
             throw new BadInput(Place.of("chart '" + chart.name() + "'"), why);
         });
+        chart.checkLabels();
         return new Lowering(engine.abilities()).lower(chart);
     }
 

@@ -12,6 +12,7 @@ import dev.trellisgorge.chart.Ring;
 import dev.trellisgorge.chart.Series;
 import dev.trellisgorge.formula.Evaluator;
 import dev.trellisgorge.formula.Formula;
+import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Note;
 import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Kind;
@@ -104,6 +105,11 @@ public final class PlainChart {
     /** A sentence that says what {@link #thinned} leaves out; empty where it leaves out nothing. */
     public Optional<String> thinning(int most) {
         return Thinning.isNeeded(this, most) ? Optional.of(new Thinning(this, most).sentence()) : Optional.empty();
+    }
+
+    /** @throws BadInput where a figure that a label shows comes to more than a number can be, with its row */
+    public void checkLabels() {
+        RowCheck.refuseInfiniteLabels(this);
     }
 
     /** The same cells drawn without the series that have none, and the lines without a level: what people look at. */

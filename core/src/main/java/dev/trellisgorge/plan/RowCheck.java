@@ -1,5 +1,6 @@
 package dev.trellisgorge.plan;
 
+import dev.trellisgorge.chart.Label;
 import dev.trellisgorge.formula.Evaluator;
 import dev.trellisgorge.formula.Formula;
 import dev.trellisgorge.formula.Settings;
@@ -54,8 +55,18 @@ final class RowCheck {
 
     /** Finite figures may still come to more than a number can be. */
     static void refuseOverflow(Table rows, Cells cells) {
+        refuseInfinite(rows, cells, cells.series());
+    }
+
+    /** The figures beside bars may come to more than the bars, as shares of something tiny do. */
+    static void refuseInfiniteLabels(PlainChart chart) {
+        Cells cells = chart.data();
+        refuseInfinite(cells.rows(), cells, chart.labels().values().stream().map(Label::column).distinct().map(cells::column).toList());
+    }
+
+    private static void refuseInfinite(Table rows, Cells cells, List<Column> columns) {
         Problems problems = new Problems();
-        for (Column series : cells.series()) {
+        for (Column series : columns) {
             if (series.kind() == Kind.NUMBER) {
                 new RowProblems(rows, problems).report(row -> Double.isInfinite(series.number(row)), Optional.empty(),
                         row -> "'" + cells.category().written(row) + "': '" + series.name() + "' comes to more than a number can be (infinite)");

@@ -99,7 +99,7 @@ final class OpenDocumentTable {
                 if (wanted.isEmpty() || wanted.get().equals(name)) {
                     return;
                 }
-                names.add(name);
+                names.add(name == null ? "" : name);
             }
         }
         throw new BadInput(place, wanted.map(name -> "there is no sheet '" + name + "'. " + Nearest.hint(name, names)).orElse("has no sheet"));
