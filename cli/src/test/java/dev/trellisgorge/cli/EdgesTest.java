@@ -61,6 +61,14 @@ public class EdgesTest {
                 .isEqualTo("n,value\na,0.29\nb,1.01\nc,-0.29\n");
     }
 
+    @Test
+    public void shareThatIsNoNumberAnyMoreIsAnErrorAtItsRow() {
+        for (String ending : List.of("json", "svg", "xlsx", "txt")) {
+            assertThat(run("n,v,w\na,4,2\nb,1e10,1e-305\n", "pattern: columns, category: n, value: v, labels: {show: v / w}", "draw", "DESK/b.yaml", "-o", "DESK/o." + ending))
+                    .isEqualTo(new Desk.Answer(2, "", "gorge: DESK/t.csv:3: 'b': 'label of value' comes to more than a number can be (infinite)\n"));
+        }
+    }
+
     @DataProvider
     Object[][] dates() {
         return new Object[][] {{"0000-02-01", "quarter", "0000-Q1"}, {"9999-12-31", "week", "9999-W52"}, {"0001-01-01", "month", "0001-01"}};

@@ -304,4 +304,24 @@ public class WorkbookTableTest {
         Path odd = spreadsheet("<table:table table:name=\"A\">" + row(text("a")) + row(value("float", "value", "many")) + "</table:table>");
         assertThatThrownBy(() -> TableFile.read("t", odd)).isInstanceOf(BadInput.class).hasMessageEndingWith(", row 2: a cell holds 'many', which is no number");
     }
+
+    @Test
+    public void rowAtTheLastLineThatIsReadCountsAndOneBelowItDoesNot() {
+        String sheet = "<table:table table:name=\"A\">" + row(text("a"), text("b")) + "<table:table-row table:number-rows-repeated=\"%d\"><table:table-cell/></table:table-row>"
+                + row(text("x"), value("float", "value", "1")) + "</table:table>";
+        int last = dev.trellisgorge.problem.Bound.SHEET_ROWS.count();
+        assertThat(TableFile.read("t", spreadsheet(sheet.formatted(last - 2))).column("b").number(0)).isEqualTo(1);
+        Path below = spreadsheet(sheet.formatted(last - 1));
+        assertThatThrownBy(() -> TableFile.read("t", below)).isInstanceOf(BadInput.class).hasMessageEndingWith("row " + (last + 1) + ": lies below the " + last + " rows that are read");
+    }
+
+    @Test
+    public void countsThatAreNoneAreRefusedAtTheirRow() {
+        for (String count : new String[] {"0", "-5", "x", "1.5", "99999999999"}) {
+            Path odd = spreadsheet("<table:table table:name=\"A\">" + row(text("a")) + "<table:table-row table:number-rows-repeated=\"" + count + "\">"
+                    + text("b") + "</table:table-row></table:table>");
+            assertThatThrownBy(() -> TableFile.read("t", odd)).isInstanceOf(BadInput.class)
+                    .hasMessageEndingWith(", row 2: 'number-rows-repeated' is '" + count + "', and must be a whole number from 1 to 2147483647");
+        }
+    }
 }
