@@ -96,12 +96,12 @@ public final class Trust {
         String word = at < 0 ? written : written.substring(0, at);
         String place = at < 0 ? "" : written.substring(at + 1);
         Kind kind = Stream.of(Kind.values()).filter(each -> each.toString().equals(word)).findFirst().orElseThrow(() -> new BadInput(said,
-                "nothing is called '" + word + "' that could be allowed. " + Nearest.hint(word, Stream.of(Kind.values()).map(Kind::toString).toList())));
+                "there is nothing called '" + word + "' to allow. " + Nearest.hint(word, Stream.of(Kind.values()).map(Kind::toString).toList())));
         if (place.isEmpty() && (kind.placeNeeded || at >= 0)) {
             throw new BadInput(said, "say which " + kind + " is allowed, as in " + kind + "=" + kind.place);
         }
         if (kind == Kind.INPUT && at >= 0) {
-            throw new BadInput(said, "'input' takes nothing after it");
+            throw new BadInput(said, "'input' takes no value");
         }
         if (kind != Kind.FOLDER) {
             return allowing(kind, place);
@@ -138,7 +138,7 @@ public final class Trust {
         List<Path> folders = Stream.concat(Stream.of(own), places(Kind.FOLDER).stream().map(Path::of)).toList();
         Optional<Path> holder = folders.stream().filter(absolute::startsWith).findFirst();
         if (holder.isEmpty()) {
-            return Optional.of("'" + source + "' is outside the brief's folder; the person who runs it may allow that, with --allow folder=" + absolute.getParent());
+            return Optional.of("'" + source + "' is outside the brief's folder; if you trust the brief, add --allow folder=" + absolute.getParent());
         }
         try {
             Path real = absolute.toRealPath();
@@ -147,7 +147,7 @@ public final class Trust {
                 reals.add(folder.toRealPath());
             }
             return reals.stream().anyMatch(real::startsWith) ? Optional.empty()
-                    : Optional.of("'" + source + "' is a link to a file outside the brief's folder; the person who runs it may allow that, with --allow folder=" + real.getParent());
+                    : Optional.of("'" + source + "' is a link to a file outside the brief's folder; if you trust the brief, add --allow folder=" + real.getParent());
         } catch (IOException e) {
             return Optional.empty(); // there is no such file, which is told where it is read
         }
@@ -157,7 +157,7 @@ public final class Trust {
     Optional<String> refusal(String url) {
         Login shown = Login.to(url);
         if (places(Kind.DATABASE).stream().noneMatch(url::startsWith)) {
-            return Optional.of("the brief names a database; the person who runs it may allow that, with --allow database=" + shown);
+            return Optional.of("the brief names a database; if you trust the brief, add --allow database=" + shown);
         }
         if (url.contains("(") || url.contains(")")) {
             return Optional.of("the URL of a database has no parameters in brackets here; write them after '?'");
@@ -167,7 +167,7 @@ public final class Trust {
             String name = parameter.group(1).strip();
             boolean known = PLAIN_NAME.matcher(name).matches() && HARMLESS.contains(name.toLowerCase(Locale.ROOT));
             if (!name.isEmpty() && !known && places(Kind.PARAMETER).stream().noneMatch(name::equalsIgnoreCase)) {
-                return Optional.of("the parameter '" + name + "' of the database's URL may run code or read files; the person who runs it may allow it, with --allow parameter=" + name);
+                return Optional.of("the parameter '" + name + "' of the database's URL may run code or read files; if you trust the brief, add --allow parameter=" + name);
             }
         }
         return Optional.empty();
@@ -176,12 +176,12 @@ public final class Trust {
     /** Why an environment variable may not be read; empty where it may. */
     Optional<String> refusalOfVariable(String name) {
         return places(Kind.ENVIRONMENT).stream().anyMatch(place -> place.isEmpty() || place.equals(name)) ? Optional.empty()
-                : Optional.of("the brief asks for the environment variable '" + name + "'; the person who runs it may allow that, with --allow environment=" + name);
+                : Optional.of("the brief asks for the environment variable '" + name + "'; if you trust the brief, add --allow environment=" + name);
     }
 
     /** Why standard input may not be read; empty where it may. */
     Optional<String> refusalOfInput() {
         return allowed.containsKey(Kind.INPUT) ? Optional.empty()
-                : Optional.of("the brief reads standard input; the person who runs it may allow that, with --allow input, or name it: --data TABLE=-");
+                : Optional.of("the brief reads standard input; if you trust the brief, add --allow input, or name it: --data TABLE=-");
     }
 }

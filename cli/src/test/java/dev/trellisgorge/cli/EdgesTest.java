@@ -78,7 +78,7 @@ public class EdgesTest {
     public void yearsFromZeroToTheLastOfFourDigitsHavePeriods(String day, String unit, String period) {
         String steps = "shape:\n  - period: {of: d, unit: " + unit + ", as: p}\ncharts:\n  c: {pattern: columns, category: p, value: v}\n";
         assertThat(run("d,v\n" + day + ",1\n", steps, "series", "DESK/b.yaml", "--as", "csv").out()).isEqualTo("p,value\n" + period + ",1\n");
-        assertThat(run("d,v\n0000-01-01,1\n", steps.replace(unit, "week"), "check", "DESK/b.yaml").err()).contains("'0000-01-01' lies in no year from 0 to 9999");
+        assertThat(run("d,v\n0000-01-01,1\n", steps.replace(unit, "week"), "check", "DESK/b.yaml").err()).contains("'0000-01-01' is before the year 0 or after 9999");
     }
 
     @Test

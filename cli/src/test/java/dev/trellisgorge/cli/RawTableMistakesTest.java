@@ -69,7 +69,7 @@ public class RawTableMistakesTest extends AtDesk {
             {"march.json", "5", "DESK/march.json:1:1: a table is an array of objects, an object of arrays, or an object a line"},
             {"march.json", "{\"station\": [\"Weir\", \"Leat\"], \"mwh\": [5]}", "DESK/march.json:1:40: 'mwh' has 1 cell, and 'station' 2"},
             {"march.ndjson", "{\"station\": \"Weir\", \"mwh\": 5}\nLeat 6\n",
-                "DESK/march.ndjson:2:1: is no JSON: here stands a sign or word that can't; a text is in double quotes"},
+                "DESK/march.ndjson:2:1: is no JSON: an unexpected character or word; texts stand in double quotes"},
             {"march.json", "", "DESK/march.json: is empty; a table is an array of objects, an object of arrays, or an object a line"},
             {"march.json", "[]", "DESK/march.json: has no row"},
             {"march.xlsx", DATA, "DESK/march.xlsx: is no workbook that can be read: No valid entries or contents found, this is not a valid OOXML (Office Open XML) file"},

@@ -86,7 +86,7 @@ public record PeriodOf(String of, CalendarUnit unit, String name, boolean fill, 
             }
             texts[row] = Double.isNaN(periods[row]) ? null : unit.written(periods[row]);
             if (texts[row] != null && !FOUR_DIGITS.matcher(texts[row]).lookingAt()) {
-                throw new BadInput(table.rowPlace(row).within("column '" + of + "'"), "'" + dates.written(row) + "' lies in no year from 0 to 9999; periods are written with these");
+                throw new BadInput(table.rowPlace(row).within("column '" + of + "'"), "'" + dates.written(row) + "' is before the year 0 or after 9999, and periods are written with four digits");
             }
         }
         List<Column> columns = new ArrayList<>(table.columns());

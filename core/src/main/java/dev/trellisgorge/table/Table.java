@@ -189,10 +189,14 @@ public final class Table {
 
     /** This table, and something that a reader should know of it. */
     public Table noting(Note note) {
-        Note shown = new Note(Characters.shown(note.sentence()), note.rows().stream().map(Characters::shown).toList(), note.urgent(), note.noFigures());
+        return noting(List.of(note));
+    }
+
+    /** This table, and several things that a reader should know of it. */
+    public Table noting(List<Note> told) {
         List<Note> more = new ArrayList<>(notes);
-        more.add(shown);
-        return new Table(name, columns(), source, whole == this ? null : whole, wholeRows, added, more);
+        told.forEach(note -> more.add(new Note(Characters.shown(note.sentence()), note.rows().stream().map(Characters::shown).toList(), note.urgent(), note.noFigures())));
+        return told.isEmpty() ? this : new Table(name, columns(), source, whole == this ? null : whole, wholeRows, added, more);
     }
 
     /** A whole table of its own with the same rows and other columns; each row is still known by where it was read from. */

@@ -221,8 +221,8 @@ public final class DelimitedText {
 
     private static List<String> header(CsvRecord record, Place place, Problems problems) {
         if (record.getFieldCount() == 1 && !FileKind.isNamedText(place.file())) {
-            throw new BadInput(place, "is no table, as far as can be told: nothing in its first line divides columns, and its name ends on none of "
-                    + String.join(", ", FileKind.TEXT_ENDINGS) + "; rename it where it is one");
+            throw new BadInput(place, "looks like no table: nothing divides its first line into columns, and its name doesn't end in "
+                    + String.join(", ", FileKind.TEXT_ENDINGS) + "; rename it if it is one");
         }
         List<String> names = new ArrayList<>();
         Map<String, Integer> seen = new HashMap<>();

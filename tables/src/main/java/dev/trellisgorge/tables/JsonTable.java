@@ -83,7 +83,7 @@ final class JsonTable {
         }
         // Without what stands there: the file may be none that its reader should see.
         return "is no JSON: " + (first.startsWith("Unexpected end") ? "it ends too early" : first.startsWith("Unrecognized token") || first.startsWith("Unexpected character")
-                ? "here stands a sign or word that can't; a text is in double quotes" : first.replaceAll("['(].*", "").strip());
+                ? "an unexpected character or word; texts stand in double quotes" : first.replaceAll("['(].*", "").strip());
     }
 
     private Table table(String name) throws IOException, TextsAfterAll {

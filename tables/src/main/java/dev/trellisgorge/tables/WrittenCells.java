@@ -106,11 +106,7 @@ final class WrittenCells {
         List<Column> made = new ArrayList<>();
         columns.forEach(column -> problems.attempt(column).ifPresent(made::add));
         problems.throwIfAny();
-        Table table = Replaced.told(Table.of(name, source, made));
-        for (Note note : notes) {
-            table = table.noting(note);
-        }
-        return LastRow.seenTo(table, layout.totalRow());
+        return LastRow.seenTo(Replaced.told(Table.of(name, source, made)).noting(notes), layout.totalRow());
     }
 
     /** @throws BadInput where the layout says what the column holds, and a cell is not that; with the place of each of the first few */
