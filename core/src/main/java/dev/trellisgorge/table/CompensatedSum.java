@@ -13,7 +13,7 @@ public final class CompensatedSum {
 
     /** Of nothing yet. */
     public CompensatedSum() {
-        clear();
+        sum = 0;
     }
 
     /** The sum of finite figures; 0 of none. */
@@ -27,12 +27,6 @@ public final class CompensatedSum {
         double next = sum + figure;
         lost += lost(sum, figure, next);
         sum = next;
-    }
-
-    /** Starts again from zero. */
-    public void clear() {
-        sum = 0;
-        lost = 0;
     }
 
     public double value() {
