@@ -1,8 +1,10 @@
 package dev.trellisgorge.brief;
 
 import dev.trellisgorge.pattern.Figure;
+import dev.trellisgorge.shape.Pipeline;
 import java.util.List;
 import java.util.Objects;
+import java.util.function.UnaryOperator;
 
 /**
  * Several charts and figures on one page.
@@ -20,9 +22,9 @@ public record Board(String title, int columns, List<BoardTile> tiles) {
         tiles = List.copyOf(tiles);
     }
 
-    /** The same with figures of the rows alone whose cell in {@code column} is {@code value}. */
-    Board sliced(String column, String value) {
-        return new Board(title, columns, tiles.stream().map(tile -> tile instanceof FigureTile big ? new FigureTile(big.figure().slice(column, value)) : tile).toList());
+    /** The same with each figure changed. */
+    Board each(UnaryOperator<FigureTile> change) {
+        return new Board(title, columns, tiles.stream().map(tile -> tile instanceof FigureTile big ? change.apply(big) : tile).toList());
     }
 
     /** One place on the board. */
@@ -36,10 +38,11 @@ public record Board(String title, int columns, List<BoardTile> tiles) {
         }
     }
 
-    /** One big figure. */
-    public record FigureTile(Figure figure) implements BoardTile {
+    /** One big figure, and the table that it is of. */
+    public record FigureTile(Figure figure, Pipeline table) implements BoardTile {
         public FigureTile {
             Objects.requireNonNull(figure, "figure");
+            Objects.requireNonNull(table, "table");
         }
     }
 }

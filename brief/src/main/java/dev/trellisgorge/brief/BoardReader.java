@@ -10,7 +10,7 @@ import dev.trellisgorge.pattern.Figure;
 import dev.trellisgorge.problem.Bound;
 import dev.trellisgorge.problem.Nearest;
 import dev.trellisgorge.problem.Problems;
-import java.util.LinkedHashMap;
+import dev.trellisgorge.shape.Pipeline;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -22,14 +22,14 @@ final class BoardReader {
 
     private final Mapping keys;
     private final List<String> charts;
-    private final Expressions expressions;
+    private final ChartedTables tables;
     private final Problems problems;
     private int figures;
 
-    BoardReader(Mapping keys, List<String> charts, Expressions expressions, Problems problems) {
+    BoardReader(Mapping keys, List<String> charts, ChartedTables tables, Problems problems) {
         this.keys = keys;
         this.charts = charts;
-        this.expressions = expressions;
+        this.tables = tables;
         this.problems = problems;
     }
 
@@ -56,18 +56,15 @@ final class BoardReader {
     }
 
     private Optional<BoardTile> figure(Mapping tile) {
-        tile.allowing(List.of("figure"), List.of("figure", "total", "title", "text", "format", "slice"));
+        tile.allowing(List.of("figure"), List.of("figure", "table", "total", "title", "text", "format", "slice"));
+        Optional<Pipeline> table = tables.of(tile);
+        Expressions expressions = tables.expressions(table);
         Optional<Formula> value = tile.text("figure").flatMap(expressions::read);
         Optional<Format> format = tile.text("format").flatMap(text -> format(tile, text));
-        Map<String, String> slice = new LinkedHashMap<>();
-        tile.mapping("slice").ifPresent(cuts -> cuts.keys().forEach(column -> cuts.text(column).ifPresent(text -> {
-            if (expressions.column(new Text(column, cuts.keyPlace(column))).isPresent()) {
-                slice.put(column, text.value());
-            }
-        })));
+        SliceReader slice = tile.mapping("slice").map(cuts -> SliceReader.read(cuts, expressions, tables.raw(table))).orElse(SliceReader.NONE);
         figures++;
-        return value.map(formula -> new FigureTile(new Figure("figure " + figures, formula, tile.choice("total", Figure.Total.class),
-                tile.text("title").map(Text::value).orElse(""), tile.text("text").map(Text::value).orElse(""), format, slice)));
+        return value.flatMap(formula -> table.map(pipeline -> new FigureTile(new Figure("figure " + figures, formula, tile.choice("total", Figure.Total.class),
+                tile.text("title").map(Text::value).orElse(""), tile.text("text").map(Text::value).orElse(""), format, slice.onRaw() ? Map.of() : slice.cuts()), slice.onRaw() ? pipeline.first(slice.steps()) : pipeline)));
     }
 
     private static Optional<Format> format(Mapping tile, Text text) {

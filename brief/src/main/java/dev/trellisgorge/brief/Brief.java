@@ -4,7 +4,6 @@ import dev.trellisgorge.engine.Page;
 import dev.trellisgorge.engine.Tile;
 import dev.trellisgorge.formula.Settings;
 import dev.trellisgorge.pattern.Chart;
-import dev.trellisgorge.pattern.Figure;
 import dev.trellisgorge.tables.Progress;
 import dev.trellisgorge.plan.PlainChart;
 import dev.trellisgorge.plan.Plan;
@@ -14,7 +13,9 @@ import dev.trellisgorge.problem.Place;
 import dev.trellisgorge.problem.Problems;
 import dev.trellisgorge.shape.Executor;
 import dev.trellisgorge.shape.Pipeline;
+import dev.trellisgorge.shape.Slice;
 import dev.trellisgorge.table.Column;
+import dev.trellisgorge.table.Schema;
 import dev.trellisgorge.table.Table;
 import java.nio.file.Path;
 import java.util.ArrayList;
@@ -28,6 +29,7 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.function.Function;
 import java.util.stream.Collectors;
+import java.util.stream.IntStream;
 
 /**
  * A brief that was read: its raw tables, and as data the steps and charts that it asks for. What several charts have in common is
@@ -42,12 +44,15 @@ public final class Brief {
     private final Map<String, Pipeline> own;
     private final Optional<Board> board;
     private final Executor executor;
+    private final List<String> notes;
 
     /**
-     * @param pipeline the table that the charts are computed over
-     * @param own      the table of each chart that has steps of its own, by its name
+     * @param pipeline the table that charts are computed over where they name no other
+     * @param own      the table of each chart, by its name
+     * @param notes    what a reader should know of how it was read
      */
-    Brief(Path file, List<Path> inputs, Settings settings, Pipeline pipeline, List<Chart> charts, Map<String, Pipeline> own, Optional<Board> board, Executor executor) {
+    Brief(Path file, List<Path> inputs, Settings settings, Pipeline pipeline, List<Chart> charts, Map<String, Pipeline> own, Optional<Board> board, Executor executor,
+            List<String> notes) {
         this.file = file;
         this.inputs = List.copyOf(inputs);
         this.settings = settings;
@@ -56,6 +61,7 @@ public final class Brief {
         this.own = Map.copyOf(own);
         this.board = board;
         this.executor = executor;
+        this.notes = List.copyOf(notes);
     }
 
     /**
@@ -97,6 +103,11 @@ public final class Brief {
         return settings;
     }
 
+    /** What a reader should know of how it was read; often nothing. */
+    public List<String> notes() {
+        return notes;
+    }
+
     /** At least one, in the order they are stated. */
     public List<Chart> charts() {
         return charts;
@@ -108,7 +119,7 @@ public final class Brief {
     }
 
     /**
-     * The table that the charts are computed over, those with steps of their own aside; computed when it is asked for.
+     * The table that charts are computed over where they name no other and have no steps of their own; computed when it is asked for.
      *
      * @throws BadInput where a step can't be taken, or leaves no row
      */
@@ -117,20 +128,46 @@ public final class Brief {
     }
 
     /**
-     * One brief for each value of a column, which keeps the rows with that value alone; in the order of the rows.
+     * One brief for each combination of the columns' cells that stands on a row, which keeps the rows with them alone; in the order of the rows. The columns
+     * are those of {@link #table()}; where it lacks one, of the raw table that it starts from, and then that one is sliced before all steps.
      *
-     * @throws BadInput where the table has no such column
+     * @param columns at least one
+     * @throws BadInput where neither table has such a column
      */
-    public Map<String, Brief> each(String column) {
-        Column cells = table().column(column);
-        Map<String, Brief> parts = new LinkedHashMap<>();
-        for (int row = 0; row < cells.size(); row++) {
-            if (cells.isPresent(row)) {
-                parts.computeIfAbsent(cells.written(row), value -> new Brief(file, inputs, settings, pipeline,
-                        charts.stream().map(chart -> chart.slice(column, value)).toList(), own, board.map(whole -> whole.sliced(column, value)), executor));
+    public Map<List<String>, Brief> each(List<String> columns) {
+        Schema shaped = pipeline.schema(executor.known());
+        boolean onRaw = !columns.stream().allMatch(shaped::has);
+        Table rows = onRaw ? executor.run(Pipeline.of(pipeline.source())) : table();
+        Problems problems = new Problems();
+        columns.stream().filter(column -> !rows.schema().has(column)).forEach(column -> problems.add(Place.of("--each"),
+                (shaped.has(column) ? rows.schema() : shaped).unknownColumn(column)));
+        problems.throwIfAny();
+        List<Column> cells = columns.stream().map(rows::column).toList();
+        Map<List<String>, Brief> parts = new LinkedHashMap<>();
+        for (int row = 0; row < rows.rowCount(); row++) {
+            int at = row;
+            if (cells.stream().allMatch(column -> column.isPresent(at))) {
+                parts.computeIfAbsent(cells.stream().map(column -> column.written(at)).toList(), values -> sliced(columns, values, onRaw));
             }
         }
         return parts;
+    }
+
+    private Brief sliced(List<String> columns, List<String> values, boolean onRaw) {
+        List<Slice> slices = IntStream.range(0, columns.size()).mapToObj(i -> new Slice(columns.get(i), values.get(i))).toList();
+        if (onRaw) {
+            Map<String, Pipeline> tables = new LinkedHashMap<>();
+            own.forEach((chart, table) -> tables.put(chart, table.first(slices)));
+            return new Brief(file, inputs, settings, pipeline.first(slices), charts, tables,
+                    board.map(whole -> whole.each(big -> new Board.FigureTile(big.figure(), big.table().first(slices)))), executor, notes);
+        }
+        List<Chart> cut = new ArrayList<>(charts);
+        Optional<Board> shown = board;
+        for (Slice slice : slices) {
+            cut.replaceAll(chart -> chart.slice(slice.column(), slice.cut()));
+            shown = shown.map(whole -> whole.each(big -> new Board.FigureTile(big.figure().slice(slice.column(), slice.cut()), big.table())));
+        }
+        return new Brief(file, inputs, settings, pipeline, cut, own, shown, executor, notes);
     }
 
     /**
@@ -162,7 +199,7 @@ public final class Brief {
     }
 
     private Plan plan(Chart chart) {
-        return chart.plan(own.getOrDefault(chart.name(), pipeline), executor.known());
+        return chart.plan(own.get(chart.name()), executor.known());
     }
 
     /**
@@ -180,19 +217,19 @@ public final class Brief {
 
     /** What the figures on the board will compute, without a cell; none where there is no board. Errors as {@link #plans}. */
     public List<Plan> figurePlans() {
-        return eachFigure(figure -> figure.plan(pipeline, executor.known()));
+        return eachFigure(tile -> tile.figure().plan(tile.table(), executor.known()));
     }
 
     /** The figures on the board, computed, as they stand on it; none where there is no board. Errors as {@link #compute}. */
     public List<PlainChart> figures() {
-        return eachFigure(figure -> figure.over(pipeline, executor));
+        return eachFigure(tile -> tile.figure().over(tile.table(), executor));
     }
 
-    private <T> List<T> eachFigure(Function<Figure, T> made) {
+    private <T> List<T> eachFigure(Function<Board.FigureTile, T> made) {
         Problems problems = new Problems();
         List<T> all = new ArrayList<>();
         board.stream().flatMap(shown -> shown.tiles().stream()).filter(Board.FigureTile.class::isInstance)
-                .forEach(tile -> problems.attempt(() -> made.apply(((Board.FigureTile) tile).figure())).ifPresent(all::add));
+                .forEach(tile -> problems.attempt(() -> made.apply((Board.FigureTile) tile)).ifPresent(all::add));
         problems.throwIfAny();
         return all;
     }

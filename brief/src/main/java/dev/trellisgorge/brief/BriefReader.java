@@ -11,6 +11,10 @@ import dev.trellisgorge.problem.Place;
 import dev.trellisgorge.problem.Problems;
 import dev.trellisgorge.shape.Executor;
 import dev.trellisgorge.shape.Pipeline;
+import dev.trellisgorge.table.CalendarUnit;
+import dev.trellisgorge.table.Characters;
+import dev.trellisgorge.table.Kind;
+import dev.trellisgorge.table.Numbers;
 import dev.trellisgorge.table.Table;
 import dev.trellisgorge.tables.FileKind;
 import dev.trellisgorge.tables.Layout;
@@ -19,11 +23,13 @@ import dev.trellisgorge.tables.QueryTable;
 import dev.trellisgorge.tables.TableFile;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.OptionalDouble;
 import org.snakeyaml.engine.v2.nodes.Node;
 
 /** Reads one brief: its keys, then its raw tables, then the steps and charts as data, and all their mistakes. */
@@ -68,21 +74,18 @@ final class BriefReader {
         Settings settings = overridden(root.flatMap(m -> m.mapping("settings")).map(this::settings).orElse(Settings.NONE));
         Map<String, Table> tables = givenTable.map(table -> Map.of(table.name(), table)).or(() -> root.flatMap(m -> m.mapping("data")).map(this::tables)).orElse(Map.of());
         Executor executor = new Executor(tables, settings);
-        Map<String, Pipeline> named = root.flatMap(m -> givenTable.isPresent() ? Optional.empty() : m.mapping("data"))
-                .map(data -> shaped(tables, data, executor)).orElseGet(() -> raw(tables));
-        ShapeReader shapes = new ShapeReader(named, executor, problems);
-        Optional<Pipeline> pipeline = named.values().stream().findFirst().flatMap(first -> root.flatMap(m -> shapes.shaped(first, m, "shape")));
-        Expressions expressions = new Expressions(pipeline.map(steps -> steps.schema(executor.known())), settings, problems);
+        Optional<Mapping> data = root.filter(m -> givenTable.isEmpty()).flatMap(m -> m.mapping("data"));
+        ChartedTables charted = new ChartedTables(tables.keySet(), data, root, overrides.where(), executor, problems);
         Optional<Mapping> chartKeys = root.flatMap(m -> m.mapping("charts"));
         Map<String, Pipeline> own = new LinkedHashMap<>();
-        List<Chart> charts = chartKeys.map(m -> charts(m, expressions, shapes, pipeline, own)).orElse(List.of());
+        List<Chart> charts = chartKeys.map(m -> charts(m, charted, own)).orElse(List.of());
         Optional<Board> board = root.flatMap(m -> m.mapping("board"))
-                .map(m -> new BoardReader(m, chartKeys.map(Mapping::keyList).orElse(List.of()), expressions, problems).read());
+                .map(m -> new BoardReader(m, chartKeys.map(Mapping::keyList).orElse(List.of()), charted, problems).read());
         if (board.isPresent() && chartKeys.isPresent() && chartKeys.get().has(Board.NAME)) {
             problems.add(chartKeys.get().keyPlace(Board.NAME), "'" + Board.NAME + "' is what the board's page is called by; give the chart another name");
         }
         problems.throwIfAny();
-        return new Brief(file, inputs, settings, pipeline.orElseThrow(), charts, own, board, executor);
+        return new Brief(file, inputs, settings, charted.first().orElseThrow(), charts, own, board, executor, charted.notes());
     }
 
     /** The brief and its data files, as far as that can be told, whatever is wrong with them. */
@@ -116,19 +119,25 @@ final class BriefReader {
                 problems.add(mapping.keyPlace(key), "'" + key + "' can't name a setting; use letters, digits and _");
             }
             // A setting with a wrong value is reported once, and not again as unknown where it is used.
-            settings = settings.with(key, mapping.number(key).orElse(Double.NaN));
+            Optional<Text> value = mapping.text(key);
+            settings = value.isPresent() ? with(settings, key, value.get()) : settings.with(key, Double.NaN);
         }
         return settings;
     }
 
-    /** What a chart's expressions read: the brief's table, or what the chart's own steps make of it. */
-    private Expressions own(String chart, Mapping keys, Expressions expressions, ShapeReader shapes, Optional<Pipeline> pipeline, Map<String, Pipeline> own) {
-        if (!keys.has("shape") || pipeline.isEmpty()) {
-            return expressions;
+    /** A number, an ISO date, or else a text. */
+    private Settings with(Settings settings, String key, Text value) {
+        OptionalDouble number = Numbers.parse(value.value());
+        if (number.isPresent() && Double.isInfinite(number.getAsDouble())) {
+            problems.add(value.place(), "'" + key + "' is larger than a number can be");
+            return settings.with(key, Double.NaN);
         }
-        Optional<Pipeline> shaped = shapes.shaped(pipeline.get(), keys, "shape");
-        shaped.ifPresent(steps -> own.put(chart, steps));
-        return new Expressions(shaped.map(shapes::schema), expressions.settings(), problems);
+        Optional<LocalDate> date = date(value.value());
+        return number.isPresent() ? settings.with(key, number.getAsDouble()) : date.isPresent() ? settings.with(key, date.get()) : settings.with(key, value.value());
+    }
+
+    private static Optional<LocalDate> date(String text) {
+        return CalendarUnit.days(text).filter(days -> days.unit() == CalendarUnit.DAY).map(CalendarUnit.Days::first);
     }
 
     /** The tables in their order; none at all where one can't be read, which is reported. */
@@ -146,27 +155,6 @@ final class BriefReader {
         overrides.data().keySet().stream().filter(name -> !data.has(name)).forEach(name -> problems.add(Place.of("--data"),
                 "there is no table '" + name + "' in 'data'. " + Nearest.hint(name, data.keyList())));
         return all ? tables : Map.of();
-    }
-
-    private static Map<String, Pipeline> raw(Map<String, Table> tables) {
-        Map<String, Pipeline> raw = new LinkedHashMap<>();
-        tables.keySet().forEach(name -> raw.put(name, Pipeline.of(name)));
-        return raw;
-    }
-
-    /** Each table with the steps of its own, which join the others as they were read; none at all where a step is wrong, which is reported. */
-    private Map<String, Pipeline> shaped(Map<String, Table> read, Mapping data, Executor executor) {
-        ShapeReader shapes = new ShapeReader(raw(read), executor, problems);
-        Map<String, Pipeline> named = new LinkedHashMap<>();
-        for (String name : read.keySet()) {
-            Optional<Mapping> keys = data.isMapping(name) ? data.mapping(name) : Optional.empty();
-            Optional<Pipeline> steps = keys.isEmpty() ? Optional.of(Pipeline.of(name)) : shapes.shaped(Pipeline.of(name), keys.get(), "shape");
-            if (steps.isEmpty()) {
-                return Map.of();
-            }
-            named.put(name, steps.get());
-        }
-        return named;
     }
 
     /** A file that stands in for the one in the brief and is laid out like it; named from where the user stands, not from the brief. */
@@ -251,25 +239,46 @@ final class BriefReader {
 
     private Settings overridden(Settings stated) {
         Settings settings = stated;
-        for (Map.Entry<String, Double> given : overrides.settings().entrySet()) {
-            if (stated.find(given.getKey()).isEmpty()) {
-                problems.add(Place.of("--set"), stated.unknown(given.getKey()));
+        for (Map.Entry<String, String> given : overrides.settings().entrySet()) {
+            String name = given.getKey();
+            if (stated.find(name).isEmpty()) {
+                problems.add(Place.of("--set"), stated.unknown(name));
+                continue;
             }
-            settings = settings.with(given.getKey(), given.getValue());
+            Optional<Settings> changed = changed(settings, name, given.getValue());
+            if (changed.isEmpty()) {
+                Kind kind = stated.kind(name);
+                problems.add(Place.of("--set"), "'" + given.getValue() + "' is " + (kind == Kind.DATE ? "no date" : "no number") + "; write " + name + "="
+                        + (kind == Kind.DATE ? "2031-03-01" : "380"));
+            }
+            settings = changed.orElse(settings);
         }
         return settings;
     }
 
-    /** @param own takes the steps of each chart that has a shape of its own */
-    private List<Chart> charts(Mapping mapping, Expressions expressions, ShapeReader shapes, Optional<Pipeline> pipeline, Map<String, Pipeline> own) {
+    /** A setting stays of the kind that the brief states. */
+    private static Optional<Settings> changed(Settings settings, String name, String value) {
+        OptionalDouble number = Numbers.parse(value);
+        return switch (settings.kind(name)) {
+            case NUMBER -> number.isPresent() && !Double.isInfinite(number.getAsDouble()) ? Optional.of(settings.with(name, number.getAsDouble())) : Optional.empty();
+            case DATE -> date(value).map(date -> settings.with(name, date));
+            default -> Optional.of(settings.with(name, Characters.shown(value)));
+        };
+    }
+
+    /** @param own takes the table of each chart */
+    private List<Chart> charts(Mapping mapping, ChartedTables charted, Map<String, Pipeline> own) {
         List<Chart> charts = new ArrayList<>();
         for (String key : mapping.keys()) {
             if (!key.matches(CHART_NAME)) {
                 problems.add(mapping.keyPlace(key), "'" + key + "' can't name a chart; files and sheets are called by it,"
                         + " so use letters, digits, blanks, and _ . -");
             }
-            mapping.mapping(key).flatMap(m -> new ChartReader(m, own(key, m, expressions, shapes, pipeline, own), problems).read())
-                    .ifPresent(chart -> charts.add(chart.named(key)));
+            mapping.mapping(key).flatMap(keys -> {
+                Optional<Pipeline> table = charted.of(keys);
+                table.ifPresent(pipeline -> own.put(key, pipeline));
+                return new ChartReader(keys, charted.expressions(table), charted.raw(table), problems).read();
+            }).ifPresent(chart -> charts.add(chart.named(key)));
         }
         if (!mapping.keys().iterator().hasNext()) {
             problems.add(mapping.place(), "'charts' names no chart");

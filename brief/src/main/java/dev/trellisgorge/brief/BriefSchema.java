@@ -66,8 +66,8 @@ public final class BriefSchema {
         Map<String, Object> root = schema("$schema", "https://json-schema.org/draft/2020-12/schema", "title", "The brief",
                 "description", "What to make of which tables: helper series, and the charts that are drawn with them.");
         root.putAll(new SchemaKeys().required("brief", schema("const", 1), "The version of the form.")
-                .required("data", byName(ref("source")), "The raw tables by their names; the first one is shaped and charted, the others are there to be joined.")
-                .optional("settings", schema("type", "object", "additionalProperties", NUMBER), "Named numbers that a reader may change; :name in expressions.")
+                .required("data", byName(ref("source")), "The raw tables by their names; the first one is shaped and charted, the others are there to be joined, or charted by charts that name them.")
+                .optional("settings", TEXTS_BY_NAME, "Named values that a reader may change: numbers, ISO dates, or texts; :name in expressions and slices.")
                 .optional("shape", ref("shape"), "Steps from the first table to the charted one.")
                 .required("charts", byName(ref("chart")), "The charts by their names.")
                 .optional("board", ref("board"), "Several charts and figures on one page.")
@@ -76,7 +76,7 @@ public final class BriefSchema {
                 "expression", titled("Expressions", described(TEXT, "An ISO SQL value expression. Text that is exactly a column's name is that column; :goal is a setting, \"own goal\" in "
                         + "double quotes a column, 'North' a text. " + SqlExpression.TAKEN + " What reads a missing cell is missing, or neither true nor false; a division by zero is missing.")),
                 "shape", described(list(ref("step")), "Steps, one after the other."), "step", StepSchema.step(), "chart", ChartSchema.chart(),
-                "slice", titled("Slice", described(TEXTS_BY_NAME, "{column: value, …}: only the rows whose cells are these.")), "rank", ChartSchema.rank(),
+                "slice", ChartSchema.slice(), "rank", ChartSchema.rank(),
                 "rule", ChartSchema.rule(), "labels", ChartSchema.labels(), "board", ChartSchema.board(), "tile", ChartSchema.tile()));
         return root;
     }

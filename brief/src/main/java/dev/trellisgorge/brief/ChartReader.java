@@ -15,10 +15,12 @@ import dev.trellisgorge.pattern.Patterns;
 import dev.trellisgorge.pattern.Ranking;
 import dev.trellisgorge.problem.Nearest;
 import dev.trellisgorge.problem.Problems;
+import dev.trellisgorge.shape.Cut;
 import dev.trellisgorge.shape.Rank.Way;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalDouble;
 import java.util.OptionalInt;
@@ -27,15 +29,17 @@ import java.util.stream.Stream;
 
 /** Reads one chart of a brief. */
 final class ChartReader {
-    private static final List<String> COMMON = List.of("pattern", "title", "subtitle", "shape", "slice", "rank", "labels", "names", "colors", "orientation");
+    private static final List<String> COMMON = List.of("pattern", "title", "subtitle", "table", "shape", "slice", "rank", "labels", "names", "colors", "orientation");
 
     private final Mapping keys;
     private final Expressions expressions;
+    private final Expressions raw;
     private final Problems problems;
 
-    ChartReader(Mapping keys, Expressions expressions, Problems problems) {
+    ChartReader(Mapping keys, Expressions expressions, Expressions raw, Problems problems) {
         this.keys = keys;
         this.expressions = expressions;
+        this.raw = raw;
         this.problems = problems;
     }
 
@@ -92,11 +96,11 @@ final class ChartReader {
         if (ranking.isPresent()) {
             chart = chart.rank(ranking.get());
         }
-        for (Entry entry : entries("slice")) {
-            if (expressions.column(entry.key()).isPresent()) {
-                chart = chart.slice(entry.key().value(), entry.value().value());
-            }
+        SliceReader slice = keys.mapping("slice").map(cuts -> SliceReader.read(cuts, expressions, raw)).orElse(SliceReader.NONE);
+        for (Map.Entry<String, Cut> cut : slice.cuts().entrySet()) {
+            chart = chart.slice(cut.getKey(), cut.getValue());
         }
+        chart = slice.onRaw() ? chart.sliceOnRaw() : chart;
         for (Entry entry : seriesEntries("names", chart)) {
             chart = chart.name(entry.key().value(), entry.value().value());
         }
@@ -142,10 +146,6 @@ final class ChartReader {
     }
 
     private record Entry(Text key, Text value) {
-    }
-
-    private List<Entry> entries(String key) {
-        return keys.mapping(key).map(ChartReader::entries).orElse(List.of());
     }
 
     private static List<Entry> entries(Mapping mapping) {

@@ -26,6 +26,8 @@ import java.util.Map;
 /** The schema of charts and of the board, from what the patterns say of themselves. */
 final class ChartSchema {
 
+    private static final String CHARTED = "A table of data, with its own shape; the first one, with the brief's shape, where it is not given.";
+
     private ChartSchema() {
     }
 
@@ -51,8 +53,9 @@ final class ChartSchema {
         }
         return titled(type.name(), keys.optional("title", TEXT, "One line above the chart.")
                 .optional("subtitle", TEXT, "One line below the title.")
-                .optional("shape", ref("shape"), "Steps that go on from the brief's, for this chart alone.")
-                .optional("slice", ref("slice"), "Only the rows whose cells are these, before anything is computed.")
+                .optional("table", TEXT, CHARTED)
+                .optional("shape", ref("shape"), "Steps that go on from the table's, for this chart alone.")
+                .optional("slice", ref("slice"), "Only some rows, before anything is computed.")
                 .optional("rank", ref("rank"), "Another order of the rows, and how many of them.")
                 .optional("labels", ref("labels"), "What stands at the bars.")
                 .optional("names", TEXTS_BY_NAME, "What readers call a series: {below: Below the goal}.")
@@ -73,6 +76,14 @@ final class ChartSchema {
             case LIST -> schema("type", "array");
             case TRUTH -> TRUTH;
         };
+    }
+
+    static Map<String, Object> slice() {
+        Map<String, Object> range = new SchemaKeys().optional("from", TEXT, "The first; open where it is not given.").optional("to", TEXT, "The last; open where it is not given.").mapping();
+        Map<String, Object> slice = schema("type", "object", "properties", schema(SliceReader.ON_RAW, described(TRUTH, "Whether the raw table is sliced, before all steps; else what they make of it.")));
+        slice.put("additionalProperties", either(TEXT, NAMES, range));
+        return titled("Slice", described(slice, "{column: cell, …}: only the rows whose cells are these. A cell is one as it is written, a setting (\":month\"), a list of them, or {from: …, to: …}, both"
+                + " included: numbers by size, dates and periods by time, texts by code point. What is left out is told by check."));
     }
 
     static Map<String, Object> rank() {
@@ -121,9 +132,9 @@ final class ChartSchema {
 
     static Map<String, Object> tile() {
         return titled("Tiles", schema("description", "A tile of the board.", "oneOf", List.of(titled("A chart", described(TEXT, "A chart, by its name.")),
-                titled("A figure", described(new SchemaKeys().required("figure", EXPRESSION, "The figure.")
+                titled("A figure", described(new SchemaKeys().required("figure", EXPRESSION, "The figure.").optional("table", TEXT, CHARTED)
                         .optional("total", choice((Object[]) Figure.Total.values()), "How several rows become one figure; there must be one row where it is not given.")
                         .optional("title", TEXT, "One line above it.").optional("text", TEXT, "One line below it.").optional("format", TEXT, "A number pattern as CLDR has it: #,##0.0.")
-                        .optional("slice", ref("slice"), "Only these rows.").mapping(), "One big figure.")))));
+                        .optional("slice", ref("slice"), "Only some rows.").mapping(), "One big figure.")))));
     }
 }

@@ -17,7 +17,7 @@ import java.util.regex.Pattern;
  * Turns the text of an expression into a formula: text that is exactly a column's name is that column; all else is an ISO SQL
  * value expression ({@link SqlExpression}).
  *
- * @param table    the columns of the shaped table, or empty where it could not be read; then any column is taken
+ * @param table    the columns of the shaped table, or empty where it could not be read, which is reported elsewhere: then nothing but settings is looked up
  * @param settings the brief's settings
  * @param problems where mistakes go
  */
@@ -35,6 +35,9 @@ record Expressions(Optional<Schema> table, Settings settings, Problems problems)
         }
         if (SETTING.matcher(written).matches()) {
             return setting(text, written.substring(1));
+        }
+        if (table.isEmpty()) { // what is wrong with the table is told; what it would mean for this text can't be said
+            return Optional.empty();
         }
         if (QUOTED.matcher(written).matches()) {
             return column(new Text(written.substring(1, written.length() - 1).replace("\"\"", "\""), text.place()))
@@ -93,14 +96,18 @@ record Expressions(Optional<Schema> table, Settings settings, Problems problems)
 
     /** The name of a column that is there; empty where it is not, which is reported. */
     Optional<String> column(Text text) {
-        if (table.isPresent() && table.get().find(text.value()).isEmpty()) {
+        if (table.isEmpty()) {
+            return Optional.empty();
+        }
+        if (table.get().find(text.value()).isEmpty()) {
             problems.add(text.place(), table.get().unknownColumn(text.value()));
             return Optional.empty();
         }
         return Optional.of(text.value());
     }
 
-    private Optional<Formula> setting(Text text, String name) {
+    /** A setting by its name; empty where there is none, which is reported. */
+    Optional<Formula> setting(Text text, String name) {
         if (settings.find(name).isEmpty()) {
             problems.add(text.place(), settings.unknown(name));
             return Optional.empty();

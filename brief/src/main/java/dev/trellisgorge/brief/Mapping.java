@@ -106,6 +106,19 @@ final class Mapping {
         return values.get(key) instanceof MappingNode;
     }
 
+    /** Whether the key's value is one text, number or truth. */
+    boolean isSingle(String key) {
+        return values.get(key) instanceof ScalarNode scalar && !isNull(scalar);
+    }
+
+    /** The same, with its mistakes going elsewhere. */
+    Mapping heard(Problems elsewhere) {
+        Mapping same = new Mapping(file, place, elsewhere);
+        same.values.putAll(values);
+        same.keyPlaces.putAll(keyPlaces);
+        return same;
+    }
+
     boolean isList(String key) {
         return values.get(key) instanceof SequenceNode;
     }

@@ -3,18 +3,22 @@ package dev.trellisgorge.brief;
 import java.nio.file.Path;
 import java.util.LinkedHashMap;
 import java.util.Map;
+import java.util.Objects;
+import java.util.Optional;
 
 /**
  * What a brief is read with instead of what it says, so that next month needs no edit.
  *
- * @param settings other values of settings that the brief states
+ * @param settings other values of settings that the brief states, as they are written
  * @param data     other files for tables that the brief names
+ * @param where    a condition on rows of the raw tables that charts are made of, before all steps
  */
-public record Overrides(Map<String, Double> settings, Map<String, Path> data) {
-    public static final Overrides NONE = new Overrides(Map.of(), Map.of());
+public record Overrides(Map<String, String> settings, Map<String, Path> data, Optional<String> where) {
+    public static final Overrides NONE = new Overrides(Map.of(), Map.of(), Optional.empty());
 
     public Overrides {
         settings = new LinkedHashMap<>(settings);
         data = new LinkedHashMap<>(data);
+        Objects.requireNonNull(where, "where");
     }
 }

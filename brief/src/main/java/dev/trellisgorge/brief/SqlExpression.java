@@ -127,7 +127,7 @@ final class SqlExpression {
         QuotedNames quoted = QuotedNames.in(text, names::isColumn);
         try {
             CCJSqlParser parser = new CCJSqlParser(new StringProvider(quoted.text()));
-            Expression parsed = parser.Expression();
+            Expression parsed = parsed(parser, text);
             Token next = parser.getNextToken();
             if (next.kind != 0) {
                 throw new NotTaken("'" + next.image + "' is not expected at sign " + quoted.before(next.beginColumn) + " of '" + text + "'. " + TAKEN);
@@ -142,6 +142,17 @@ final class SqlExpression {
             throw new NotTaken("'" + text + "' has a quote that is never closed, or a sign that no expression has. " + TAKEN);
         } catch (StackOverflowError e) {
             throw new NotTaken("more than " + MOST_NESTED + " of its parts stand within each other");
+        }
+    }
+
+    /** The parser ends in an error of the run time at names that are made of dots. */
+    private static Expression parsed(CCJSqlParser parser, String text) throws ParseException, NotTaken {
+        try {
+            return parser.Expression();
+        } catch (TokenMgrException e) {
+            throw e;
+        } catch (RuntimeException e) {
+            throw new NotTaken("'" + text + "' can't be read. " + TAKEN);
         }
     }
 

@@ -94,7 +94,7 @@ public class BriefSchemaTest {
                 CHART.formatted(", classify: {split: {at: 1}, sign: {}}"), CHART.formatted(", classify: {splt: {at: 1}}"), CHART.formatted(", orientation: up"),
                 CHART.formatted(", colors: {below: red}"), CHART.formatted(", labels: {at: top}"), CHART.formatted("").replace("columns", "colums"),
                 CHART.formatted("").replace(", value: b", ""), CHART.formatted("") + "shape: [{keep: a > 1, top: 2}]", CHART.formatted("") + "shape: [{sort: a}]",
-                CHART.formatted("") + "shape: [{period: {of: d, unit: fortnight}}]", CHART.formatted("") + "settings: {goal: high}",
+                CHART.formatted("") + "shape: [{period: {of: d, unit: fortnight}}]", CHART.formatted("") + "settings: {goal: [high]}",
                 CHART.formatted("") + "board: {tiles: []}", CHART.formatted("") + "board: {tiles: [{figure: a, total: som}]}",
                 CHART.formatted("").replace("t: t.csv", "t: {file: t.csv, shet: x}"),
                 CHART.formatted("").replace("t: t.csv", "t: {file: t.csv, kinds: {a: figure}}"), CHART.formatted("").replace("t: t.csv", "t: {file: t.csv, header-row: 0}"), CHART.formatted("").replace("t: t.csv", "t: {jdbc: x}"))

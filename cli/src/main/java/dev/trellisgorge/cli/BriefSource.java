@@ -10,13 +10,13 @@ import dev.trellisgorge.pattern.Chart;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Note;
 import dev.trellisgorge.problem.Place;
-import dev.trellisgorge.table.Numbers;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Model.OptionSpec;
 import picocli.CommandLine.Model.PositionalParamSpec;
@@ -27,10 +27,13 @@ final class BriefSource {
             .arity("1").required(true).description("The brief: a YAML or JSON file that says what to make.").build();
     private final OptionSpec charts = Command.option(List.class, "NAME", "--chart").auxiliaryTypes(String.class)
             .initialValue(List.of()).description("Only this chart; may be given more than once.").build();
-    private final OptionSpec settings = Command.option(List.class, "NAME=NUMBER", "--set").auxiliaryTypes(String.class)
+    private final OptionSpec settings = Command.option(List.class, "NAME=VALUE", "--set").auxiliaryTypes(String.class)
             .initialValue(List.of()).description("Another value for a setting; may be given more than once.").build();
     private final OptionSpec data = Command.option(List.class, "NAME=FILE", "--data").auxiliaryTypes(String.class)
             .initialValue(List.of()).description("Another file for a table; may be given more than once.").build();
+
+    private final OptionSpec where = Command.option(String.class, "EXPRESSION", "--where")
+            .description("Only the rows of the charted raw tables on which this is true, before all steps: \"station = 'Fern Pool'\".").build();
 
     private final OptionSpec allowed = Command.option(List.class, "KIND=PLACE", "--allow").auxiliaryTypes(String.class)
             .initialValue(List.of()).description("Let the brief read more than the files in its own folder: folder=DIRECTORY, database=jdbc:URL, parameter=NAME of a"
@@ -43,12 +46,14 @@ final class BriefSource {
     }
 
     void addTo(CommandSpec spec) {
-        spec.addPositional(file).addOption(charts).addOption(settings).addOption(data).addOption(allowed);
+        spec.addPositional(file).addOption(charts).addOption(settings).addOption(data).addOption(where).addOption(allowed);
     }
 
     Brief read() {
         try (ProgressBar bar = streams.progressBar()) {
-            return Brief.read(file.getValue(), overrides(), trust(), bar);
+            Brief brief = Brief.read(file.getValue(), overrides(), trust(), bar);
+            brief.notes().forEach(note -> streams.err().println("gorge: note: " + note));
+            return brief;
         }
     }
 
@@ -63,12 +68,9 @@ final class BriefSource {
     }
 
     private Overrides overrides() {
-        Map<String, Double> numbers = new LinkedHashMap<>();
         Map<String, Path> files = new LinkedHashMap<>();
-        pairs(settings).forEach((name, value) -> numbers.put(name, Numbers.parse(value).orElseThrow(() -> new BadInput(Place.of("--set"),
-                "'" + value + "' is no number; write " + name + "=380"))));
         pairs(data).forEach((name, value) -> files.put(name, Path.of(value)));
-        return new Overrides(numbers, files);
+        return new Overrides(pairs(settings), files, Optional.ofNullable(where.getValue()));
     }
 
     /** What the person who runs this allows, here and in the settings file. */

@@ -23,6 +23,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalInt;
 import java.util.Set;
+import java.util.stream.Collectors;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Model.OptionSpec;
 import picocli.CommandLine.ParseResult;
@@ -39,8 +40,9 @@ final class Draw implements Command {
             .description("The file to write. Without one the charts are printed as text.").build();
     private final OptionSpec size = Command.option(String.class, "WxH", "--size")
             .initialValue(Size.STANDARD.toString()).description("The size of a picture in pixels (1280x800 where it is not given).").build();
-    private final OptionSpec each = Command.option(String.class, "COLUMN", "--each")
-            .description("Draw once for each value of a column, with its rows alone, to FILE-VALUE.ending.").build();
+    private final OptionSpec each = Command.option(List.class, "COLUMN", "--each").auxiliaryTypes(String.class).initialValue(List.of())
+            .description("Draw once for each value of a column, with its rows alone, to FILE-VALUE.ending. The column is one of the charted table, or of the raw table before"
+                    + " all steps. Given more than once, once for each combination.").build();
     private final OptionSpec evenIfWrong = OptionSpec.builder("--even-if-wrong").type(boolean.class).initialValue(false)
             .description("Draw although an identity fails; the chart is then stamped.").build();
     private final Streams streams;
@@ -106,15 +108,15 @@ final class Draw implements Command {
     /** The whole brief, or a part for each value of a column. */
     private Map<Drawing, Brief> parts(Optional<Path> target) {
         Brief whole = source.read();
-        String column = each.getValue();
-        if (column == null) {
+        List<String> columns = each.getValue();
+        if (columns.isEmpty()) {
             return Map.of(new Drawing("", target), whole);
         }
         Map<Drawing, Brief> parts = new LinkedHashMap<>();
         Set<String> taken = new HashSet<>();
-        whole.each(column).forEach((value, part) -> parts.put(new Drawing(value, target.map(path -> beside(path, value, taken))), part));
+        whole.each(columns).forEach((values, part) -> parts.put(new Drawing(String.join(", ", values), target.map(path -> beside(path, values, taken))), part));
         if (parts.isEmpty()) {
-            throw new BadInput(Place.of("--each"), "no row has a value in the column '" + column + "'");
+            throw new BadInput(Place.of("--each"), "no row has a value in " + (columns.size() == 1 ? "the column '" + columns.get(0) + "'" : "each of the columns " + String.join(", ", columns)));
         }
         return parts;
     }
@@ -139,17 +141,21 @@ final class Draw implements Command {
         return holds;
     }
 
-    /** The file with a value in its name, in signs that every file system takes, and each name once. */
-    private static Path beside(Path target, String value, Set<String> taken) {
+    /** The file with the values in its name, in signs that every file system takes, and each name once. */
+    private static Path beside(Path target, List<String> values, Set<String> taken) {
         String name = target.getFileName().toString();
         int dot = name.lastIndexOf('.') < 0 ? name.length() : name.lastIndexOf('.');
-        String safe = value.replaceAll("[^\\p{L}\\p{N} ._-]", "_");
-        String stem = name.substring(0, dot) + "-" + safe.substring(0, safe.offsetByCodePoints(0, Math.min(MOST_OF_A_VALUE, safe.codePointCount(0, safe.length()))));
+        String stem = name.substring(0, dot) + "-" + values.stream().map(Draw::safe).collect(Collectors.joining("-"));
         String unique = stem;
         for (int i = 2; !taken.add(unique.toLowerCase(Locale.ROOT)); i++) {
             unique = stem + "-" + i;
         }
         return target.resolveSibling(unique + name.substring(dot));
+    }
+
+    private static String safe(String value) {
+        String safe = value.strip().replaceAll("[^\\p{L}\\p{M}\\p{N} ._-]", "_");
+        return safe.isEmpty() ? "_" : safe.substring(0, safe.offsetByCodePoints(0, Math.min(MOST_OF_A_VALUE, safe.codePointCount(0, safe.length()))));
     }
 
     /** What the brief puts together; charts that are asked for by name come alone. */

@@ -108,20 +108,27 @@ public final class Evaluator {
             return ranks;
         }
 
-        double[] lookedUp(Window.Lookup f) {
+        /** The cells of the first rows whose keys are the wanted ones. */
+        Column lookedUp(String name, Window.Lookup f, Kind kind) {
             double[] keys = all(f.key());
-            double[] cells = all(f.of());
             double[] wanted = all(f.wanted());
-            Map<Double, Double> firstOf = new HashMap<>();
+            Map<Double, Integer> firstOf = new HashMap<>();
             for (int row = 0; row < keys.length; row++) {
-                firstOf.putIfAbsent(keys[row] + 0.0, cells[row]);
+                firstOf.putIfAbsent(keys[row] + 0.0, row);
             }
             firstOf.remove(Double.NaN);
-            double[] found = new double[wanted.length];
-            for (int row = 0; row < found.length; row++) {
-                found[row] = firstOf.getOrDefault(wanted[row] + 0.0, Double.NaN);
+            int[] found = new int[wanted.length];
+            java.util.Arrays.setAll(found, row -> firstOf.getOrDefault(wanted[row] + 0.0, -1));
+            return kind == Kind.TEXT ? texts(name, f.of(), found) : Column.owning(name, kind, all(f.of())).at(found);
+        }
+
+        private Column texts(String name, Formula leaf, int[] rows) {
+            Column column = leaf instanceof Leaf.Column given ? input(given.name()) : leaf instanceof Leaf.Computed made ? columns.get(made.name()) : null;
+            if (column != null) {
+                return column.at(rows).named(name);
             }
-            return found;
+            Column setting = leaf instanceof Leaf.Setting named ? settings.value(named.name()) : Column.texts(name, leaf instanceof Leaf.Literal stated ? (String) stated.value() : null);
+            return setting.at(java.util.Arrays.stream(rows).map(row -> row < 0 ? -1 : 0).toArray()).named(name);
         }
 
         private double[] all(Formula leaf) {
@@ -131,7 +138,7 @@ public final class Evaluator {
             } else if (leaf instanceof Leaf.Computed made && !scalars.containsKey(made.name())) {
                 columns.get(made.name()).read(0, cells.length, cells, 0);
             } else {
-                double figure = leaf instanceof Leaf.Computed made ? scalars.get(made.name()) : leaf instanceof Leaf.Setting setting ? settings.value(setting.name())
+                double figure = leaf instanceof Leaf.Computed made ? scalars.get(made.name()) : leaf instanceof Leaf.Setting setting ? settings.value(setting.name()).number(0)
                         : leaf instanceof Leaf.Literal literal ? literal.figure() : Double.NaN;
                 java.util.Arrays.fill(cells, figure);
             }
@@ -160,14 +167,14 @@ public final class Evaluator {
                 }
             }
             Map<String, Column> wanted = new LinkedHashMap<>();
-            program.wanted().forEach(column -> wanted.put(column.name(), cells(column.name())));
+            program.wanted().forEach(column -> wanted.put(column.name(), cells(column)));
             return wanted;
         }
 
         private void alone(StageColumn column) {
             Scope scope = new Scope(columns, scalars);
-            double[] cells = column.formula() instanceof Window.Rank rank ? scope.ranks(rank) : scope.lookedUp((Window.Lookup) column.formula());
-            columns.put(column.name(), Column.owning(column.name(), Kind.NUMBER, cells));
+            columns.put(column.name(), column.formula() instanceof Window.Rank rank ? Column.owning(column.name(), Kind.NUMBER, scope.ranks(rank))
+                    : scope.lookedUp(column.name(), (Window.Lookup) column.formula(), column.kind()));
         }
 
         private void pass(Program.Group group) {
@@ -220,13 +227,13 @@ public final class Evaluator {
             return pass;
         }
 
-        private Column cells(String name) {
-            if (columns.containsKey(name)) {
-                return columns.get(name);
+        private Column cells(StageColumn column) {
+            if (columns.containsKey(column.name())) {
+                return columns.get(column.name());
             }
             double[] same = new double[rows];
-            java.util.Arrays.fill(same, scalars.get(name));
-            return Column.owning(name, Kind.NUMBER, same);
+            java.util.Arrays.fill(same, scalars.get(column.name()));
+            return Column.owning(column.name(), column.kind(), same);
         }
     }
 }

@@ -13,7 +13,7 @@ import java.util.List;
  *   <li>{@link Leaf.Computed Computed} {@code "below"}: the cell of a column that was computed before
  *   <li>{@link Leaf.Literal Literal} {@code 400}, {@code 'North'}, {@code DATE '2031-03-01'}, {@code TRUE}
  *   <li>{@link Leaf.Absent Absent} {@code NULL}: no bar, no point, no label
- *   <li>{@link Leaf.Setting Setting} {@code :goal}: a named number that a reader may change; missing where it has none
+ *   <li>{@link Leaf.Setting Setting} {@code :goal}: a named number, text or date that a reader may change; missing where it has no value
  *   <li>{@link Numeric.Arithmetic Arithmetic} {@code a + b}, also {@code - * /}; missing where a side is, and where a divisor is zero
  *   <li>{@link Numeric.Extreme Extreme} {@code LEAST(a, b)}, {@code GREATEST(a, b)}; missing where one of them is
  *   <li>{@link Numeric.Negate Negate} {@code -a}; {@link Numeric.Abs Abs} {@code ABS(a)}; {@link Numeric.Floor Floor} {@code FLOOR(a)}; {@link Numeric.Round Round}

@@ -39,7 +39,7 @@ public final class Formulas {
         return new Leaf.Literal(Kind.TRUTH, value);
     }
 
-    /** A named number that a reader may change. */
+    /** A named value that a reader may change. */
     public static Formula setting(String name) {
         return new Leaf.Setting(name);
     }

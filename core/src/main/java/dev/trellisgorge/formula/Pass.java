@@ -173,7 +173,8 @@ final class Pass implements Formula.Cases<Register> {
 
     @Override
     public Register setting(Leaf.Setting f, Kind kind) {
-        return Figures.constant(scope.settings().value(f.name()));
+        Column value = scope.settings().value(f.name());
+        return kind == Kind.TEXT ? Texts.constant(value.isPresent(0) ? value.written(0) : null) : Figures.constant(value.number(0));
     }
 
     @Override

@@ -4,19 +4,25 @@ import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Nearest;
 import dev.trellisgorge.problem.Place;
 import dev.trellisgorge.table.Characters;
+import dev.trellisgorge.table.Column;
+import dev.trellisgorge.table.Kind;
+import java.time.LocalDate;
 import java.util.Collections;
 import java.util.LinkedHashMap;
 import java.util.Map;
 import java.util.Objects;
-import java.util.OptionalDouble;
+import java.util.Optional;
 
-/** Named numbers that a reader may change, in the order they were stated; NaN where one has no value. Immutable and thread-safe. */
+/**
+ * Named values that a reader may change, in the order they were stated: numbers, texts or dates, each a column of one cell.
+ * Immutable and thread-safe.
+ */
 public final class Settings {
     public static final Settings NONE = new Settings(Map.of());
 
-    private final Map<String, Double> values;
+    private final Map<String, Column> values;
 
-    private Settings(Map<String, Double> values) {
+    private Settings(Map<String, Column> values) {
         this.values = Collections.unmodifiableMap(new LinkedHashMap<>(values));
     }
 
@@ -27,25 +33,49 @@ public final class Settings {
     /**
      * These settings and one more, or one changed.
      *
+     * @param value NaN where it has none
      * @throws IllegalArgumentException where the name holds a character that {@linkplain Characters no output can take}
      */
     public Settings with(String name, double value) {
-        if (Characters.firstOther(name) >= 0) {
-            throw new IllegalArgumentException("'" + Characters.shown(name) + "' holds a control character, and a setting's name is shown");
-        }
-        Map<String, Double> more = new LinkedHashMap<>(values);
-        more.put(Objects.requireNonNull(name, "name"), value);
+        return with(Column.numbers(named(name), value));
+    }
+
+    /** The same for a text. */
+    public Settings with(String name, String value) {
+        return with(Column.texts(named(name), Objects.requireNonNull(value, "value")));
+    }
+
+    /** The same for a date. */
+    public Settings with(String name, LocalDate value) {
+        return with(Column.dates(named(name), Objects.requireNonNull(value, "value")));
+    }
+
+    private Settings with(Column value) {
+        Map<String, Column> more = new LinkedHashMap<>(values);
+        more.put(value.name(), value);
         return new Settings(more);
     }
 
-    public OptionalDouble find(String name) {
-        Double value = values.get(name);
-        return value == null ? OptionalDouble.empty() : OptionalDouble.of(value);
+    private static String named(String name) {
+        if (Characters.firstOther(Objects.requireNonNull(name, "name")) >= 0) {
+            throw new IllegalArgumentException("'" + Characters.shown(name) + "' holds a control character, and a setting's name is shown");
+        }
+        return name;
     }
 
-    /** @throws BadInput with the nearest known name where there is no such setting */
-    public double value(String name) {
+    /** The one cell of a setting; empty where there is no such setting. */
+    public Optional<Column> find(String name) {
+        return Optional.ofNullable(values.get(name));
+    }
+
+    /** The same. @throws BadInput with the nearest known name where there is no such setting */
+    public Column value(String name) {
         return find(name).orElseThrow(() -> new BadInput(Place.of(""), unknown(name)));
+    }
+
+    /** What a setting is. Errors as {@link #value}. */
+    public Kind kind(String name) {
+        return value(name).kind();
     }
 
     /** The message for a setting that is not here. */
@@ -53,7 +83,8 @@ public final class Settings {
         return "there is no setting ':" + name + "'. " + Nearest.hint(name, values.keySet());
     }
 
-    public Map<String, Double> values() {
+    /** The one cell of each, by its name. */
+    public Map<String, Column> values() {
         return values;
     }
 }

@@ -411,7 +411,13 @@ public final class SheetFormula {
 
         @Override
         public String lookup(Window.Lookup f, Kind kind) {
-            return "IFERROR(INDEX(" + cells.range(f.of()) + ",MATCH(" + write(f.wanted()) + "," + cells.range(f.key()) + ",0))+0," + ABSENT + ")";
+            String found = "INDEX(" + cells.range(f.of()) + ",MATCH(" + write(f.wanted()) + "," + cells.range(f.key()) + ",0))";
+            String there = switch (kind) {
+                case TEXT -> "IFERROR(LEN(" + found + "),0)>0"; // a range holds an empty text where a cell is absent, so an empty one can't be looked up
+                case TRUTH -> "ISLOGICAL(" + found + ")";
+                default -> "ISNUMBER(" + found + ")";
+            };
+            return "IF(" + there + "," + found + "," + ABSENT + ")";
         }
     }
 

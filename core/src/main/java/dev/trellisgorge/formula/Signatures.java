@@ -60,8 +60,7 @@ record Signatures(Typing typing) implements Formula.Cases<Signature> {
 
     @Override
     public Signature setting(Leaf.Setting f, Kind kind) {
-        typing.checkSetting(f.name());
-        return leaf(Kind.NUMBER);
+        return leaf(typing.settingKind(f.name()));
     }
 
     @Override
@@ -199,7 +198,14 @@ record Signatures(Typing typing) implements Formula.Cases<Signature> {
 
     @Override
     public Signature aggregate(Window.Aggregate f, Kind kind) {
-        return f.fold() == Window.Fold.COUNT ? any(Kind.NUMBER, f) : all(Kind.NUMBER, Kind.NUMBER, f);
+        if (f.fold() == Window.Fold.COUNT) {
+            return any(Kind.NUMBER, f);
+        }
+        if (f.fold() != Window.Fold.SUM && typing.kind(f.of()).isEmpty()) {
+            return new Signature(Optional.empty(), List.of(Optional.empty()));
+        }
+        Kind of = f.fold() == Window.Fold.SUM ? Kind.NUMBER : numberOrDate(f.of());
+        return all(of, of, f);
     }
 
     @Override
@@ -216,11 +222,18 @@ record Signatures(Typing typing) implements Formula.Cases<Signature> {
 
     @Override
     public Signature rank(Window.Rank f, Kind kind) {
-        return all(Kind.NUMBER, Kind.NUMBER, f);
+        return all(Kind.NUMBER, numberOrDate(f.of()), f);
     }
 
     @Override
     public Signature lookup(Window.Lookup f, Kind kind) {
-        return all(Kind.NUMBER, Kind.NUMBER, f);
+        typing.need(Kind.NUMBER, f.key(), f);
+        typing.need(Kind.NUMBER, f.wanted(), f);
+        return new Signature(typing.kind(f.of()), List.of(typing.kind(f.of()), NUMBER, NUMBER));
+    }
+
+    /** A date where it is one; all else must be a number. */
+    private Kind numberOrDate(Formula of) {
+        return typing.kind(of).filter(Kind.DATE::equals).orElse(Kind.NUMBER);
     }
 }

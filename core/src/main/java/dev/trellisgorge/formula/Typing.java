@@ -33,7 +33,7 @@ public final class Typing {
     private final Map<Formula, Integer> numbers = new IdentityHashMap<>();
     private final Map<Formula, Kind> kinds = new IdentityHashMap<>();
 
-    /** @param settings whose names formulas may use; the values are not read */
+    /** @param settings whose names formulas may use, with their kinds; the values are not read */
     public Typing(Schema schema, Settings settings) {
         this.schema = Objects.requireNonNull(schema, "schema");
         this.settings = Objects.requireNonNull(settings, "settings");
@@ -151,8 +151,8 @@ public final class Typing {
         return kind;
     }
 
-    void checkSetting(String name) {
-        settings.value(name);
+    Kind settingKind(String name) {
+        return settings.kind(name);
     }
 
     /** The operands' one kind, of a formula whose operands must all be of it. */

@@ -5,6 +5,7 @@ import dev.trellisgorge.chart.Orientation;
 import dev.trellisgorge.formula.Settings;
 import dev.trellisgorge.plan.PlainChart;
 import dev.trellisgorge.plan.Plan;
+import dev.trellisgorge.shape.Cut;
 import dev.trellisgorge.shape.Executor;
 import dev.trellisgorge.shape.Known;
 import dev.trellisgorge.shape.Pipeline;
@@ -36,7 +37,8 @@ public final class Chart {
     private final Labels labels;
     private final Map<String, String> names;
     private final Map<String, Color> colors;
-    private final Map<String, String> slice;
+    private final Map<String, Cut> slice;
+    private final boolean sliceOnRaw;
     private final Optional<Ranking> ranking;
 
     private Chart(Changes c) {
@@ -50,6 +52,7 @@ public final class Chart {
         this.names = c.names;
         this.colors = c.colors;
         this.slice = c.slice;
+        this.sliceOnRaw = c.sliceOnRaw;
         this.ranking = c.ranking;
     }
 
@@ -64,7 +67,8 @@ public final class Chart {
         private Labels labels = Labels.VALUE;
         private Map<String, String> names = Map.of();
         private Map<String, Color> colors = Map.of();
-        private Map<String, String> slice = Map.of();
+        private Map<String, Cut> slice = Map.of();
+        private boolean sliceOnRaw;
         private Optional<Ranking> ranking = Optional.empty();
     }
 
@@ -84,6 +88,7 @@ public final class Chart {
         c.names = names;
         c.colors = colors;
         c.slice = slice;
+        c.sliceOnRaw = sliceOnRaw;
         c.ranking = ranking;
         change.to(c);
         return new Chart(c);
@@ -134,7 +139,17 @@ public final class Chart {
 
     /** Keeps the rows whose cell in {@code column} is {@code value}, before anything is computed. */
     public Chart slice(String column, String value) {
-        return with(c -> c.slice = and(slice, column, value));
+        return slice(column, Cut.is(value));
+    }
+
+    /** Keeps the rows whose cell in {@code column} is one of some, or lies in a range. */
+    public Chart slice(String column, Cut cut) {
+        return with(c -> c.slice = and(slice, column, cut));
+    }
+
+    /** Slices the raw table that the base starts from, before its first step, and not the base itself. */
+    public Chart sliceOnRaw() {
+        return with(c -> c.sliceOnRaw = true);
     }
 
     /** Puts the rows in order, and keeps the first ones; after the slice, before anything is computed. */
@@ -187,8 +202,12 @@ public final class Chart {
         return category;
     }
 
-    Map<String, String> slices() {
+    Map<String, Cut> slices() {
         return slice;
+    }
+
+    boolean slicesRaw() {
+        return sliceOnRaw;
     }
 
     Optional<Ranking> ranking() {

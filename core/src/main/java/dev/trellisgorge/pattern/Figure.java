@@ -19,6 +19,7 @@ import dev.trellisgorge.plan.Plan;
 import dev.trellisgorge.plan.PlanBuilder;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Note;
+import dev.trellisgorge.shape.Cut;
 import dev.trellisgorge.shape.Executor;
 import dev.trellisgorge.shape.Known;
 import dev.trellisgorge.shape.Pipeline;
@@ -44,10 +45,10 @@ import java.util.Optional;
  * @param title  over it, or empty
  * @param text   under it, or empty
  * @param format how it is written; the plainest that shows it where it is empty
- * @param slice  which rows count: those whose cell in each column is written like this
+ * @param slice  which rows count, by the cells of columns
  */
 public record Figure(String name, Formula value, Optional<Total> total, String title, String text, Optional<Format> format,
-        Map<String, String> slice) {
+        Map<String, Cut> slice) {
     private static final String FIGURE = "figure";
 
     /** What is made of the figures of several rows; missing ones count for nothing. */
@@ -104,7 +105,12 @@ public record Figure(String name, Formula value, Optional<Total> total, String t
 
     /** Keeps the rows whose cell in {@code column} is {@code value}. */
     public Figure slice(String column, String value) {
-        Map<String, String> more = new LinkedHashMap<>(slice);
+        return slice(column, Cut.is(value));
+    }
+
+    /** Keeps the rows whose cell in {@code column} is one of some, or lies in a range. */
+    public Figure slice(String column, Cut value) {
+        Map<String, Cut> more = new LinkedHashMap<>(slice);
         more.put(column, value);
         return new Figure(name, this.value, total, title, text, format, more);
     }
@@ -118,7 +124,7 @@ public record Figure(String name, Formula value, Optional<Total> total, String t
      */
     public Plan plan(Pipeline base, Known known) {
         Pipeline sliced = base;
-        for (Map.Entry<String, String> cut : slice.entrySet()) {
+        for (Map.Entry<String, Cut> cut : slice.entrySet()) {
             sliced = sliced.then(new Slice(cut.getKey(), cut.getValue()));
         }
         PlanBuilder plan = new PlanBuilder(name, base, sliced, sliced, known, Optional.empty());

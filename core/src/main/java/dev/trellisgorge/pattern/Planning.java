@@ -43,7 +43,7 @@ final class Planning {
     private static final String LABEL = "label of ";
 
     private final Chart chart;
-    private final Pipeline base;
+    private Pipeline base;
     private final Known known;
     private final Problems problems = new Problems();
     private Pattern pattern;
@@ -56,6 +56,7 @@ final class Planning {
     }
 
     Plan plan() {
+        base = chart.slicesRaw() ? base.first(slices()) : base;
         Schema schema = base.schema(known);
         check(schema);
         Pipeline sliced = sliced(schema);
@@ -106,7 +107,9 @@ final class Planning {
         every.putAll(pattern.remarks());
         chart.ranking().ifPresent(ranking -> every.put("rank", ranking.by()));
         Set<String> read = columns(every);
-        read.addAll(chart.slices().keySet());
+        if (!chart.slicesRaw()) {
+            read.addAll(chart.slices().keySet());
+        }
         chart.category().ifPresent(read::add);
         Set<String> settings = new LinkedHashSet<>();
         every.values().forEach(formula -> settings.addAll(Reads.settings(formula)));
@@ -142,10 +145,14 @@ final class Planning {
                 .forEach(name -> problems.add(Place.of("chart '" + chart.name() + "'"), "there is no series '" + name + "'. " + Nearest.hint(name, series)));
     }
 
+    private List<Step> slices() {
+        return chart.slices().entrySet().stream().<Step>map(cut -> new Slice(cut.getKey(), cut.getValue())).toList();
+    }
+
     private Pipeline sliced(Schema schema) {
         Pipeline sliced = base;
-        for (Map.Entry<String, String> cut : chart.slices().entrySet()) {
-            sliced = sliced.then(new Slice(cut.getKey(), cut.getValue()));
+        for (Step slice : chart.slicesRaw() ? List.<Step>of() : slices()) {
+            sliced = sliced.then(slice);
         }
         if (pattern.lookback().isPresent() && chart.category().isPresent()) {
             Optional<Looked> looked = Filters.before(sliced, pattern.lookback().get(), chart.category().get(), schema);

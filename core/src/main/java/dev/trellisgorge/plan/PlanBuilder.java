@@ -280,7 +280,7 @@ public final class PlanBuilder {
         return schema;
     }
 
-    /** The settings that formulas may name; their values say nothing of the plan. */
+    /** The settings that formulas may name; their kinds say something of the plan, and their values nothing. */
     public Settings settings() {
         return settings;
     }

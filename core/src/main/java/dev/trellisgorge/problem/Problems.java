@@ -17,6 +17,11 @@ public final class Problems {
         found.add(new Problem(place, message));
     }
 
+    /** Takes over what others gathered. */
+    public void addAll(Problems others) {
+        found.addAll(others.found);
+    }
+
     /** Takes a step; where it fails with {@link BadInput}, keeps its problems and gives empty. */
     public <T> Optional<T> attempt(Supplier<T> step) {
         try {

@@ -24,7 +24,7 @@ public record Keep(Formula condition) implements Step {
     public Schema schema(Schema before, Known known) {
         Kind kind = new Typing(before, known.settings()).kind(condition).orElse(Kind.TRUTH);
         if (kind != Kind.TRUTH) {
-            throw new BadInput(before.place(), "'keep' takes a condition, and '" + condition + "' is " + kind.phrase());
+            throw new BadInput(before.place(), "a condition is needed, and '" + condition + "' is " + kind.phrase());
         }
         return before;
     }

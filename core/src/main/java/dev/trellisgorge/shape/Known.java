@@ -15,7 +15,7 @@ import java.util.Objects;
  * What is known before a cell is computed: the raw tables' columns, and the settings by name. Immutable.
  *
  * @param sources  by the names that pipelines use
- * @param settings their values are not read
+ * @param settings their kinds are read, and not their values
  */
 public record Known(Map<String, Schema> sources, Settings settings) {
 

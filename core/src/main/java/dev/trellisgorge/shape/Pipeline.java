@@ -58,6 +58,13 @@ public record Pipeline(String source, String name, List<Part> parts) {
         return new Pipeline(source, name, more);
     }
 
+    /** The same after some steps on the raw table itself. */
+    public Pipeline first(List<? extends Step> some) {
+        List<Part> more = new ArrayList<>(some.stream().map(step -> new Part(step, Place.of(""))).toList());
+        more.addAll(parts);
+        return new Pipeline(source, name, more);
+    }
+
     public List<Step> steps() {
         return parts.stream().map(Part::step).toList();
     }

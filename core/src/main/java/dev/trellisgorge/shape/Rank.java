@@ -181,7 +181,7 @@ public record Rank(Formula by, Way order, OptionalInt top, Optional<Rest> rest, 
             cells.forEach((column, cell) -> own.put(column, cell instanceof String text ? Column.texts(column, text)
                     : Column.owning(column, table.column(column).kind(), new double[] {(Double) cell})));
             for (String column : Origins.inOrder(rest.get().derived())) {
-                if (rest.get().ways().get(column) == Rest.Way.DERIVED) {
+                if (rest.get().ways().get(column) == Rest.Way.DERIVED && !column.equals(rest.get().column())) {
                     Table alone = Table.of(table.name(), table.columns().stream().map(each -> own.get(each.name())).toArray(Column[]::new));
                     Column made = run.evaluate(alone, column, rest.get().derived().get(column));
                     own.put(column, made);

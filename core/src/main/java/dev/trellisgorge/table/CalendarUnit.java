@@ -6,6 +6,8 @@ import java.time.format.DateTimeParseException;
 import java.time.temporal.IsoFields;
 import java.util.List;
 import java.util.Locale;
+import java.util.Objects;
+import java.util.Optional;
 import java.util.OptionalDouble;
 import java.util.function.Predicate;
 import java.util.regex.Matcher;
@@ -90,6 +92,29 @@ public enum CalendarUnit {
             return MONTH;
         }
         return days.size() > 2 && all(days, day -> day.getDayOfWeek() == days.get(0).getDayOfWeek()) ? WEEK : DAY;
+    }
+
+    /**
+     * The days of a period.
+     *
+     * @param unit  how long it is
+     * @param first inclusive
+     * @param last  inclusive
+     */
+    public record Days(CalendarUnit unit, LocalDate first, LocalDate last) {
+        public Days {
+            Objects.requireNonNull(unit, "unit");
+            Objects.requireNonNull(first, "first");
+            Objects.requireNonNull(last, "last");
+        }
+    }
+
+    /** The days of an ISO date or of a period: {@code 2031-03}, {@code 2031-Q1}, {@code 2031-W09}, {@code 2031}; empty where the text names none. */
+    public static Optional<Days> days(String text) {
+        return Optional.ofNullable(unit(text)).map(unit -> {
+            LocalDate first = start(text, unit);
+            return new Days(unit, first, unit.start(unit.index(first) + 1).minusDays(1));
+        });
     }
 
     private static boolean all(List<LocalDate> days, Predicate<LocalDate> test) {

@@ -35,10 +35,10 @@ import java.util.Objects;
  * @param settings null where one has no value
  * @param row      which row
  */
-record NaiveFormula(List<? extends Map<String, Object>> rows, Map<String, List<Object>> computed, Map<String, Double> settings, int row)
+record NaiveFormula(List<? extends Map<String, Object>> rows, Map<String, List<Object>> computed, Map<String, Object> settings, int row)
         implements Formula.Cases<Object> {
 
-    static List<Object> column(Formula formula, List<? extends Map<String, Object>> rows, Map<String, List<Object>> computed, Map<String, Double> settings) {
+    static List<Object> column(Formula formula, List<? extends Map<String, Object>> rows, Map<String, List<Object>> computed, Map<String, Object> settings) {
         List<Object> cells = new ArrayList<>();
         for (int row = 0; row < rows.size(); row++) {
             cells.add(formula.match(new NaiveFormula(rows, computed, settings, row), null));
@@ -376,16 +376,12 @@ record NaiveFormula(List<? extends Map<String, Object>> rows, Map<String, List<O
         if (f.fold() == Window.Fold.COUNT) {
             return (double) there.size();
         }
-        Double so = null;
-        for (Object each : there) {
-            double next = (Double) each;
-            so = so == null ? (Double) next : switch (f.fold()) {
-                case MIN -> (Double) (next < so ? next : so);
-                case MAX -> (Double) (next > so ? next : so);
-                default -> so;
-            };
+        if (there.isEmpty() || f.fold() == Window.Fold.SUM) {
+            return there.isEmpty() ? null : figure(sum(there));
         }
-        return so == null ? null : figure(f.fold() == Window.Fold.SUM ? sum(there) : so);
+        List<Object> sorted = there.stream().sorted((a, b) -> Double.compare(size(a), size(b))).toList();
+        Object end = sorted.get(f.fold() == Window.Fold.MIN ? 0 : sorted.size() - 1);
+        return end instanceof Double number ? figure(number) : end;
     }
 
     @Override
@@ -421,18 +417,23 @@ record NaiveFormula(List<? extends Map<String, Object>> rows, Map<String, List<O
     @Override
     public Object rank(Window.Rank f, Kind kind) {
         List<Object> cells = all(f.of());
-        Double own = (Double) cells.get(row);
-        if (own == null) {
+        if (cells.get(row) == null) {
             return null;
         }
+        double own = size(cells.get(row));
         double rank = 1;
         for (int i = 0; i < cells.size(); i++) {
-            if (cells.get(i) instanceof Double other) {
+            if (cells.get(i) != null) {
+                double other = size(cells.get(i));
                 boolean before = f.direction() == Window.Direction.DESCENDING ? other > own : other < own;
-                rank += before || f.ties() == Window.Ties.BY_ROW && i < row && other.doubleValue() == own ? 1 : 0;
+                rank += before || f.ties() == Window.Ties.BY_ROW && i < row && other == own ? 1 : 0;
             }
         }
         return rank;
+    }
+
+    private static double size(Object numberOrDate) {
+        return numberOrDate instanceof java.time.LocalDate day ? day.toEpochDay() : (Double) numberOrDate + 0.0;
     }
 
     @Override

@@ -1,8 +1,10 @@
 package dev.trellisgorge.conformance;
 
 import dev.trellisgorge.formula.Formula;
+import dev.trellisgorge.formula.Leaf;
 import dev.trellisgorge.shape.AddRow;
 import dev.trellisgorge.shape.Choose;
+import dev.trellisgorge.shape.Cut;
 import dev.trellisgorge.shape.Derive;
 import dev.trellisgorge.shape.Join;
 import dev.trellisgorge.shape.Keep;
@@ -32,9 +34,9 @@ import java.util.Objects;
 /** The oracle of steps: rows are maps, and each step is the loop that one would write first. */
 final class NaiveSteps {
     private final Map<String, List<Map<String, Object>>> tables;
-    private final Map<String, Double> settings;
+    private final Map<String, Object> settings;
 
-    NaiveSteps(Map<String, List<Map<String, Object>>> tables, Map<String, Double> settings) {
+    NaiveSteps(Map<String, List<Map<String, Object>>> tables, Map<String, Object> settings) {
         this.tables = tables;
         this.settings = settings;
     }
@@ -49,6 +51,25 @@ final class NaiveSteps {
 
     private List<Object> cells(Formula formula, List<Map<String, Object>> rows) {
         return NaiveFormula.column(formula, rows, Map.of(), settings);
+    }
+
+    /** Whether a slice of texts keeps a cell. */
+    private boolean keeps(Cut cut, Object cell) {
+        if (cut instanceof Cut.OneOf some) {
+            return some.cells().stream().anyMatch(each -> stated(each).equals(cell));
+        }
+        Cut.Range range = (Cut.Range) cut;
+        return cell instanceof String text && range.from().stream().allMatch(end -> codePoints(text).compareTo(codePoints(stated(end))) >= 0)
+                && range.to().stream().allMatch(end -> codePoints(text).compareTo(codePoints(stated(end))) <= 0);
+    }
+
+    private String stated(Formula cell) {
+        return cell instanceof Leaf.Setting setting ? (String) settings.get(setting.name()) : (String) ((Leaf.Literal) cell).value();
+    }
+
+    /** The code points as a text that is ordered like them. */
+    private static String codePoints(String text) {
+        return text.codePoints().mapToObj(sign -> String.format(Locale.ROOT, "%08d", sign)).collect(java.util.stream.Collectors.joining());
     }
 
     private static Map<String, Object> with(Map<String, Object> row, String column, Object cell) {
@@ -112,7 +133,7 @@ final class NaiveSteps {
         } else if (step instanceof Join join) {
             joined(join, rows, after);
         } else if (step instanceof Slice slice) {
-            rows.stream().filter(row -> slice.value().equals(row.get(slice.column()))).forEach(after::add);
+            rows.stream().filter(row -> keeps(slice.cut(), row.get(slice.column()))).forEach(after::add);
         } else if (step instanceof PeriodOf period) {
             List<Map<String, Object>> named = rows.stream().map(row -> with(row, period.name(), written((LocalDate) row.get(period.of()), period.unit()))).toList();
             after.addAll(period.fill() ? filled(period, named) : named);

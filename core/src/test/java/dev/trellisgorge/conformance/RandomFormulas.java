@@ -115,7 +115,7 @@ final class RandomFormulas {
             case 11 -> new Window.Aggregate(Window.Fold.COUNT, any(depth - 1));
             case 12 -> new Window.Cumulative(of, random.nextBoolean() ? absent() : truth(depth - 1));
             case 13 -> new Window.Lag(of);
-            case 14 -> new Window.Rank(of, one(List.of(Window.Direction.values())), one(List.of(Window.Ties.values())));
+            case 14 -> new Window.Rank(random.nextInt(4) == 0 ? date(depth - 1) : of, one(List.of(Window.Direction.values())), one(List.of(Window.Ties.values())));
             case 15 -> new Window.Lookup(of, number(depth - 1), random.nextBoolean() ? Formulas.rowNumber() : number(depth - 1));
             default -> chosen(Kind.NUMBER, depth);
         };
@@ -148,9 +148,10 @@ final class RandomFormulas {
 
     Formula text(int depth) {
         if (depth <= 0) {
-            return cell(Kind.TEXT, random.nextInt(5) == 0 ? absent() : Formulas.text(one(tame ? TAME_TEXTS : TEXTS)));
+            return cell(Kind.TEXT, random.nextInt(5) == 0 ? absent() : random.nextInt(6) == 0 ? setting("place") : Formulas.text(one(tame ? TAME_TEXTS : TEXTS)));
         }
-        return switch (random.nextInt(6)) {
+        return switch (random.nextInt(7)) {
+            case 6 -> new Window.Lookup(text(tame ? 0 : depth - 1), number(depth - 1), random.nextBoolean() ? Formulas.rowNumber() : number(depth - 1));
             case 0 -> new Textual.Concat(some(1, i -> text(depth - 1)));
             case 1 -> new Textual.Repeat(text(depth - 1), new Numeric.Extreme(Numeric.End.LEAST, List.of(Formulas.number(4), number(0))));
             case 2 -> new Textual.Text(tame ? one(List.of(number(0), date(0), truth(0))) : any(depth - 1));
@@ -162,8 +163,12 @@ final class RandomFormulas {
 
     Formula date(int depth) {
         if (depth <= 0) {
-            return cell(Kind.DATE, random.nextInt(5) == 0 ? absent() : Formulas.date(LocalDate.of(2031, 1 + random.nextInt(12), 1 + random.nextInt(28))));
+            return cell(Kind.DATE, random.nextInt(5) == 0 ? absent() : random.nextInt(6) == 0 ? setting("day") : Formulas.date(LocalDate.of(2031, 1 + random.nextInt(12), 1 + random.nextInt(28))));
         }
-        return chosen(Kind.DATE, depth);
+        return switch (random.nextInt(4)) {
+            case 0 -> new Window.Aggregate(random.nextBoolean() ? Window.Fold.MIN : Window.Fold.MAX, date(depth - 1));
+            case 1 -> new Window.Lookup(date(depth - 1), number(depth - 1), Formulas.rowNumber());
+            default -> chosen(Kind.DATE, depth);
+        };
     }
 }

@@ -1,6 +1,7 @@
 package dev.trellisgorge.conformance;
 
 import static dev.trellisgorge.formula.Formulas.column;
+import static dev.trellisgorge.formula.Formulas.text;
 
 import dev.trellisgorge.chart.Orientation;
 import dev.trellisgorge.formula.Formula;
@@ -31,6 +32,7 @@ import dev.trellisgorge.pattern.Waterfall;
 import dev.trellisgorge.plan.Plan;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.shape.Choose;
+import dev.trellisgorge.shape.Cut;
 import dev.trellisgorge.shape.Derive;
 import dev.trellisgorge.shape.Executor;
 import dev.trellisgorge.shape.Join;
@@ -67,10 +69,10 @@ import java.util.stream.IntStream;
  *
  * @param plan     what is to be computed
  * @param tables   by name
- * @param settings two, of which one has no value
+ * @param settings of each kind, and one without a value
  */
 public record RandomPlan(Plan plan, Map<String, Table> tables, Settings settings) {
-    public static final Settings SETTINGS = Settings.of("goal", 2.5).with("unset", Double.NaN);
+    public static final Settings SETTINGS = Settings.of("goal", 2.5).with("unset", Double.NaN).with("place", "Weir").with("day", LocalDate.of(2031, 3, 9));
 
     /** What a plan may be made of. */
     public enum Within {
@@ -99,8 +101,8 @@ public record RandomPlan(Plan plan, Map<String, Table> tables, Settings settings
 
     /** What each computed column must be: a Double, a String, a LocalDate, a Boolean, or null. */
     public Map<String, List<Object>> naive() {
-        Map<String, Double> values = new LinkedHashMap<>();
-        settings.values().forEach((name, value) -> values.put(name, value.isNaN() ? null : value));
+        Map<String, Object> values = new LinkedHashMap<>();
+        settings.values().forEach((name, value) -> values.put(name, cell(value, 0)));
         Map<String, List<Map<String, Object>>> raw = new LinkedHashMap<>();
         tables.forEach((name, table) -> raw.put(name, rows(table)));
         List<Map<String, Object>> rows = new NaiveSteps(raw, values).run(plan.pipeline());
@@ -205,13 +207,24 @@ public record RandomPlan(Plan plan, Map<String, Table> tables, Settings settings
                 case 7 -> numbers.size() < 2 ? new Top(3) : new Unpivot(numbers.subList(0, 2), "name of", "cell of");
                 case 8, 9 -> numbers.isEmpty() ? new Top(3) : new Total(random.nextBoolean() ? List.of(any) : List.of(columns.get(0), any).stream().distinct().toList(),
                         List.of(new Total.Figure(numbers.get(0), Total.Fold.values()[random.nextInt(7)], "x " + columns.size()), new Total.Figure(any, Total.Fold.FIRST, "y " + columns.size())));
-                case 10 -> texts.isEmpty() ? new Top(3) : new Slice(texts.get(random.nextInt(texts.size())), random.nextBoolean() ? "r" + random.nextInt(9) : "Weir");
+                case 10 -> texts.isEmpty() ? new Top(3) : new Slice(texts.get(random.nextInt(texts.size())), cut());
                 case 11 -> schema.has("d") ? new PeriodOf("d", CalendarUnit.values()[random.nextInt(5)], "period " + columns.size(), false, List.of()) : new Top(5);
                 case 12 -> schema.has("d") ? new PeriodOf("d", random.nextBoolean() ? CalendarUnit.QUARTER : CalendarUnit.YEAR, "period " + columns.size(), true, List.of()) : new Top(5);
                 case 13 -> schema.has("t") && schema.has("name") ? new Pivot(schema.has("p") && random.nextBoolean() ? List.of("name", "p") : List.of("name"), "t", any.equals("t") || any.equals("name") ? columns.get(columns.size() - 1) : any,
                         List.of("Weir", "weir", "We")) : new Top(4);
                 default -> schema.has("t") && !schema.has("c") && schema.field("t").kind() == Kind.TEXT
                         ? new Join(Pipeline.of("other"), Map.of("t", "key"), Join.Way.values()[random.nextInt(2)], true) : new Top(2);
+            };
+        }
+
+        private Cut cut() {
+            Formula cell = random.nextBoolean() ? text("r" + random.nextInt(9)) : text("Weir");
+            return switch (random.nextInt(5)) {
+                case 0 -> Cut.isSetting("place");
+                case 1 -> new Cut.OneOf(List.of(cell, text("We")));
+                case 2 -> new Cut.Range(Optional.of(cell), Optional.empty());
+                case 3 -> new Cut.Range(Optional.of(text("W")), Optional.of(Formulas.setting("place")));
+                default -> new Cut.OneOf(List.of(cell));
             };
         }
 

@@ -115,7 +115,9 @@ final class SheetRows {
 
     /** Cells that are one for readers; rows and columns from 0, and the last ones are in it. */
     void merge(int firstRow, int lastRow, int firstColumn, int lastColumn) {
-        merged.add(new CellRangeAddress(firstRow, lastRow, firstColumn, lastColumn));
+        if (firstRow <= lastRow && firstColumn <= lastColumn) { // beyond a sheet's last row there is nothing to merge
+            merged.add(new CellRangeAddress(firstRow, lastRow, firstColumn, lastColumn));
+        }
     }
 
     Table table(String name) {

@@ -15,6 +15,8 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
+import java.util.stream.Collectors;
 import org.apache.poi.ss.usermodel.Cell;
 import org.apache.poi.ss.usermodel.Name;
 import org.apache.poi.ss.usermodel.PrintSetup;
@@ -103,7 +105,7 @@ final class LiveWorkbook {
 
     /** One line a setting: its name, and the cell that carries the name. */
     private void settings() {
-        Map<String, Double> settings = new LinkedHashMap<>();
+        Map<String, Column> settings = new LinkedHashMap<>();
         data().forEach(data -> settings.putAll(data.settings().values()));
         if (settings.isEmpty()) {
             return;
@@ -111,13 +113,17 @@ final class LiveWorkbook {
         XSSFSheet sheet = book.createSheet(names.sheet(SETTINGS));
         header(sheet, styles, List.of("Setting", "Value"), 0);
         int at = 1;
-        for (Map.Entry<String, Double> setting : settings.entrySet()) {
+        Set<String> read = data().stream().flatMap(data -> data.plan().settingsRead().stream()).collect(Collectors.toSet());
+        for (Map.Entry<String, Column> setting : settings.entrySet()) {
             Row row = sheet.createRow(at);
             row.createCell(0).setCellValue(setting.getKey());
             Cell value = row.createCell(1);
-            value.setCellStyle(styles.changeable());
-            if (!Double.isNaN(setting.getValue())) {
-                value.setCellValue(setting.getValue());
+            if (setting.getValue().isPresent(0)) {
+                fill(value, setting.getValue(), 0, styles);
+            }
+            value.setCellStyle(setting.getValue().kind() == Kind.DATE ? styles.changeableDate() : styles.changeable());
+            if (!read.contains(setting.getKey())) {
+                row.createCell(2).setCellValue("Rows were picked by it when this was drawn; draw again for another value.");
             }
             Name name = book.createName();
             name.setNameName(names.defined(setting.getKey()));

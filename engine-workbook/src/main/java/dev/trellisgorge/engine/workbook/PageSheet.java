@@ -11,6 +11,7 @@ import dev.trellisgorge.plan.Cells;
 import dev.trellisgorge.plan.Identity;
 import dev.trellisgorge.plan.PlainChart;
 import dev.trellisgorge.table.Column;
+import dev.trellisgorge.table.Kind;
 import java.util.LinkedHashMap;
 import java.util.Collections;
 import java.util.List;
@@ -151,13 +152,20 @@ final class PageSheet {
 
     private void notes(int from) {
         int at = from;
-        Map<String, Double> settings = new LinkedHashMap<>();
+        Map<String, Column> settings = new LinkedHashMap<>();
         page.tiles().forEach(tile -> helpers.get(tile).data().plan().settingsRead().forEach(name -> settings.put(name, helpers.get(tile).data().settings().value(name))));
-        for (Map.Entry<String, Double> setting : settings.entrySet()) {
+        for (Map.Entry<String, Column> setting : settings.entrySet()) {
             write(at, 0, setting.getKey(), styles.note());
             Cell value = write(at, 2, "", styles.note());
             value.setCellFormula(names.defined(setting.getKey()));
-            value.setCellValue(setting.getValue());
+            if (setting.getValue().kind() == Kind.NUMBER) {
+                value.setCellValue(setting.getValue().number(0));
+            } else if (setting.getValue().kind() == Kind.DATE) {
+                value.setCellValue(setting.getValue().date(0).orElseThrow());
+                value.setCellStyle(styles.noteOfDate());
+            } else {
+                value.setCellValue(setting.getValue().written(0));
+            }
             write(at++, 3, "(change it on the sheet Settings)", styles.note());
         }
         String proofs = page.tiles().stream().flatMap(tile -> helpers.get(tile).proofCells().stream()).collect(Collectors.joining(","));

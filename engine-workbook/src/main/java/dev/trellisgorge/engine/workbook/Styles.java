@@ -24,7 +24,9 @@ final class Styles {
     private final CellStyle header;
     private final CellStyle date;
     private final CellStyle changeable;
+    private final CellStyle changeableDate;
     private final CellStyle note;
+    private final CellStyle noteOfDate;
     private final CellStyle title;
     private final CellStyle plain;
     private final CellStyle bar;
@@ -53,7 +55,12 @@ final class Styles {
         boxed.setBorderLeft(BorderStyle.THIN);
         boxed.setBorderRight(BorderStyle.THIN);
         changeable = boxed;
+        changeableDate = book.createCellStyle();
+        changeableDate.cloneStyleFrom(boxed);
+        changeableDate.setDataFormat(date.getDataFormat());
         note = style(font(9, false, Role.INK), HorizontalAlignment.GENERAL);
+        noteOfDate = style(font(9, false, Role.INK), HorizontalAlignment.LEFT);
+        noteOfDate.setDataFormat(date.getDataFormat());
         title = style(font(16, true, Role.INK), HorizontalAlignment.LEFT);
         plain = style(font(11, false, Role.INK), HorizontalAlignment.LEFT);
         XSSFFont cells = font(11, false, Role.BASE);
@@ -95,8 +102,17 @@ final class Styles {
         return changeable;
     }
 
+    /** The same, of a date. */
+    CellStyle changeableDate() {
+        return changeableDate;
+    }
+
     CellStyle note() {
         return note;
+    }
+
+    CellStyle noteOfDate() {
+        return noteOfDate;
     }
 
     CellStyle title() {
