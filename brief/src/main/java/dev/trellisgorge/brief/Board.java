@@ -1,30 +1,34 @@
 package dev.trellisgorge.brief;
 
 import dev.trellisgorge.pattern.Figure;
+import dev.trellisgorge.pattern.Words;
 import dev.trellisgorge.shape.Pipeline;
 import java.util.List;
+import java.util.Locale;
 import java.util.Objects;
 import java.util.function.UnaryOperator;
 
 /**
  * Several charts and figures on one page.
  *
- * @param title   of the whole, or empty
+ * @param title   of the whole, over the first table
  * @param columns of the grid
  * @param tiles   row by row; at least one
+ * @param locale  in whose language the title is written
  */
-public record Board(String title, int columns, List<BoardTile> tiles) {
+public record Board(Words title, int columns, List<BoardTile> tiles, Locale locale) {
     /** What its page is called by, so no chart is. */
     public static final String NAME = "board";
 
     public Board {
         Objects.requireNonNull(title, "title");
         tiles = List.copyOf(tiles);
+        Objects.requireNonNull(locale, "locale");
     }
 
     /** The same with each figure changed. */
     Board each(UnaryOperator<FigureTile> change) {
-        return new Board(title, columns, tiles.stream().map(tile -> tile instanceof FigureTile big ? change.apply(big) : tile).toList());
+        return new Board(title, columns, tiles.stream().map(tile -> tile instanceof FigureTile big ? change.apply(big) : tile).toList(), locale);
     }
 
     /** One place on the board. */

@@ -7,11 +7,13 @@ import dev.trellisgorge.brief.Mapping.Text;
 import dev.trellisgorge.chart.Format;
 import dev.trellisgorge.formula.Formula;
 import dev.trellisgorge.pattern.Figure;
+import dev.trellisgorge.pattern.Words;
 import dev.trellisgorge.problem.Bound;
 import dev.trellisgorge.problem.Nearest;
 import dev.trellisgorge.problem.Problems;
 import dev.trellisgorge.shape.Pipeline;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalDouble;
@@ -23,13 +25,15 @@ final class BoardReader {
     private final Mapping keys;
     private final List<String> charts;
     private final ChartedTables tables;
+    private final Locale locale;
     private final Problems problems;
     private int figures;
 
-    BoardReader(Mapping keys, List<String> charts, ChartedTables tables, Problems problems) {
+    BoardReader(Mapping keys, List<String> charts, ChartedTables tables, Locale locale, Problems problems) {
         this.keys = keys;
         this.charts = charts;
         this.tables = tables;
+        this.locale = locale;
         this.problems = problems;
     }
 
@@ -44,7 +48,7 @@ final class BoardReader {
         if (keys.has("tiles") && keys.isList("tiles") && keys.isEmpty("tiles")) {
             keys.refuse("tiles", "names no chart and no figure");
         }
-        return new Board(keys.text("title").map(Text::value).orElse(""), (int) wanted, tiles);
+        return new Board(words(keys, "title", tables.expressions(tables.first()), tables.first()), (int) wanted, tiles, locale);
     }
 
     private Optional<BoardTile> chart(Text name) {
@@ -64,7 +68,11 @@ final class BoardReader {
         SliceReader slice = tile.mapping("slice").map(cuts -> SliceReader.read(cuts, expressions, tables.raw(table))).orElse(SliceReader.NONE);
         figures++;
         return value.flatMap(formula -> table.map(pipeline -> new FigureTile(new Figure("figure " + figures, formula, tile.choice("total", Figure.Total.class),
-                tile.text("title").map(Text::value).orElse(""), tile.text("text").map(Text::value).orElse(""), format, slice.onRaw() ? Map.of() : slice.cuts()), slice.onRaw() ? pipeline.first(slice.steps()) : pipeline)));
+                words(tile, "title", expressions, table), words(tile, "text", expressions, table), format, slice.onRaw() ? Map.of() : slice.cuts(), locale), slice.onRaw() ? pipeline.first(slice.steps()) : pipeline)));
+    }
+
+    private Words words(Mapping keys, String key, Expressions expressions, Optional<Pipeline> table) {
+        return keys.text(key).map(line -> WordsReader.read(line, expressions, tables.raw(table), problems)).orElse(Words.NONE);
     }
 
     private static Optional<Format> format(Mapping tile, Text text) {

@@ -259,6 +259,6 @@ public final class Brief {
                 tiles.add(new Tile.OfFigure(figures.next()));
             }
         }
-        return new Page(Board.NAME, shown.title(), shown.columns(), tiles);
+        return new Page(Board.NAME, shown.title().over(pipeline, executor, "board", shown.locale()), shown.columns(), tiles);
     }
 }

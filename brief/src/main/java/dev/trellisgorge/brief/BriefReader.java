@@ -27,6 +27,7 @@ import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalDouble;
@@ -69,18 +70,19 @@ final class BriefReader {
 
     Brief read() {
         Optional<Mapping> root = Mapping.open(name, parse(), "the brief", problems)
-                .map(m -> m.allowing(List.of("brief", "data", "charts"), List.of("brief", "data", "settings", "shape", "charts", "board", "$schema")));
+                .map(m -> m.allowing(List.of("brief", "data", "charts"), List.of("brief", "data", "settings", "shape", "charts", "board", "locale", "$schema")));
         root.ifPresent(this::version);
         Settings settings = overridden(root.flatMap(m -> m.mapping("settings")).map(this::settings).orElse(Settings.NONE));
         Map<String, Table> tables = givenTable.map(table -> Map.of(table.name(), table)).or(() -> root.flatMap(m -> m.mapping("data")).map(this::tables)).orElse(Map.of());
         Executor executor = new Executor(tables, settings);
         Optional<Mapping> data = root.filter(m -> givenTable.isEmpty()).flatMap(m -> m.mapping("data"));
+        Locale locale = locale(root);
         ChartedTables charted = new ChartedTables(tables.keySet(), data, root, overrides.where(), executor, problems);
         Optional<Mapping> chartKeys = root.flatMap(m -> m.mapping("charts"));
         Map<String, Pipeline> own = new LinkedHashMap<>();
-        List<Chart> charts = chartKeys.map(m -> charts(m, charted, own)).orElse(List.of());
+        List<Chart> charts = chartKeys.map(m -> charts(m, charted, locale, own)).orElse(List.of());
         Optional<Board> board = root.flatMap(m -> m.mapping("board"))
-                .map(m -> new BoardReader(m, chartKeys.map(Mapping::keyList).orElse(List.of()), charted, problems).read());
+                .map(m -> new BoardReader(m, chartKeys.map(Mapping::keyList).orElse(List.of()), charted, locale, problems).read());
         if (board.isPresent() && chartKeys.isPresent() && chartKeys.get().has(Board.NAME)) {
             problems.add(chartKeys.get().keyPlace(Board.NAME), "'" + Board.NAME + "' is what the board's page is called by; give the chart another name");
         }
@@ -110,6 +112,15 @@ final class BriefReader {
     private void version(Mapping root) {
         root.text("brief").filter(text -> !text.value().equals("1")).ifPresent(text -> problems.add(text.place(),
                 "this program reads briefs of version 1, not '" + text.value() + "'"));
+    }
+
+    /** What the command line says, or the brief. */
+    private Locale locale(Optional<Mapping> root) {
+        Optional<Text> given = overrides.locale().map(tag -> new Text(tag, Place.of("--locale"))).or(() -> root.flatMap(m -> m.text("locale")));
+        return given.flatMap(tag -> Languages.named(tag.value()).or(() -> {
+            problems.add(tag.place(), Languages.refusal(tag.value()));
+            return Optional.empty();
+        })).orElse(Locale.ROOT);
     }
 
     private Settings settings(Mapping mapping) {
@@ -267,7 +278,7 @@ final class BriefReader {
     }
 
     /** @param own takes the table of each chart */
-    private List<Chart> charts(Mapping mapping, ChartedTables charted, Map<String, Pipeline> own) {
+    private List<Chart> charts(Mapping mapping, ChartedTables charted, Locale locale, Map<String, Pipeline> own) {
         List<Chart> charts = new ArrayList<>();
         for (String key : mapping.keys()) {
             if (!key.matches(CHART_NAME)) {
@@ -277,7 +288,7 @@ final class BriefReader {
             mapping.mapping(key).flatMap(keys -> {
                 Optional<Pipeline> table = charted.of(keys);
                 table.ifPresent(pipeline -> own.put(key, pipeline));
-                return new ChartReader(keys, charted.expressions(table), charted.raw(table), problems).read();
+                return new ChartReader(keys, charted.expressions(table), charted.raw(table), locale, problems).read();
             }).ifPresent(chart -> charts.add(chart.named(key)));
         }
         if (!mapping.keys().iterator().hasNext()) {

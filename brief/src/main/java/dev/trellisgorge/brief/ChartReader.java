@@ -13,6 +13,7 @@ import dev.trellisgorge.pattern.Pattern;
 import dev.trellisgorge.pattern.PatternType;
 import dev.trellisgorge.pattern.Patterns;
 import dev.trellisgorge.pattern.Ranking;
+import dev.trellisgorge.pattern.Words;
 import dev.trellisgorge.problem.Nearest;
 import dev.trellisgorge.problem.Problems;
 import dev.trellisgorge.shape.Cut;
@@ -34,12 +35,14 @@ final class ChartReader {
     private final Mapping keys;
     private final Expressions expressions;
     private final Expressions raw;
+    private final Locale locale;
     private final Problems problems;
 
-    ChartReader(Mapping keys, Expressions expressions, Expressions raw, Problems problems) {
+    ChartReader(Mapping keys, Expressions expressions, Expressions raw, Locale locale, Problems problems) {
         this.keys = keys;
         this.expressions = expressions;
         this.raw = raw;
+        this.locale = locale;
         this.problems = problems;
     }
 
@@ -85,8 +88,7 @@ final class ChartReader {
     }
 
     private Chart looks(Chart bare) {
-        Chart chart = bare.title(keys.text("title").map(Text::value).orElse(""))
-                .subtitle(keys.text("subtitle").map(Text::value).orElse(""))
+        Chart chart = bare.title(words("title")).subtitle(words("subtitle")).locale(locale)
                 .labels(keys.mapping("labels").map(this::labels).orElse(Labels.VALUE));
         Optional<Orientation> orientation = keys.choice("orientation", Orientation.class);
         if (orientation.isPresent()) {
@@ -111,6 +113,10 @@ final class ChartReader {
             }
         }
         return chart;
+    }
+
+    private Words words(String key) {
+        return keys.text(key).map(line -> WordsReader.read(line, expressions, raw, problems)).orElse(Words.NONE);
     }
 
     private Optional<Ranking> ranking(Mapping mapping) {

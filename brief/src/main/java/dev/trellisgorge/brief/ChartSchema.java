@@ -51,8 +51,8 @@ final class ChartSchema {
         if (type.classified()) {
             keys.optional("classify", ref("rule"), "A rule; each of its classes becomes a series.");
         }
-        return titled(type.name(), keys.optional("title", TEXT, "One line above the chart.")
-                .optional("subtitle", TEXT, "One line below the title.")
+        return titled(type.name(), keys.optional("title", ref("words"), "One line above the chart.")
+                .optional("subtitle", ref("words"), "One line below the title.")
                 .optional("table", TEXT, CHARTED)
                 .optional("shape", ref("shape"), "Steps that go on from the table's, for this chart alone.")
                 .optional("slice", ref("slice"), "Only some rows, before anything is computed.")
@@ -76,6 +76,13 @@ final class ChartSchema {
             case LIST -> schema("type", "array");
             case TRUTH -> TRUTH;
         };
+    }
+
+    static Map<String, Object> words() {
+        return titled("Words", described(schema("type", List.of("string", "number", "boolean"), "pattern", "^(?:[^{}]|\\{\\{|\\}\\}|\\{(?:[^{}'\"]|'[^']*'|\"[^\"]*\")+\\})*$"),
+                "A line that says what the rows are: words, with expressions in braces, as in {station} made {SUM(mwh) | #,##0} MWh in {month | MMMM yyyy}. There are columns that have the same cell on every"
+                        + " row or of which a slice or --each keeps one, settings ({:goal}), and over the chart's rows SUM, AVG, MIN, MAX, COUNT and FIRST_VALUE(station) OVER (ORDER BY mwh DESC);"
+                        + " after a bar a CLDR pattern for numbers or dates. What has no value is a dash; {{ and }} stand for braces."));
     }
 
     static Map<String, Object> slice() {
@@ -125,7 +132,7 @@ final class ChartSchema {
 
     static Map<String, Object> board() {
         return titled("Board", described(new SchemaKeys().required("tiles", schema("type", "array", "minItems", 1, "items", ref("tile")), "What stands on it, row by row.")
-                .optional("title", TEXT, "One line above all.")
+                .optional("title", ref("words"), "One line above all.")
                 .optional("columns", whole(1, BoardReader.MOST_COLUMNS), "How many tiles stand beside each other; 2 where it is not given.").mapping(),
                 "Several charts and big figures on one page. Charts that are not on it keep a page of their own."));
     }
@@ -134,7 +141,7 @@ final class ChartSchema {
         return titled("Tiles", schema("description", "A tile of the board.", "oneOf", List.of(titled("A chart", described(TEXT, "A chart, by its name.")),
                 titled("A figure", described(new SchemaKeys().required("figure", EXPRESSION, "The figure.").optional("table", TEXT, CHARTED)
                         .optional("total", choice((Object[]) Figure.Total.values()), "How several rows become one figure; there must be one row where it is not given.")
-                        .optional("title", TEXT, "One line above it.").optional("text", TEXT, "One line below it.").optional("format", TEXT, "A number pattern as CLDR has it: #,##0.0.")
+                        .optional("title", ref("words"), "One line above it.").optional("text", ref("words"), "One line below it.").optional("format", TEXT, "A number pattern as CLDR has it: #,##0.0.")
                         .optional("slice", ref("slice"), "Only some rows.").mapping(), "One big figure.")))));
     }
 }

@@ -57,18 +57,19 @@ record Expressions(Optional<Schema> table, Settings settings, Problems problems)
     /** The parser takes time to load, so it is asked only where the text is more than one name or figure. */
     private Optional<Formula> sql(Text text) {
         try {
-            return Optional.of(new SqlExpression(names()).read(text.value()));
+            return Optional.of(new SqlExpression(names(Optional.empty()), false).read(text.value()));
         } catch (SqlExpression.NotTaken e) {
             problems.add(text.place(), e.getMessage());
             return Optional.empty();
         }
     }
 
-    private SqlExpression.Names names() {
+    /** @param more columns that are taken too */
+    private SqlExpression.Names names(Optional<Expressions> more) {
         return new SqlExpression.Names() {
             @Override
             public Formula column(String name) throws SqlExpression.NotTaken {
-                if (table.isPresent() && table.get().find(name).isEmpty()) {
+                if (table.isPresent() && !isColumn(name)) {
                     throw new SqlExpression.NotTaken(table.get().unknownColumn(name) + " A text stands in single quotes.");
                 }
                 return Formulas.column(name);
@@ -76,7 +77,7 @@ record Expressions(Optional<Schema> table, Settings settings, Problems problems)
 
             @Override
             public Optional<Kind> kind(String column) {
-                return table.flatMap(t -> t.find(column)).map(Field::kind);
+                return table.flatMap(t -> t.find(column)).or(() -> more.flatMap(Expressions::table).flatMap(t -> t.find(column))).map(Field::kind);
             }
 
             @Override
@@ -89,9 +90,36 @@ record Expressions(Optional<Schema> table, Settings settings, Problems problems)
 
             @Override
             public boolean isColumn(String name) {
-                return table.flatMap(t -> t.find(name)).isPresent();
+                return has(name) || more.filter(others -> others.has(name)).isPresent();
             }
         };
+    }
+
+    /**
+     * The same in a line of words: aggregates over all rows are taken, and columns of the raw table too, of which a slice may keep one cell.
+     */
+    Optional<Formula> said(Text text, Expressions raw) {
+        String written = text.value();
+        if (table.isEmpty() || raw.table().isEmpty() || SETTING.matcher(written).matches()) {
+            return read(text);
+        }
+        String name = QUOTED.matcher(written).matches() ? written.substring(1, written.length() - 1).replace("\"\"", "\"") : written;
+        if (has(name) || raw.has(name)) {
+            return Optional.of(Formulas.column(name));
+        }
+        if (WORDS.matcher(written).matches() && !LITERAL.matcher(written).matches() && Numbers.parse(written).isEmpty()) {
+            return column(text).map(Formulas::column);
+        }
+        try {
+            return Optional.of(new SqlExpression(names(Optional.of(raw)), true).read(written));
+        } catch (SqlExpression.NotTaken e) {
+            problems.add(text.place(), e.getMessage());
+            return Optional.empty();
+        }
+    }
+
+    private boolean has(String column) {
+        return table.flatMap(t -> t.find(column)).isPresent();
     }
 
     /** The name of a column that is there; empty where it is not, which is reported. */

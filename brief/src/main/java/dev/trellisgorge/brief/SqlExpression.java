@@ -22,6 +22,7 @@ import dev.trellisgorge.formula.Condition;
 import dev.trellisgorge.formula.Formula;
 import dev.trellisgorge.formula.Formulas;
 import dev.trellisgorge.formula.Leaf;
+import dev.trellisgorge.formula.Window;
 import dev.trellisgorge.formula.Textual;
 import dev.trellisgorge.problem.Bound;
 import dev.trellisgorge.problem.Nearest;
@@ -32,6 +33,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
+import net.sf.jsqlparser.expression.AnalyticExpression;
 import net.sf.jsqlparser.expression.BinaryExpression;
 import net.sf.jsqlparser.expression.BooleanValue;
 import net.sf.jsqlparser.expression.CaseExpression;
@@ -72,6 +74,8 @@ import net.sf.jsqlparser.parser.StringProvider;
 import net.sf.jsqlparser.parser.Token;
 import net.sf.jsqlparser.parser.TokenMgrException;
 import net.sf.jsqlparser.schema.Column;
+import net.sf.jsqlparser.statement.select.AllColumns;
+import net.sf.jsqlparser.statement.select.OrderByElement;
 
 /**
  * Reads ISO SQL value expressions (ISO/IEC 9075-2, 6) as formulas. What it takes:
@@ -95,6 +99,7 @@ final class SqlExpression {
     private static final int MOST_DIGITS = 15;
 
     private final Names names;
+    private final boolean aggregates;
     private int depth;
 
     /** What the words of an expression stand for. */
@@ -119,8 +124,10 @@ final class SqlExpression {
         }
     }
 
-    SqlExpression(Names names) {
+    /** @param aggregates whether it may be over all rows */
+    SqlExpression(Names names, boolean aggregates) {
         this.names = names;
+        this.aggregates = aggregates;
     }
 
     Formula read(String text) throws NotTaken {
@@ -257,7 +264,9 @@ final class SqlExpression {
         } else if (e instanceof ExtractExpression extract) {
             return extracted(extract);
         } else if (e instanceof Function function) {
-            return function(function);
+            return aggregates && isTotal(function.getName().toUpperCase(Locale.ROOT)) ? aggregate(function) : function(function);
+        } else if (aggregates && e instanceof AnalyticExpression first) {
+            return firstValue(first);
         }
         throw notTaken(e);
     }
@@ -346,6 +355,35 @@ final class SqlExpression {
             default -> throw new NotTaken("there is no function '" + function.getName() + "' here. "
                     + Nearest.hint(name, FUNCTIONS) + (isTotal(name) ? " Rows are totalled by a 'total' step." : ""));
         };
+    }
+
+    private Formula aggregate(Function function) throws NotTaken {
+        String name = function.getName().toUpperCase(Locale.ROOT);
+        if (name.equals("COUNT") && function.getParameters() != null && function.getParameters().size() == 1 && function.getParameters().get(0) instanceof AllColumns) {
+            return Formulas.rowCount();
+        }
+        if (function.isDistinct() || function.getParameters() == null || function.getParameters().size() != 1) {
+            throw new NotTaken(name + " takes one value, as in " + name + "(mwh)");
+        }
+        Formula of = formula(function.getParameters().get(0));
+        return switch (name) {
+            case "SUM" -> Formulas.sum(of);
+            case "AVG" -> Formulas.sum(of).over(Formulas.count(of));
+            case "MIN" -> Formulas.min(of);
+            case "MAX" -> Formulas.max(of);
+            default -> Formulas.count(of);
+        };
+    }
+
+    /** {@code FIRST_VALUE(station) OVER (ORDER BY mwh DESC)}; rows with equal keys are in table order. */
+    private Formula firstValue(AnalyticExpression e) throws NotTaken {
+        boolean first = e.getName().equalsIgnoreCase("FIRST_VALUE") && e.getExpression() != null && e.getOffset() == null;
+        if (!first || e.getPartitionExpressionList() != null && !e.getPartitionExpressionList().isEmpty() || e.getWindowElement() != null || e.getOrderByElements() == null || e.getOrderByElements().size() != 1) {
+            throw new NotTaken("'" + e + "' is not taken here; over all rows there are SUM, AVG, MIN, MAX, COUNT, and FIRST_VALUE(station) OVER (ORDER BY mwh DESC)");
+        }
+        OrderByElement by = e.getOrderByElements().get(0);
+        Formula rank = new Window.Rank(formula(by.getExpression()), by.isAsc() ? Window.Direction.ASCENDING : Window.Direction.DESCENDING, Window.Ties.BY_ROW);
+        return new Window.Lookup(formula(e.getExpression()), rank, number(1));
     }
 
     private static boolean isTotal(String name) {

@@ -35,6 +35,9 @@ final class BriefSource {
     private final OptionSpec where = Command.option(String.class, "EXPRESSION", "--where")
             .description("Only the rows of the charted raw tables on which this is true, before all steps: \"station = 'Fern Pool'\".").build();
 
+    private final OptionSpec locale = Command.option(String.class, "TAG", "--locale")
+            .description("In whose language figures, months and dates are written, such as de-DE; what the brief says where it is not given.").build();
+
     private final OptionSpec allowed = Command.option(List.class, "KIND=PLACE", "--allow").auxiliaryTypes(String.class)
             .initialValue(List.of()).description("Let the brief read more than the files in its own folder: folder=DIRECTORY, database=jdbc:URL, parameter=NAME of a"
                     + " database's URL, environment=NAME for a password, or input; may be given more than once.").build();
@@ -46,7 +49,7 @@ final class BriefSource {
     }
 
     void addTo(CommandSpec spec) {
-        spec.addPositional(file).addOption(charts).addOption(settings).addOption(data).addOption(where).addOption(allowed);
+        spec.addPositional(file).addOption(charts).addOption(settings).addOption(data).addOption(where).addOption(locale).addOption(allowed);
     }
 
     Brief read() {
@@ -70,7 +73,7 @@ final class BriefSource {
     private Overrides overrides() {
         Map<String, Path> files = new LinkedHashMap<>();
         pairs(data).forEach((name, value) -> files.put(name, Path.of(value)));
-        return new Overrides(pairs(settings), files, Optional.ofNullable(where.getValue()));
+        return new Overrides(pairs(settings), files, Optional.ofNullable(where.getValue()), Optional.ofNullable(locale.getValue()));
     }
 
     /** What the person who runs this allows, here and in the settings file. */

@@ -18,12 +18,16 @@ import dev.trellisgorge.table.Kind;
 import java.util.List;
 import java.util.Locale;
 import java.util.Objects;
+import java.util.Objects;
 
 /**
- * How a figure is written for a reader: a CLDR number pattern, as {@link java.text.DecimalFormat} takes it, with
- * {@code .} and {@code ,}; halves are rounded away from zero. A missing figure is empty text. Immutable and thread-safe.
+ * How a figure is written for a reader: a CLDR number pattern, as {@link java.text.DecimalFormat} takes it, by the signs of a locale; halves are
+ * rounded away from zero. A missing figure is empty text. Immutable and thread-safe.
+ *
+ * @param pattern with {@code .} and {@code ,} whatever the locale is
+ * @param locale  whose signs stand for them; those of the root are {@code .} and {@code ,}
  */
-public record Format(String pattern) {
+public record Format(String pattern, Locale locale) {
     private static final int MOST_DECIMALS = 2;
     private static final double SMALL = 0.01;
     private static final double CLOSE = 1e-15;
@@ -33,12 +37,28 @@ public record Format(String pattern) {
 
     /** @throws IllegalArgumentException where the pattern is malformed */
     public Format {
+        Objects.requireNonNull(locale, "locale");
         pattern = Characters.shown(pattern);
         try {
-            Writing.by(Kind.NUMBER, pattern, Locale.ROOT);
+            Writing.by(Kind.NUMBER, pattern, locale);
         } catch (IllegalArgumentException e) {
             throw new IllegalArgumentException("'" + pattern + "' is no number pattern; write one such as #,##0.0", e);
         }
+    }
+
+    /** With {@code .} and {@code ,}. Errors as above. */
+    public Format(String pattern) {
+        this(pattern, Locale.ROOT);
+    }
+
+    /** The same by the signs of a locale, with the signs for currency and per cent where it puts them. */
+    public Format in(Locale other) {
+        return new Format(Locales.placed(pattern, other), other);
+    }
+
+    /** How a locale writes dates, as a CLDR pattern. */
+    public static String dates(Locale locale) {
+        return Locales.dates(locale);
     }
 
     /**
@@ -82,11 +102,11 @@ public record Format(String pattern) {
     /** What is written for a figure, as a formula: by this pattern, or by the one that {@code decimals} says. */
     public Formula words(Formula figure, Formula decimals) {
         if (!isFitting()) {
-            return formatted(figure, pattern);
+            return formatted(figure, pattern, locale);
         }
-        Formula words = formatted(figure, of(MOST_DECIMALS).pattern());
+        Formula words = formatted(figure, of(MOST_DECIMALS).pattern(), locale);
         for (int places = MOST_DECIMALS - 1; places >= -1; places--) {
-            words = choose(decimals.equalTo(number(places)), formatted(figure, of(places).pattern()), words);
+            words = choose(decimals.equalTo(number(places)), formatted(figure, of(places).pattern(), locale), words);
         }
         return words;
     }
@@ -96,6 +116,6 @@ public record Format(String pattern) {
      * rounds to zero is written as zero, without a sign.
      */
     public String write(double figure) {
-        return Double.isNaN(figure) ? "" : Writing.by(Kind.NUMBER, pattern, Locale.ROOT).apply(figure);
+        return Double.isNaN(figure) ? "" : Writing.by(Kind.NUMBER, pattern, locale).apply(figure);
     }
 }

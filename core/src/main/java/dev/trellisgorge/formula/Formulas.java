@@ -180,6 +180,11 @@ public final class Formulas {
 
     /** A number or a date by a CLDR pattern, with {@code .} and {@code ,}. */
     public static Formula formatted(Formula of, String pattern) {
-        return new Textual.Formatted(of, pattern, Locale.ROOT);
+        return formatted(of, pattern, Locale.ROOT);
+    }
+
+    /** The same by the signs and names of a locale; a text that names a period is written by its first day, and another as it is. */
+    public static Formula formatted(Formula of, String pattern, Locale locale) {
+        return new Textual.Formatted(of, pattern, locale);
     }
 }

@@ -15,6 +15,7 @@ import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.function.DoubleFunction;
+import java.util.function.UnaryOperator;
 
 /**
  * Several columns computed together, a block of rows at a time: each node is one loop over the block, and equal nodes are
@@ -432,6 +433,17 @@ final class Pass implements Formula.Cases<Register> {
 
     @Override
     public Register formatted(Textual.Formatted f, Kind kind) {
+        if (typing.of(f.of()) == Kind.TEXT) {
+            String[] texts = texts(f.of());
+            String[] out = new String[BLOCK];
+            UnaryOperator<String> writer = Writing.periods(f.pattern(), f.locale());
+            loops.add((from, count) -> {
+                for (int i = 0; i < count; i++) {
+                    out[i] = texts[i] == null ? null : writer.apply(texts[i]);
+                }
+            });
+            return new Texts(out);
+        }
         return written(f.of(), Writing.by(typing.of(f.of()), f.pattern(), f.locale()));
     }
 

@@ -490,6 +490,10 @@ public final class SheetFormula {
 
         @Override
         public String formatted(Textual.Formatted f, Kind kind) {
+            if (kind(f.of()) == Kind.TEXT) {
+                String text = bare(f.of());
+                return "IFERROR(" + SheetTexts.date(SheetTexts.firstDay(text), f.pattern(), f.locale()) + "," + text + ")";
+            }
             return kind(f.of()) == Kind.DATE ? SheetTexts.date(bare(f.of()), f.pattern(), f.locale()) : SheetTexts.number(bare(f.of()), f.pattern(), f.locale());
         }
     }

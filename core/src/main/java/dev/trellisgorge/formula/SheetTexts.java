@@ -6,10 +6,7 @@ import dev.trellisgorge.table.CalendarUnit;
 import dev.trellisgorge.table.Kind;
 import java.text.DecimalFormat;
 import java.text.DecimalFormatSymbols;
-import java.time.DayOfWeek;
 import java.time.LocalDate;
-import java.time.Month;
-import java.time.format.TextStyle;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
@@ -120,6 +117,15 @@ public final class SheetTexts {
         return "IFERROR(" + number + "NA()" + ")".repeat(open) + ",NA())";
     }
 
+    /** The first day of an ISO date or of a period; an error for anything else. */
+    static String firstDay(String text) {
+        String year = "LEFT(" + text + ",4)+0";
+        String sixth = "MID(" + text + ",6,1)";
+        return "IF(LEN(" + text + ")=4,DATE(" + year + ",1,1),IF(LEN(" + text + ")=10,DATE(" + year + ",MID(" + text + ",6,2)+0,MID(" + text + ",9,2)+0),IF(LEN(" + text + ")=8,"
+                + "DATE(" + year + ",1,4)-WEEKDAY(DATE(" + year + ",1,4),2)+1+(MID(" + text + ",7,2)-1)*7,IF(UPPER(" + sixth + ")=\"Q\",DATE(" + year + ",MID(" + text
+                + ",7,1)*3-2,1),DATE(" + year + ",MID(" + text + ",6,2)+0,1)))))";
+    }
+
     /** A date by a CLDR pattern of years, quarters, months, days and weekdays, as {@link Textual.Formatted} writes it. */
     static String date(String cell, String pattern, Locale locale) {
         List<String> parts = new ArrayList<>();
@@ -136,16 +142,16 @@ public final class SheetTexts {
         int letters = part.length();
         return switch (part.charAt(0)) {
             case 'y', 'u' -> letters == 2 ? "RIGHT(YEAR(" + cell + "),2)" : padded("YEAR(" + cell + ")", letters);
-            case 'Q', 'q' -> letters == 3 ? "\"Q\"&" + field(cell, Part.QUARTER, false) : padded(field(cell, Part.QUARTER, false), letters);
-            case 'M', 'L' -> letters <= 2 ? padded("MONTH(" + cell + ")", letters)
-                    : named("MONTH(" + cell + ")", 12, month -> Month.of(month).getDisplayName(style(letters), locale));
-            case 'E' -> named("WEEKDAY(" + cell + ",2)", 7, day -> DayOfWeek.of(day).getDisplayName(letters < 3 ? TextStyle.SHORT : style(letters), locale));
+            case 'Q', 'q' -> letters <= 2 ? padded(field(cell, Part.QUARTER, false), letters)
+                    : named(field(cell, Part.QUARTER, false), 4, quarter -> name(part, LocalDate.of(2000, quarter * 3, 1), locale));
+            case 'M', 'L' -> letters <= 2 ? padded("MONTH(" + cell + ")", letters) : named("MONTH(" + cell + ")", 12, month -> name(part, LocalDate.of(2000, month, 1), locale));
+            case 'E' -> named("WEEKDAY(" + cell + ",2)", 7, day -> name(part, LocalDate.of(2000, 1, 2 + day), locale)); // a Sunday, the 2nd
             default -> padded("DAY(" + cell + ")", letters);
         };
     }
 
-    private static TextStyle style(int letters) {
-        return letters == 3 ? TextStyle.SHORT : letters == 4 ? TextStyle.FULL : TextStyle.NARROW;
+    private static String name(String part, LocalDate day, Locale locale) {
+        return Writing.dates(part, locale).format(day);
     }
 
     private static String padded(String number, int digits) {

@@ -187,10 +187,10 @@ record Signatures(Typing typing) implements Formula.Cases<Signature> {
     @Override
     public Signature formatted(Textual.Formatted f, Kind kind) {
         Optional<Kind> of = typing.kind(f.of());
-        if (of.isPresent() && of.get() != Kind.NUMBER && of.get() != Kind.DATE) {
+        if (of.equals(Optional.of(Kind.TRUTH))) {
             throw typing.mismatch("'" + f.of() + "' is " + of.get().phrase() + ", and a format is for numbers and dates", f);
         }
-        if (of.equals(Optional.of(Kind.DATE)) && !DATE_PATTERN.matcher(f.pattern()).matches()) {
+        if (of.isPresent() && of.get() != Kind.NUMBER && !DATE_PATTERN.matcher(f.pattern()).matches()) {
             throw typing.mismatch("'" + f.pattern() + "' is no date pattern of years (y), quarters (Q), months (M), days (d) and weekdays (E)", f);
         }
         return any(Kind.TEXT, f);

@@ -1,5 +1,6 @@
 package dev.trellisgorge.formula;
 
+import dev.trellisgorge.table.CalendarUnit;
 import dev.trellisgorge.table.Kind;
 import dev.trellisgorge.table.Numbers;
 import java.math.BigDecimal;
@@ -9,6 +10,7 @@ import java.text.DecimalFormatSymbols;
 import java.time.LocalDate;
 import java.time.format.DateTimeFormatter;
 import java.util.Locale;
+import java.util.function.UnaryOperator;
 import java.util.function.DoubleFunction;
 
 /** How figures are rounded and written: as a reader sees them, so by their shortest decimal form. Thread-safe. */
@@ -43,10 +45,21 @@ public final class Writing {
         };
     }
 
+    /** A writer of dates; where nobody's language is asked for, names are English. */
+    static DateTimeFormatter dates(String pattern, Locale locale) {
+        return DateTimeFormatter.ofPattern(pattern, locale.equals(Locale.ROOT) ? Locale.ENGLISH : locale);
+    }
+
+    /** Writes texts that name an ISO date or a period by the first day of it, and others as they are. Errors as {@link #by}. */
+    static UnaryOperator<String> periods(String pattern, Locale locale) {
+        DateTimeFormatter dates = dates(pattern, locale);
+        return text -> CalendarUnit.days(text).map(days -> dates.format(days.first())).orElse(text);
+    }
+
     /** Writes numbers or dates by a CLDR pattern; the writer is for one thread. Throws {@link IllegalArgumentException} where it is malformed. */
     public static DoubleFunction<String> by(Kind kind, String pattern, Locale locale) {
         if (kind == Kind.DATE) {
-            DateTimeFormatter dates = DateTimeFormatter.ofPattern(pattern, locale);
+            DateTimeFormatter dates = dates(pattern, locale);
             return day -> day != day ? null : dates.format(LocalDate.ofEpochDay((long) day));
         }
         DecimalFormat format = new DecimalFormat(pattern, DecimalFormatSymbols.getInstance(locale));

@@ -12,6 +12,7 @@ import dev.trellisgorge.shape.Pipeline;
 import dev.trellisgorge.table.Table;
 import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
@@ -31,8 +32,10 @@ public final class Chart {
     private final String name;
     private final Optional<String> category;
     private final Pattern pattern;
-    private final String title;
-    private final String subtitle;
+    private final Words title;
+    private final Words subtitle;
+    private final Locale locale;
+    private final Optional<String> dates;
     private final Optional<Orientation> orientation;
     private final Labels labels;
     private final Map<String, String> names;
@@ -47,6 +50,8 @@ public final class Chart {
         this.pattern = c.pattern;
         this.title = c.title;
         this.subtitle = c.subtitle;
+        this.locale = c.locale;
+        this.dates = c.dates;
         this.orientation = c.orientation;
         this.labels = c.labels;
         this.names = c.names;
@@ -61,8 +66,10 @@ public final class Chart {
         private String name = "chart";
         private Optional<String> category = Optional.empty();
         private Pattern pattern;
-        private String title = "";
-        private String subtitle = "";
+        private Words title = Words.NONE;
+        private Words subtitle = Words.NONE;
+        private Locale locale = Locale.ROOT;
+        private Optional<String> dates = Optional.empty();
         private Optional<Orientation> orientation = Optional.empty();
         private Labels labels = Labels.VALUE;
         private Map<String, String> names = Map.of();
@@ -83,6 +90,8 @@ public final class Chart {
         c.pattern = pattern;
         c.title = title;
         c.subtitle = subtitle;
+        c.locale = locale;
+        c.dates = dates;
         c.orientation = orientation;
         c.labels = labels;
         c.names = names;
@@ -112,11 +121,31 @@ public final class Chart {
     }
 
     public Chart title(String line) {
-        return with(c -> c.title = line);
+        return title(Words.of(line));
+    }
+
+    /** A title that says what the rows are. */
+    public Chart title(Words line) {
+        return with(c -> c.title = Objects.requireNonNull(line, "line"));
     }
 
     public Chart subtitle(String line) {
-        return with(c -> c.subtitle = line);
+        return subtitle(Words.of(line));
+    }
+
+    /** A second line that says what the rows are. */
+    public Chart subtitle(Words line) {
+        return with(c -> c.subtitle = Objects.requireNonNull(line, "line"));
+    }
+
+    /** In whose language figures, months and dates are written, with the runtime's CLDR data; the root's, with {@code .} and {@code ,}, where it is not said. */
+    public Chart locale(Locale language) {
+        return with(c -> c.locale = Objects.requireNonNull(language, "language"));
+    }
+
+    /** How dates and periods are written along the base: a CLDR pattern such as {@code MMM yyyy}. */
+    public Chart dates(String pattern) {
+        return with(c -> c.dates = Optional.of(pattern));
     }
 
     public Chart orientation(Orientation way) {
@@ -226,12 +255,20 @@ public final class Chart {
         return colors;
     }
 
-    String title() {
+    Words title() {
         return title;
     }
 
-    String subtitle() {
+    Words subtitle() {
         return subtitle;
+    }
+
+    Locale locale() {
+        return locale;
+    }
+
+    Optional<String> dates() {
+        return dates;
     }
 
     Optional<Orientation> orientation() {

@@ -46,9 +46,10 @@ import java.util.Optional;
  * @param text   under it, or empty
  * @param format how it is written; the plainest that shows it where it is empty
  * @param slice  which rows count, by the cells of columns
+ * @param locale in whose language it is written
  */
-public record Figure(String name, Formula value, Optional<Total> total, String title, String text, Optional<Format> format,
-        Map<String, Cut> slice) {
+public record Figure(String name, Formula value, Optional<Total> total, Words title, Words text, Optional<Format> format,
+        Map<String, Cut> slice, Locale locale) {
     private static final String FIGURE = "figure";
 
     /** What is made of the figures of several rows; missing ones count for nothing. */
@@ -78,29 +79,45 @@ public record Figure(String name, Formula value, Optional<Total> total, String t
         Objects.requireNonNull(title, "title");
         Objects.requireNonNull(text, "text");
         Objects.requireNonNull(format, "format");
+        Objects.requireNonNull(locale, "locale");
         slice = Collections.unmodifiableMap(new LinkedHashMap<>(slice));
     }
 
     /** The figure in a column of a table with one row. */
     public static Figure of(String column) {
-        return new Figure(column, column(column), Optional.empty(), "", "", Optional.empty(), Map.of());
+        return new Figure(column, column(column), Optional.empty(), Words.NONE, Words.NONE, Optional.empty(), Map.of(), Locale.ROOT);
     }
 
     /** The same, of several rows. */
     public Figure total(Total of) {
-        return new Figure(name, value, Optional.of(of), title, text, format, slice);
+        return new Figure(name, value, Optional.of(of), title, text, format, slice, locale);
     }
 
     public Figure title(String line) {
-        return new Figure(name, value, total, line, text, format, slice);
+        return title(Words.of(line));
     }
 
     public Figure text(String line) {
-        return new Figure(name, value, total, title, line, format, slice);
+        return text(Words.of(line));
+    }
+
+    /** A line over it that says what the rows are. */
+    public Figure title(Words line) {
+        return new Figure(name, value, total, line, text, format, slice, locale);
+    }
+
+    /** A line under it that says what the rows are. */
+    public Figure text(Words line) {
+        return new Figure(name, value, total, title, line, format, slice, locale);
+    }
+
+    /** In whose language the figure is written; see {@link Chart#locale}. */
+    public Figure locale(Locale language) {
+        return new Figure(name, value, total, title, text, format, slice, language);
     }
 
     public Figure format(String pattern) {
-        return new Figure(name, value, total, title, text, Optional.of(new Format(pattern)), slice);
+        return new Figure(name, value, total, title, text, Optional.of(new Format(pattern)), slice, locale);
     }
 
     /** Keeps the rows whose cell in {@code column} is {@code value}. */
@@ -112,7 +129,7 @@ public record Figure(String name, Formula value, Optional<Total> total, String t
     public Figure slice(String column, Cut value) {
         Map<String, Cut> more = new LinkedHashMap<>(slice);
         more.put(column, value);
-        return new Figure(name, this.value, total, title, text, format, more);
+        return new Figure(name, this.value, total, title, text, format, more, locale);
     }
 
     /**
@@ -134,9 +151,11 @@ public record Figure(String name, Formula value, Optional<Total> total, String t
             RowProblems.refuseFewTexts(plan.schema(), value.title());
             throw new BadInput(plan.schema().place(), "'" + value.title() + "' is " + kind.phrase() + ", and a figure must be a number");
         }
-        plan.titles(title, text).finite(List.copyOf(Reads.columns(value))).series(FIGURE, total.map(of -> of.of(value)).orElse(value));
+        plan.titles(title.said(), text.said()).locale(locale).finite(List.copyOf(Reads.columns(value))).series(FIGURE, total.map(of -> of.of(value)).orElse(value));
         Formula figure = computed(FIGURE);
-        Format written = format.orElse(Format.FITTING);
+        Wording wording = new Wording(plan, locale);
+        plan.titlesFrom(wording.column(title, "title"), wording.column(text, "text"));
+        Format written = format.orElse(Format.FITTING).in(locale);
         Optional<String> decimals = written.isFitting() ? Optional.of("decimals of the figure") : Optional.empty();
         decimals.ifPresent(column -> plan.forLabels(column, Format.decimals(List.of(figure))));
         plan.forLabels("figure in words", written.words(figure, computed(decimals.orElse(FIGURE))));
@@ -165,7 +184,7 @@ public record Figure(String name, Formula value, Optional<Total> total, String t
         }
         PlainChart chart = plan.over(executor);
         Optional<Note> missing = total.filter(of -> of == Total.SUM || of == Total.MEAN)
-                .flatMap(of -> executor.passedOver(plan.pipeline(), "the " + of + " of '" + value.title() + "'" + (title.isEmpty() ? "" : " (" + title + ")"), value));
+                .flatMap(of -> executor.passedOver(plan.pipeline(), "the " + of + " of '" + value.title() + "'" + (title.said().isEmpty() ? "" : " (" + title.said() + ")"), value));
         return missing.map(chart::noting).orElse(chart);
     }
 }

@@ -19,11 +19,13 @@ import dev.trellisgorge.problem.Place;
 import dev.trellisgorge.problem.Problems;
 import dev.trellisgorge.shape.Known;
 import dev.trellisgorge.shape.Origins;
+import dev.trellisgorge.shape.PeriodOf;
 import dev.trellisgorge.shape.Pipeline;
 import dev.trellisgorge.shape.Rank;
 import dev.trellisgorge.shape.Rest;
 import dev.trellisgorge.shape.Slice;
 import dev.trellisgorge.shape.Step;
+import dev.trellisgorge.table.CalendarUnit;
 import dev.trellisgorge.table.Field;
 import dev.trellisgorge.table.Kind;
 import dev.trellisgorge.table.RowProblems;
@@ -33,6 +35,7 @@ import java.util.EnumSet;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
@@ -67,10 +70,11 @@ final class Planning {
             whole = whole.then(step);
         }
         PlanBuilder plan = new PlanBuilder(chart.name(), base, sliced, whole, known, chart.category());
-        plan.titles(chart.title(), chart.subtitle()).orientation(chart.orientation().orElse(pattern.orientation()))
+        plan.titles(chart.title().said(), chart.subtitle().said()).locale(chart.locale()).orientation(chart.orientation().orElse(pattern.orientation()))
                 .finite(columns(figures()).stream().toList()).categoryNames(pattern.categories())
                 .refuse(pattern.classifier().map(Classifier::refusals).orElse(List.of())).refuse(pattern.refusals());
         pattern.totals(category).ifPresent(plan::totals);
+        names(plan);
         if (!pattern.type().categories()) {
             plan.oneRow(pattern.type().name());
         }
@@ -78,8 +82,37 @@ final class Planning {
         rest(plan);
         anchors(plan, sliced, category);
         labels(plan);
+        Wording wording = new Wording(plan, chart.locale());
+        plan.titlesFrom(wording.column(chart.title(), "title"), wording.column(chart.subtitle(), "second line"));
         plan.drawing(pattern.arrange(new Look(chart.names(), chart.colors(), plan.labels())));
         return plan.build();
+    }
+
+    /** Dates and periods along the base as a reader reads them: by the chart's pattern, or as its locale writes them. */
+    private void names(PlanBuilder plan) {
+        Optional<Field> field = chart.category().map(plan.schema()::field).filter(base -> base.kind() == Kind.DATE || base.kind() == Kind.TEXT);
+        if (chart.dates().isPresent() && field.isEmpty()) {
+            throw new BadInput(Place.of("chart '" + chart.name() + "'"), "there are no dates along its base to be written as '" + chart.dates().get() + "'");
+        }
+        Optional<String> pattern = chart.dates().or(() -> chart.locale().equals(Locale.ROOT) ? Optional.empty() : field.flatMap(base -> base.kind() == Kind.DATE
+                ? Optional.of(Format.dates(chart.locale())) : period(plan, base.name()).flatMap(this::usual)));
+        pattern.ifPresent(as -> {
+            String column = plan.free("name as written");
+            plan.forLabels(column, Formulas.formatted(Formulas.column(field.orElseThrow().name()), as, chart.locale())).namesFrom(column);
+        });
+    }
+
+    private static Optional<CalendarUnit> period(PlanBuilder plan, String column) {
+        return plan.pipeline().steps().stream().filter(PeriodOf.class::isInstance).map(PeriodOf.class::cast).filter(step -> step.name().equals(column)).map(PeriodOf::unit).findFirst();
+    }
+
+    private Optional<String> usual(CalendarUnit unit) {
+        return switch (unit) {
+            case DAY -> Optional.of(Format.dates(chart.locale()));
+            case MONTH -> Optional.of("MMM y");
+            case QUARTER -> Optional.of("QQQ y");
+            case WEEK, YEAR -> Optional.empty();
+        };
     }
 
     private Map<String, Formula> figures() {
@@ -228,11 +261,11 @@ final class Planning {
                 fitted.add(Formulas.computed(column));
             }
         }
-        Format format = asked.format().orElse(asked.show() == Labels.Show.SHARE ? new Format("0.#%") : Format.FITTING);
+        Format format = asked.format().orElse(asked.show() == Labels.Show.SHARE ? new Format("0.#%") : Format.FITTING).in(chart.locale());
         Optional<String> decimals = format.isFitting() && !fitted.isEmpty() ? Optional.of("decimals of labels") : Optional.empty();
         decimals.ifPresent(column -> plan.forLabels(column, Format.decimals(fitted)));
         for (LabelSpot spot : spots) {
-            plan.label(spot.series(), label(plan, LABEL + spot.series(), "words beside " + spot.series(), spot.format().orElse(format), decimals, spot.at().orElse(asked.at())));
+            plan.label(spot.series(), label(plan, LABEL + spot.series(), "words beside " + spot.series(), spot.format().map(own -> own.in(chart.locale())).orElse(format), decimals, spot.at().orElse(asked.at())));
         }
         plan.namesInLabels(asked.show() == Labels.Show.CATEGORY);
         pattern.note().ifPresent(column -> note(plan, column));
@@ -244,7 +277,7 @@ final class Planning {
             decimals = Optional.of("decimals of the note");
             plan.forLabels("decimals of the note", Format.decimals(List.of(Formulas.computed(column))));
         }
-        plan.note(label(plan, column, "words of the note", Format.FITTING, decimals, Label.At.BASE));
+        plan.note(label(plan, column, "words of the note", Format.FITTING.in(chart.locale()), decimals, Label.At.BASE));
     }
 
     /** A label whose words are a column too, unless its figures are words already. */
@@ -264,7 +297,7 @@ final class Planning {
             case SHARE -> figure.over(Formulas.sum(figure));
             case CHANGE -> pattern.change().orElseThrow(() -> new BadInput(Place.of("chart '" + chart.name() + "'"),
                     "the pattern '" + pattern.type().name() + "' has no change for its labels to show"));
-            case CATEGORY -> plan.categoryText();
+            case CATEGORY -> plan.shownName();
             case EXPRESSION -> chart.labels().expression().orElseThrow();
         };
     }

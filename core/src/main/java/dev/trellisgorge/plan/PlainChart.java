@@ -135,12 +135,16 @@ public final class PlainChart {
 
     /** One line, or empty. */
     public String title() {
-        return plan.title();
+        return said(plan.titleColumn()).orElse(plan.title());
     }
 
     /** One line, or empty. */
     public String subtitle() {
-        return plan.subtitle();
+        return said(plan.subtitleColumn()).orElse(plan.subtitle());
+    }
+
+    private Optional<String> said(Optional<String> column) {
+        return column.filter(line -> data.rowCount() > 0).map(line -> data.column(line).written(0));
     }
 
     /** Which way bars run. */
@@ -201,11 +205,22 @@ public final class PlainChart {
         return levels.computeIfAbsent(line.at(), at -> new Evaluator(Table.of("any", Column.numbers("any", 0)), data.settings()).evaluate("level", at).number(0));
     }
 
+    /** What stands at a reference line: its name, and its level as the panel's figures are written. */
+    public String words(ReferenceLine line, Panel panel) {
+        Format format = panel.series().stream().flatMap(series -> series.label().stream()).map(Label::format).findFirst().orElseGet(() -> new Format("#,##0.##").in(plan.locale()));
+        return line.name() + " " + format.write(level(line));
+    }
+
     /** What is written along the base for a row: its name, and the note after it. */
     public String categoryText(int row) {
-        String name = data.category().written(row);
+        String name = name(row);
         String after = note.map(label -> text(label, row)).orElse("");
         return after.isEmpty() ? name : name + " (" + after + ")";
+    }
+
+    /** What readers call a row: its category, dates as they are to be written. */
+    public String name(int row) {
+        return plan.nameColumn().map(data::column).orElseGet(data::category).written(row);
     }
 
     /** The label text of a series' cell; empty where nothing is drawn there, or nothing written. */
@@ -342,8 +357,8 @@ public final class PlainChart {
                 return label;
             }
             boolean words = data.plan().kind(label.column()) == Kind.TEXT;
-            return label.written(words || label.decimals().isEmpty() || data.rowCount() == 0 ? Format.of(0)
-                    : Format.of((int) data.column(label.decimals().get()).number(0)));
+            Format plainest = words || label.decimals().isEmpty() || data.rowCount() == 0 ? Format.of(0) : Format.of((int) data.column(label.decimals().get()).number(0));
+            return label.written(plainest.in(label.format().locale()));
         }
     }
 }

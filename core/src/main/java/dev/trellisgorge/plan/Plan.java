@@ -22,6 +22,7 @@ import java.util.Collections;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
@@ -52,12 +53,34 @@ public final class Plan {
         return parts.name();
     }
 
+    /** The line over the drawing as it is stated; what a column says is left out. */
     public String title() {
         return parts.title();
     }
 
+    /** The same of the second line. */
     public String subtitle() {
         return parts.subtitle();
+    }
+
+    /** The column whose text is the line over the drawing, on every row the same; empty where the line is stated. */
+    public Optional<String> titleColumn() {
+        return parts.titleColumn();
+    }
+
+    /** The same of the second line. */
+    public Optional<String> subtitleColumn() {
+        return parts.subtitleColumn();
+    }
+
+    /** The column of what readers call the rows; empty where it is the category as it is written. */
+    public Optional<String> nameColumn() {
+        return parts.nameColumn();
+    }
+
+    /** In whose language figures and dates are written; the root's, which is nobody's, where it is not said. */
+    public Locale locale() {
+        return parts.locale();
     }
 
     public Orientation orientation() {
@@ -161,6 +184,13 @@ public final class Plan {
     public Set<String> settingsRead() {
         Set<String> read = new LinkedHashSet<>();
         columns.values().forEach(column -> read.addAll(Reads.settings(column.formula())));
+        return read;
+    }
+
+    /** The settings that the steps read, which pick rows and make columns before a formula of the plan reads them. */
+    public Set<String> settingsOfSteps() {
+        Set<String> read = new LinkedHashSet<>();
+        pipeline().steps().forEach(step -> step.formulas().forEach(formula -> read.addAll(Reads.settings(formula))));
         return read;
     }
 

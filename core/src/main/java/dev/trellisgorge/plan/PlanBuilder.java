@@ -22,6 +22,7 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
@@ -58,6 +59,11 @@ public final class PlanBuilder {
     private Optional<Label> note = Optional.empty();
     private String title = "";
     private String subtitle = "";
+    private Optional<String> titleColumn = Optional.empty();
+    private Optional<String> subtitleColumn = Optional.empty();
+    private Optional<String> nameColumn = Optional.empty();
+    private final Map<String, String> singles = new LinkedHashMap<>();
+    private Locale locale = Locale.ROOT;
     private Orientation orientation = Orientation.VERTICAL;
     private Drawing drawing;
 
@@ -105,6 +111,11 @@ public final class PlanBuilder {
         note = other.note;
         title = other.title;
         subtitle = other.subtitle;
+        titleColumn = other.titleColumn;
+        subtitleColumn = other.subtitleColumn;
+        nameColumn = other.nameColumn;
+        singles.putAll(other.singles);
+        locale = other.locale;
         orientation = other.orientation;
         drawing = other.drawing;
     }
@@ -243,6 +254,37 @@ public final class PlanBuilder {
     public PlanBuilder titles(String line, String secondLine) {
         title = shown(line, "title");
         subtitle = shown(secondLine, "second line");
+        titleColumn = Optional.empty();
+        subtitleColumn = Optional.empty();
+        return this;
+    }
+
+    /** Takes the lines over the drawing from columns, of the same text on every row; each where it is there. */
+    public PlanBuilder titlesFrom(Optional<String> line, Optional<String> secondLine) {
+        titleColumn = line;
+        subtitleColumn = secondLine;
+        return this;
+    }
+
+    /** Takes what readers call the rows from a column of texts. */
+    public PlanBuilder namesFrom(String column) {
+        nameColumn = Optional.of(column);
+        return this;
+    }
+
+    /** In whose language figures and dates are written; the root's where it is not said. */
+    public PlanBuilder locale(Locale language) {
+        locale = language;
+        return this;
+    }
+
+    /**
+     * That a column of the table has the same cell on every row.
+     *
+     * @param line what says it: {@code title}
+     */
+    public PlanBuilder single(String column, String line) {
+        singles.putIfAbsent(column, line);
         return this;
     }
 
@@ -288,6 +330,11 @@ public final class PlanBuilder {
     /** The column along the base; empty where there is none. */
     public Optional<String> category() {
         return category;
+    }
+
+    /** The row's name as readers read it; absent where the chart has no category. */
+    public Formula shownName() {
+        return nameColumn.map(Formulas::computed).orElseGet(this::categoryText);
     }
 
     /** The row's name as a text; absent where the chart has no category. */
@@ -388,6 +435,26 @@ public final class PlanBuilder {
 
     String subtitle() {
         return subtitle;
+    }
+
+    Optional<String> titleColumn() {
+        return titleColumn;
+    }
+
+    Optional<String> subtitleColumn() {
+        return subtitleColumn;
+    }
+
+    Optional<String> nameColumn() {
+        return nameColumn;
+    }
+
+    Map<String, String> singles() {
+        return java.util.Collections.unmodifiableMap(singles);
+    }
+
+    Locale locale() {
+        return locale;
     }
 
     Orientation orientation() {

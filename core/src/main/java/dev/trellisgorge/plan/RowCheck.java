@@ -6,6 +6,7 @@ import dev.trellisgorge.formula.Formula;
 import dev.trellisgorge.formula.Settings;
 import dev.trellisgorge.problem.Nearest;
 import dev.trellisgorge.problem.Note;
+import dev.trellisgorge.problem.Place;
 import dev.trellisgorge.problem.Problems;
 import dev.trellisgorge.shape.Executor;
 import dev.trellisgorge.table.Column;
@@ -48,6 +49,7 @@ final class RowCheck {
         });
         plan.parts().oneRowOf().filter(pattern -> table.rowCount() != 1).ifPresent(pattern -> problems.add(table.place(), "the pattern '" + pattern
                 + "' shows one figure and there are " + table.rowCount() + " rows; keep one with 'slice', or total them first"));
+        plan.parts().singles().forEach(this::single);
         problems.throwIfAny();
         plan.refusals().forEach(this::refuse);
         problems.throwIfAny();
@@ -93,6 +95,16 @@ final class RowCheck {
                 "'" + name + "' stands on " + (rows.size() + 1) + " rows (again at " + rows.stream().limit(LISTED).map(row -> table.rowPlace(row).toString())
                         .collect(Collectors.joining(", ")) + (rows.size() > LISTED ? ", …" : "") + "); a chart takes one row a category. "
                         + "Keep one with 'slice', or total the rows first."));
+    }
+
+    /** A line of words says a cell once for all rows. */
+    private void single(String column, String line) {
+        Column cells = table.column(column);
+        List<String> several = IntStream.range(0, cells.size()).mapToObj(row -> cells.isPresent(row) ? cells.written(row) : "(missing)").distinct().toList();
+        if (several.size() > 1) {
+            problems.add(Place.of("chart '" + plan.name() + "'"), "its " + line + " says '" + column + "', and the rows have several: " + several.stream().limit(LISTED).collect(Collectors.joining(", "))
+                    + (several.size() > LISTED ? ", …" : "") + "; keep one with 'slice', or say which, as FIRST_VALUE(" + column + ") OVER (ORDER BY …) does");
+        }
     }
 
     private void names(Column category) {

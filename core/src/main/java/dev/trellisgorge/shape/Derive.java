@@ -32,6 +32,11 @@ public record Derive(String name, Formula formula) implements Step {
     }
 
     @Override
+    public List<Formula> formulas() {
+        return List.of(formula);
+    }
+
+    @Override
     public String sentence() {
         return "derive " + name + " = " + formula;
     }

@@ -9,6 +9,7 @@ import dev.trellisgorge.table.Schema;
 import dev.trellisgorge.table.Table;
 import java.util.Objects;
 import java.util.stream.IntStream;
+import java.util.List;
 
 /**
  * Keeps the rows on which a condition is true, in their order; one that can't be told, as a cell is missing, is not. Immutable and thread-safe.
@@ -27,6 +28,11 @@ public record Keep(Formula condition) implements Step {
             throw new BadInput(before.place(), "a condition is needed, and '" + condition + "' is " + kind.phrase());
         }
         return before;
+    }
+
+    @Override
+    public List<Formula> formulas() {
+        return List.of(condition);
     }
 
     @Override

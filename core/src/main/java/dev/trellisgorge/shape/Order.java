@@ -32,6 +32,11 @@ public record Order(Formula by, boolean descending) implements Step {
     }
 
     @Override
+    public List<Formula> formulas() {
+        return List.of(by);
+    }
+
+    @Override
     public String sentence() {
         return "order the rows by " + by + (descending ? ", largest first" : ", smallest first");
     }

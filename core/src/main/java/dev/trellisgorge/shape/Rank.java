@@ -69,6 +69,11 @@ public record Rank(Formula by, Way order, OptionalInt top, Optional<Rest> rest, 
     }
 
     @Override
+    public List<Formula> formulas() {
+        return List.of(by);
+    }
+
+    @Override
     public String sentence() {
         String sorted = order == Way.TABLE ? "" : "order the rows by " + by + (order == Way.DESCENDING ? ", largest first" : ", smallest first");
         String cut = top.isEmpty() ? "" : (sorted.isEmpty() ? "" : ", and ") + "keep the first " + top.getAsInt()

@@ -52,6 +52,11 @@ public record Slice(String column, Cut cut) implements Step {
     }
 
     @Override
+    public List<Formula> formulas() {
+        return cut.stated();
+    }
+
+    @Override
     public String sentence() {
         return "keep the rows whose " + column + " " + cut;
     }

@@ -2,6 +2,7 @@ package dev.trellisgorge.shape;
 
 import dev.trellisgorge.table.Schema;
 import dev.trellisgorge.table.Table;
+import dev.trellisgorge.formula.Formula;
 import java.util.List;
 
 /**
@@ -21,6 +22,11 @@ public sealed interface Step permits AddRow, Choose, Derive, Join, Keep, Order, 
     /** What the rows are sorted by after this step; rows with equal keys stand as they came from the raw table. */
     default List<SortKey> order(List<SortKey> before) {
         return before;
+    }
+
+    /** The formulas that it reads rows with. */
+    default List<Formula> formulas() {
+        return List.of();
     }
 
     /** What it does: {@code keep the first 3 rows}. */

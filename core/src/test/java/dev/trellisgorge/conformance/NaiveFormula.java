@@ -361,13 +361,34 @@ record NaiveFormula(List<? extends Map<String, Object>> rows, Map<String, List<O
         if (of == null) {
             return null;
         } else if (of instanceof LocalDate day) {
-            return day.format(DateTimeFormatter.ofPattern(f.pattern(), f.locale()));
+            return day.format(DateTimeFormatter.ofPattern(f.pattern(), f.locale() == java.util.Locale.ROOT ? java.util.Locale.ENGLISH : f.locale()));
+        } else if (of instanceof String text) {
+            LocalDate first = first(text);
+            return first == null ? text : first.format(DateTimeFormatter.ofPattern(f.pattern(), f.locale() == java.util.Locale.ROOT ? java.util.Locale.ENGLISH : f.locale()));
         }
         DecimalFormat format = new DecimalFormat(f.pattern(), DecimalFormatSymbols.getInstance(f.locale()));
         format.setRoundingMode(RoundingMode.HALF_UP);
         double figure = (Double) of;
         String text = format.format(Double.isInfinite(figure) ? of : digits(figure));
         return text.equals(format.format(-0.0)) ? format.format(0) : text;
+    }
+
+    private static LocalDate first(String text) {
+        for (String[] way : new String[][] {{"\\d{4}", "%s-01-01"}, {"\\d{4}-(0[1-9]|1[0-2])", "%s-01"}, {"\\d{4}-\\d\\d-\\d\\d", "%s"}}) {
+            try {
+                if (text.matches(way[0])) {
+                    return LocalDate.parse(String.format(way[1], text));
+                }
+            } catch (java.time.format.DateTimeParseException none) {
+                return null;
+            }
+        }
+        try {
+            return LocalDate.parse(text.toUpperCase(java.util.Locale.ROOT) + "-1", DateTimeFormatter.ISO_WEEK_DATE);
+        } catch (java.time.format.DateTimeParseException none) {
+            // A quarter, or no period.
+        }
+        return text.matches("\\d{4}-[qQ][1-4]") ? LocalDate.of(Integer.parseInt(text.substring(0, 4)), text.charAt(6) * 3 - '0' * 3 - 2, 1) : null;
     }
 
     @Override

@@ -1,8 +1,6 @@
 package dev.trellisgorge.engine.image;
 
 import dev.trellisgorge.chart.BarGroup;
-import dev.trellisgorge.chart.Format;
-import dev.trellisgorge.chart.Label;
 import dev.trellisgorge.chart.Label.At;
 import dev.trellisgorge.chart.Orientation;
 import dev.trellisgorge.chart.Panel;
@@ -158,8 +156,7 @@ final class Overlay extends AbstractAnnotation implements CategoryAnnotation {
     }
 
     private String words(ReferenceLine line) {
-        Format format = panel.series().stream().flatMap(s -> s.label().stream()).map(Label::format).findFirst().orElse(new Format("#,##0.##"));
-        return line.name() + " " + format.write(plain.level(line));
+        return plain.words(line, panel);
     }
 
     @Override

@@ -2,8 +2,6 @@ package dev.trellisgorge.engine.text;
 
 import dev.trellisgorge.chart.BarGroup;
 import dev.trellisgorge.chart.Color;
-import dev.trellisgorge.chart.Format;
-import dev.trellisgorge.chart.Label;
 import dev.trellisgorge.chart.Panel;
 import dev.trellisgorge.chart.Panels;
 import dev.trellisgorge.plan.PlainChart;
@@ -109,7 +107,7 @@ final class TextChart {
                 signs.putIfAbsent(series.name(), palette.painted(marks.getOrDefault(series, glyph), series.fill().get(), null));
             }
         }
-        chart.panels().forEach(panel -> panel.references().forEach(line -> signs.put(words(line), REFERENCE)));
+        chart.panels().forEach(panel -> panel.references().forEach(line -> signs.put(chart.words(line, panel), REFERENCE)));
         List<String> lines = new ArrayList<>();
         int at = wide;
         for (Map.Entry<String, String> sign : signs.entrySet()) {
@@ -124,11 +122,6 @@ final class TextChart {
             }
         }
         return lines;
-    }
-
-    private String words(ReferenceLine line) {
-        return line.name() + " " + chart.series().stream().flatMap(series -> series.label().stream()).map(Label::format).findFirst()
-                .orElseGet(() -> new Format("#,##0.##")).write(chart.level(line));
     }
 
     private String sign(Points some) {

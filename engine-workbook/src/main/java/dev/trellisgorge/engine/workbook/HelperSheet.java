@@ -203,13 +203,14 @@ final class HelperSheet {
 
     /** The category with its note, where it has one. */
     private int notedCategory() {
+        String base = plan.nameColumn().map(layout::cell).orElse("A" + RowFormula.HERE);
         if (note.isEmpty()) {
-            return 0;
+            return plan.nameColumn().map(layout::at).orElse(0);
         }
         Column cells = data.column(note.get().column());
         String text = layout.cell(note.get().column());
         String written = cells.kind() == Kind.TEXT ? text : NumberFormats.text(text, note.get().format());
-        RowFormula formula = new RowFormula("A" + RowFormula.HERE + "&IFERROR(\" (\"&" + written + "&\")\",\"\")");
+        RowFormula formula = new RowFormula(base + "&IFERROR(\" (\"&" + written + "&\")\",\"\")");
         return add("category with its note", STATEMENT, (line, column, row) -> {
             Cell cell = line.createCell(column);
             cell.setCellFormula(formula.at(row + 2, 0));
@@ -222,7 +223,7 @@ final class HelperSheet {
             Column cells = data.column(label.column());
             return cells.kind() == Kind.TEXT ? cells.written(row) : label.format().write(cells.number(row));
         }).orElse("");
-        return data.category().written(row) + (after.isEmpty() ? "" : " (" + after + ")");
+        return plan.nameColumn().map(data::column).orElseGet(data::category).written(row) + (after.isEmpty() ? "" : " (" + after + ")");
     }
 
     /** What stands beside the plan's columns: pieces of formulas that several need, and cells that others run over. */

@@ -32,6 +32,7 @@ import org.apache.poi.xssf.usermodel.XSSFWorkbook;
  */
 final class LiveWorkbook {
     private static final int LONGEST_HEADER = 255;
+    static final String PICKED = "(steps read it when this was drawn; draw again for another value)";
     private static final String SETTINGS = "Settings";
 
     private final List<Page> pages;
@@ -113,7 +114,7 @@ final class LiveWorkbook {
         XSSFSheet sheet = book.createSheet(names.sheet(SETTINGS));
         header(sheet, styles, List.of("Setting", "Value"), 0);
         int at = 1;
-        Set<String> read = data().stream().flatMap(data -> data.plan().settingsRead().stream()).collect(Collectors.toSet());
+        Set<String> ofSteps = data().stream().flatMap(data -> data.plan().settingsOfSteps().stream()).collect(Collectors.toSet());
         for (Map.Entry<String, Column> setting : settings.entrySet()) {
             Row row = sheet.createRow(at);
             row.createCell(0).setCellValue(setting.getKey());
@@ -122,8 +123,8 @@ final class LiveWorkbook {
                 fill(value, setting.getValue(), 0, styles);
             }
             value.setCellStyle(setting.getValue().kind() == Kind.DATE ? styles.changeableDate() : styles.changeable());
-            if (!read.contains(setting.getKey())) {
-                row.createCell(2).setCellValue("Rows were picked by it when this was drawn; draw again for another value.");
+            if (ofSteps.contains(setting.getKey())) {
+                row.createCell(2).setCellValue(PICKED);
             }
             Name name = book.createName();
             name.setNameName(names.defined(setting.getKey()));

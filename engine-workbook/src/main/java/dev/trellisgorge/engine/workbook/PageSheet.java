@@ -166,7 +166,8 @@ final class PageSheet {
             } else {
                 value.setCellValue(setting.getValue().written(0));
             }
-            write(at++, 3, "(change it on the sheet Settings)", styles.note());
+            boolean picks = page.tiles().stream().anyMatch(tile -> helpers.get(tile).data().plan().settingsOfSteps().contains(setting.getKey()));
+            write(at++, 3, picks ? LiveWorkbook.PICKED : "(change it on the sheet Settings)", styles.note());
         }
         String proofs = page.tiles().stream().flatMap(tile -> helpers.get(tile).proofCells().stream()).collect(Collectors.joining(","));
         if (!proofs.isEmpty()) {
