@@ -89,7 +89,7 @@ final class ChartReader {
 
     private Chart looks(Chart bare) {
         Chart chart = bare.title(words("title")).subtitle(words("subtitle")).locale(locale)
-                .labels(keys.mapping("labels").map(this::labels).orElse(Labels.VALUE));
+                .labels(labels().toArray(Labels[]::new));
         Optional<Orientation> orientation = keys.choice("orientation", Orientation.class);
         if (orientation.isPresent()) {
             chart = chart.orientation(orientation.get());
@@ -139,11 +139,24 @@ final class ChartReader {
         return Optional.of(new Ranking(by, order, rows, mapping.text("rest").map(Text::value)));
     }
 
+    private List<Labels> labels() {
+        if (!keys.isList("labels")) {
+            return keys.mapping("labels").map(mapping -> List.of(labels(mapping))).orElse(List.of(Labels.VALUE));
+        }
+        if (keys.isEmpty("labels")) {
+            keys.refuse("labels", "the list has no label; write show: none for a chart without");
+        }
+        return keys.mappings("labels").stream().map(this::labels).toList();
+    }
+
     private Labels labels(Mapping mapping) {
-        mapping.allowing(List.of(), List.of("show", "format", "at"));
-        Label.At at = mapping.choice("at", Label.At.class).orElse(Label.At.END);
-        Labels labels = mapping.text("show").map(this::shown).orElse(Labels.VALUE).at(at);
-        return new Labels(labels.show(), labels.expression(), mapping.text("format").flatMap(text -> parsed(text, Format::new)), at);
+        mapping.allowing(List.of(), List.of("on", "show", "format", "at", "name"));
+        List<String> on = (mapping.isList("on") ? mapping.texts("on") : mapping.text("on").stream().toList()).stream().map(Text::value).toList();
+        Labels labels = mapping.text("show").map(this::shown).orElse(Labels.VALUE);
+        if (labels.equals(Labels.NONE)) {
+            mapping.keyList().stream().filter(key -> !key.equals("show")).forEach(key -> mapping.refuse(key, "says nothing where no label is shown"));
+        }
+        return new Labels(on, labels.show(), labels.expression(), mapping.text("format").flatMap(text -> parsed(text, Format::new)), mapping.choice("at", Label.At.class), mapping.truth("name"));
     }
 
     private Labels shown(Text show) {
@@ -163,7 +176,7 @@ final class ChartReader {
     }
 
     private List<Entry> seriesEntries(String key, Chart chart) {
-        List<String> known = chart.seriesNames();
+        List<String> known = Mapping.both(chart.seriesNames(), List.copyOf(chart.pattern().groups().keySet()));
         List<Entry> all = keys.mapping(key).map(m -> entries(m.allowing(List.of(), known))).orElse(List.of());
         return all.stream().filter(entry -> known.contains(entry.key().value())).toList();
     }

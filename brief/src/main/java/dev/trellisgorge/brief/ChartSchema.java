@@ -57,8 +57,8 @@ final class ChartSchema {
                 .optional("shape", ref("shape"), "Steps that go on from the table's, for this chart alone.")
                 .optional("slice", ref("slice"), "Only some rows, before anything is computed.")
                 .optional("rank", ref("rank"), "Another order of the rows, and how many of them.")
-                .optional("labels", ref("labels"), "What stands at the bars.")
-                .optional("names", TEXTS_BY_NAME, "What readers call a series: {below: Below the goal}.")
+                .optional("labels", either(ref("labels"), list(ref("labels"))), "What stands at the bars; a list of them for several on one bar.")
+                .optional("names", TEXTS_BY_NAME, "What readers call a series, a class or a part: {below: Below the goal}.")
                 .optional("colors", schema("type", "object", "additionalProperties", schema("type", "string", "pattern", "^#([0-9a-fA-F]{3}|[0-9a-fA-F]{6})$")),
                         "The fill of a series: {below: \"#9e2b4b\"}.")
                 .optional("orientation", choice("vertical", "horizontal"), "Which way the bars go; the pattern's own where it is not given.").mapping());
@@ -102,9 +102,13 @@ final class ChartSchema {
     }
 
     static Map<String, Object> labels() {
-        return titled("Labels", described(new SchemaKeys().optional("show", EXPRESSION, "value, share, change, category, none, or an expression; value where it is not given.")
-                .optional("format", TEXT, "A number pattern as CLDR has it: #,##0.0.")
-                .optional("at", choice("end", "inside", "base"), "Where they stand; end where it is not given.").mapping(), "What stands at a chart's bars."));
+        return titled("Labels", described(new SchemaKeys()
+                .optional("on", ONE_OR_SEVERAL, "The series, parts or classes that have this label; where it is not given, those that carry the chart's figure.")
+                .optional("show", EXPRESSION, "value, share, change, category, part (the piece's own figure), none, or an expression; what the pattern shows where it is not given.")
+                .optional("format", TEXT, "A number pattern as CLDR has it: #,##0.0. The signs of the locale stand for . and , and \u00A4 for its currency.")
+                .optional("at", choice("end", "inside", "base", "centre"), "Where it stands on its bar, or in the middle of a ring; where the pattern puts it where it is not given.")
+                .optional("name", TRUTH, "Whether what readers call the series stands before the figure: Progress 80%.").mapping(),
+                "What stands at a chart's bars: one mapping, or a list of them for several labels, each with a place of its own."));
     }
 
     static Map<String, Object> rule() {

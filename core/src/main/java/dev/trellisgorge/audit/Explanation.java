@@ -70,7 +70,7 @@ public record Explanation(List<String> lines) {
             this.chart = chart;
             this.data = chart.data();
             this.row = row;
-            Optional<Format> format = chart.labels().values().stream().map(Label::format).findFirst();
+            Optional<Format> format = chart.labels().values().stream().flatMap(List::stream).map(Label::format).findFirst();
             this.reason = new Reason(data, row, format);
         }
 
@@ -102,7 +102,7 @@ public record Explanation(List<String> lines) {
 
         /** Its place among the figures that the labels show. */
         private Optional<String> place() {
-            List<Column> labels = chart.labels().values().stream().map(label -> data.column(label.column())).toList();
+            List<Column> labels = chart.labels().values().stream().flatMap(List::stream).map(label -> data.column(label.column())).toList();
             Double own = figure(labels, row);
             if (own == null || data.rowCount() < 2) {
                 return Optional.empty();
@@ -156,7 +156,7 @@ public record Explanation(List<String> lines) {
 
         private Optional<String> labels() {
             List<String> texts = chart.labels().entrySet().stream().filter(entry -> data.column(entry.getKey()).isPresent(row))
-                    .map(entry -> chart.labelText(entry.getKey(), entry.getValue(), row)).filter(text -> !text.isEmpty()).distinct().toList();
+                    .flatMap(entry -> entry.getValue().stream().map(label -> chart.labelText(entry.getKey(), label, row))).filter(text -> !text.isEmpty()).distinct().toList();
             return texts.isEmpty() ? Optional.of("It has no label.") : Optional.of((texts.size() == 1 ? "Its label says " : "Its labels say ")
                     + String.join(" and ", texts) + ".");
         }

@@ -22,7 +22,9 @@ public record Label(String column, String words, Format format, Optional<String>
         /** Within the bar, at its end. */
         INSIDE,
         /** Within the bar, where it starts. */
-        BASE
+        BASE,
+        /** In the middle of a ring. */
+        CENTRE
     }
 
     public Label {

@@ -19,7 +19,13 @@ public record Ring(double hole, double start, List<List<Series>> tracks, Optiona
 
     public Ring {
         Objects.requireNonNull(centre, "centre");
-        tracks = tracks.stream().map(List::copyOf).toList();
+        tracks = tracks.stream().map(track -> track.stream().map(series -> series.labelled(labels(series, false))).toList()).toList();
+        centre = centre.map(series -> series.labelled(labels(series, true)));
+    }
+
+    /** What stands in the middle is no label of a slice. */
+    private static List<Label> labels(Series series, boolean inTheMiddle) {
+        return series.labels().stream().filter(label -> inTheMiddle == (label.at() == Label.At.CENTRE)).toList();
     }
 
     @Override

@@ -1,6 +1,7 @@
 package dev.trellisgorge.chart;
 
 import dev.trellisgorge.table.Characters;
+import java.util.List;
 import java.util.Objects;
 import java.util.Optional;
 
@@ -13,10 +14,10 @@ import java.util.Optional;
  * @param fill     its colour; none for a spacer, which takes up room and is never seen, and for a mere outline
  * @param outline  the colour of the line round it, or none
  * @param round    whether the end away from the base line is drawn round, by engines that can
- * @param label    the text beside each bar, or none
+ * @param labels   the texts beside each bar, each in a place of its own
  * @param inLegend whether the legend names it
  */
-public record Series(String column, String name, Role role, Optional<Color> fill, Optional<Color> outline, boolean round, Optional<Label> label,
+public record Series(String column, String name, Role role, Optional<Color> fill, Optional<Color> outline, boolean round, List<Label> labels,
         boolean inLegend) {
     public Series {
         Objects.requireNonNull(column, "column");
@@ -24,12 +25,12 @@ public record Series(String column, String name, Role role, Optional<Color> fill
         Objects.requireNonNull(role, "role");
         Objects.requireNonNull(fill, "fill");
         Objects.requireNonNull(outline, "outline");
-        Objects.requireNonNull(label, "label");
+        labels = List.copyOf(labels);
     }
 
     /** A series that takes up room and is never seen: no fill, outline, label or legend entry. */
     public static Series spacer(String column) {
-        return new Series(column, column, Role.PAPER, Optional.empty(), Optional.empty(), false, Optional.empty(), false);
+        return new Series(column, column, Role.PAPER, Optional.empty(), Optional.empty(), false, List.of(), false);
     }
 
     /** Whether anything of it can be seen. */
@@ -38,30 +39,35 @@ public record Series(String column, String name, Role role, Optional<Color> fill
     }
 
     public Series named(String newColumn) {
-        return new Series(newColumn, name, role, fill, outline, round, label, inLegend);
+        return new Series(newColumn, name, role, fill, outline, round, labels, inLegend);
     }
 
     public Series called(String newName) {
-        return new Series(column, newName, role, fill, outline, round, label, inLegend);
+        return new Series(column, newName, role, fill, outline, round, labels, inLegend);
     }
 
     public Series filled(Optional<Color> newFill) {
-        return new Series(column, name, role, newFill, outline, round, label, inLegend);
+        return new Series(column, name, role, newFill, outline, round, labels, inLegend);
     }
 
     public Series outlined(Color line) {
-        return new Series(column, name, role, fill, Optional.of(line), round, label, inLegend);
+        return new Series(column, name, role, fill, Optional.of(line), round, labels, inLegend);
     }
 
     public Series rounded() {
-        return new Series(column, name, role, fill, outline, true, label, inLegend);
+        return new Series(column, name, role, fill, outline, true, labels, inLegend);
     }
 
-    public Series labelled(Optional<Label> newLabel) {
-        return new Series(column, name, role, fill, outline, round, newLabel, inLegend);
+    /** The first of its labels, or none: all that it has for what draws no more than one. */
+    public Optional<Label> label() {
+        return labels.stream().findFirst();
+    }
+
+    public Series labelled(List<Label> some) {
+        return new Series(column, name, role, fill, outline, round, some, inLegend);
     }
 
     public Series inLegend(boolean named) {
-        return new Series(column, name, role, fill, outline, round, label, named);
+        return new Series(column, name, role, fill, outline, round, labels, named);
     }
 }

@@ -6,6 +6,8 @@ public enum Ability {
     PANELS,
     /** More than two groups of bars over each other, on one scale. */
     MANY_LAYERS,
+    /** Several labels on one bar, and labels on the slices of a ring. */
+    SEVERAL_LABELS,
     /** Labels past the end of a stack. */
     STACK_END_LABELS,
     LINES,

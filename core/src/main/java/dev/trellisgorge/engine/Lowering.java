@@ -4,6 +4,7 @@ import dev.trellisgorge.chart.Drawing;
 import dev.trellisgorge.chart.Orientation;
 import dev.trellisgorge.chart.Panel;
 import dev.trellisgorge.chart.Panels;
+import dev.trellisgorge.chart.Ring;
 import dev.trellisgorge.plan.PlainChart;
 import dev.trellisgorge.plan.Plan;
 import dev.trellisgorge.plan.PlanBuilder;
@@ -34,6 +35,9 @@ public final class Lowering {
     public List<PlainChart> lower(PlainChart chart) {
         Plan plan = chart.plan();
         if (!(plan.drawing() instanceof Panels panels)) {
+            if (!has.contains(Ability.SEVERAL_LABELS) && plan.drawing() instanceof Ring ring && ring.series().stream().anyMatch(slice -> !slice.labels().isEmpty())) {
+                throw refused(plan.name(), "labels on the slices of a ring");
+            }
             return List.of(still(chart));
         }
         PlanBuilder lowered = plan.change();

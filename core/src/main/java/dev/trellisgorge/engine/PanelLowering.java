@@ -66,6 +66,9 @@ final class PanelLowering {
         if (lacks(Ability.STACK_END_LABELS)) {
             panel = panel.bars(panel.bars().stream().map(this::withLabelCarriers).toList());
         }
+        if (lacks(Ability.SEVERAL_LABELS)) {
+            panel = panel.bars(panel.bars().stream().map(this::withOneLabelEach).toList()).points(onePointLabelEach());
+        }
         if (lacks(Ability.REACHING_SCALE) && (panel.bars().size() > 1 || !panel.scale().reaches().isEmpty())) {
             reaches();
         }
@@ -115,7 +118,7 @@ final class PanelLowering {
         boolean anySign = false;
         for (ReferenceLine reference : panel.references()) {
             String level = column(reference.name(), reference.at());
-            Series drawn = new Series(level, reference.name(), Role.INK, Optional.of(Role.INK.color()), Optional.empty(), false, Optional.empty(), true);
+            Series drawn = new Series(level, reference.name(), Role.INK, Optional.of(Role.INK.color()), Optional.empty(), false, List.of(), true);
             if (upright) {
                 lines.add(new Line(drawn, true, false));
             } else {
@@ -195,17 +198,43 @@ final class PanelLowering {
         List<Series> all = new ArrayList<>();
         List<Series> carriers = new ArrayList<>();
         for (Series series : group.series()) {
-            Optional<Label> past = series.label().filter(label -> label.at() == Label.At.END);
-            all.add(past.isPresent() ? series.labelled(Optional.empty()) : series);
-            past.ifPresent(label -> {
+            List<Label> past = series.labels().stream().filter(label -> label.at() == Label.At.END).toList();
+            all.add(series.labelled(series.labels().stream().filter(label -> !past.contains(label)).toList()));
+            past.forEach(label -> {
                 Formula figure = computed(series.column());
                 Formula room = extent().times(number(LABEL_ROOM));
                 String carrier = column("room for the label of " + series.column(), only(present(figure), choose(figure.below(number(0)), negate(room), room)));
-                carriers.add(Series.spacer(carrier).labelled(Optional.of(label.at(Label.At.BASE))));
+                carriers.add(Series.spacer(carrier).labelled(List.of(label.at(Label.At.BASE))));
             });
         }
         all.addAll(carriers);
         return group.series(all);
+    }
+
+    /** A second label of a bar that stands by itself is on an unseen one in its place; a piece of a stack has no such place. */
+    private BarGroup withOneLabelEach(BarGroup group) {
+        List<Series> all = new ArrayList<>();
+        for (Series series : group.series()) {
+            if (series.labels().size() > 1 && group.placing() != Placing.OVERLAPPING) {
+                throw Lowering.refused(chart, "two labels within one piece of a stack ('" + series.name() + "')");
+            }
+            all.add(series.labelled(series.labels().stream().limit(1).toList()));
+            series.labels().stream().skip(1).forEach(label -> all.add(unseen(series, label)));
+        }
+        return group.series(all);
+    }
+
+    private List<Points> onePointLabelEach() {
+        List<Points> all = new ArrayList<>();
+        for (Points points : panel.points()) {
+            all.add(new Points(points.series().labelled(points.series().labels().stream().limit(1).toList()), points.shape()));
+            points.series().labels().stream().skip(1).forEach(label -> all.add(new Points(unseen(points.series(), label), points.shape())));
+        }
+        return all;
+    }
+
+    private Series unseen(Series series, Label label) {
+        return Series.spacer(column("label place of " + series.column(), computed(series.column()))).labelled(List.of(label));
     }
 
     /** Unseen pieces that make every group of bars reach equally far, so that each gets the same scale. */

@@ -121,9 +121,10 @@ public final class SheetTexts {
     static String firstDay(String text) {
         String year = "LEFT(" + text + ",4)+0";
         String sixth = "MID(" + text + ",6,1)";
-        return "IF(LEN(" + text + ")=4,DATE(" + year + ",1,1),IF(LEN(" + text + ")=10,DATE(" + year + ",MID(" + text + ",6,2)+0,MID(" + text + ",9,2)+0),IF(LEN(" + text + ")=8,"
+        String isYear = "AND(TEXT(" + year + ",\"0000\")=LEFT(" + text + ",4),OR(LEN(" + text + ")=4,MID(" + text + ",5,1)=\"-\"))";
+        return "IF(NOT(" + isYear + "),NA(),IF(LEN(" + text + ")=4,DATE(" + year + ",1,1),IF(LEN(" + text + ")=10,DATE(" + year + ",MID(" + text + ",6,2)+0,MID(" + text + ",9,2)+0),IF(LEN(" + text + ")=8,"
                 + "DATE(" + year + ",1,4)-WEEKDAY(DATE(" + year + ",1,4),2)+1+(MID(" + text + ",7,2)-1)*7,IF(UPPER(" + sixth + ")=\"Q\",DATE(" + year + ",MID(" + text
-                + ",7,1)*3-2,1),DATE(" + year + ",MID(" + text + ",6,2)+0,1)))))";
+                + ",7,1)*3-2,1),DATE(" + year + ",MID(" + text + ",6,2)+0,1))))))";
     }
 
     /** A date by a CLDR pattern of years, quarters, months, days and weekdays, as {@link Textual.Formatted} writes it. */

@@ -96,6 +96,11 @@ public record Breakdown(Formula value, String totalName, Optional<Classifier> cl
     }
 
     @Override
+    public Map<String, List<String>> groups() {
+        return combination().groups();
+    }
+
+    @Override
     public List<String> seriesNames() {
         return Stream.of(List.of("spacer"), combination().columns(), List.of("total")).flatMap(List::stream).toList();
     }

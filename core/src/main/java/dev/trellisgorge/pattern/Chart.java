@@ -37,7 +37,7 @@ public final class Chart {
     private final Locale locale;
     private final Optional<String> dates;
     private final Optional<Orientation> orientation;
-    private final Labels labels;
+    private final List<Labels> labels;
     private final Map<String, String> names;
     private final Map<String, Color> colors;
     private final Map<String, Cut> slice;
@@ -71,7 +71,7 @@ public final class Chart {
         private Locale locale = Locale.ROOT;
         private Optional<String> dates = Optional.empty();
         private Optional<Orientation> orientation = Optional.empty();
-        private Labels labels = Labels.VALUE;
+        private List<Labels> labels = List.of(Labels.VALUE);
         private Map<String, String> names = Map.of();
         private Map<String, Color> colors = Map.of();
         private Map<String, Cut> slice = Map.of();
@@ -152,16 +152,17 @@ public final class Chart {
         return with(c -> c.orientation = Optional.of(way));
     }
 
-    public Chart labels(Labels shown) {
-        return with(c -> c.labels = shown);
+    /** What is written beside the bars: several where each has a place of its own on a bar. */
+    public Chart labels(Labels... shown) {
+        return with(c -> c.labels = List.of(shown));
     }
 
-    /** What readers call a series; {@code series} is one of {@link #seriesNames()}. */
+    /** What readers call a series; {@code series} is one of {@link #seriesNames()}, or a class or part of several. */
     public Chart name(String series, String readersName) {
         return with(c -> c.names = and(names, series, readersName));
     }
 
-    /** The fill of a series; {@code series} is one of {@link #seriesNames()}. */
+    /** The fill of a series; {@code series} is one of {@link #seriesNames()}, or a class or part of several. */
     public Chart color(String series, Color fill) {
         return with(c -> c.colors = and(colors, series, fill));
     }
@@ -243,8 +244,13 @@ public final class Chart {
         return ranking;
     }
 
-    Labels labels() {
+    List<Labels> labels() {
         return labels;
+    }
+
+    /** What readers call a series: by its own name, or by its class's or part's. */
+    String readersName(String series, Map<String, List<String>> groups) {
+        return Look.of(series, names, groups).orElse(series);
     }
 
     Map<String, String> names() {

@@ -124,6 +124,11 @@ public record Columns(Formula value, Optional<Classifier> classifier, Optional<F
     }
 
     @Override
+    public Map<String, List<String>> groups() {
+        return combination().groups();
+    }
+
+    @Override
     public List<String> seriesNames() {
         return combination().columns();
     }

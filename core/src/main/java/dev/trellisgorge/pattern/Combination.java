@@ -13,7 +13,9 @@ import dev.trellisgorge.formula.Formula;
 import dev.trellisgorge.plan.Identity;
 import dev.trellisgorge.plan.PlanBuilder;
 import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 
 /**
@@ -48,6 +50,19 @@ record Combination(String figure, Formula value, List<Part> parts, Optional<Clas
 
     List<String> columns() {
         return made().stream().map(Made::column).toList();
+    }
+
+    /** The columns of each class that it colours, and of each part; a class goes before a part of the same name, and a column before both. */
+    Map<String, List<String>> groups() {
+        Map<String, List<String>> classes = new LinkedHashMap<>();
+        Map<String, List<String>> groups = new LinkedHashMap<>();
+        made().forEach(made -> {
+            made.of().filter(of -> made.part().role() == Role.BASE).ifPresent(of -> classes.computeIfAbsent(of.name(), name -> new ArrayList<>()).add(made.column()));
+            groups.computeIfAbsent(made.part().name(), name -> new ArrayList<>()).add(made.column());
+        });
+        groups.putAll(classes);
+        columns().forEach(groups::remove);
+        return groups;
     }
 
     /** Adds the columns, proves that each value is in one class, and watches what the rule watches. */

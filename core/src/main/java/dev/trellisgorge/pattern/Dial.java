@@ -16,6 +16,7 @@ import dev.trellisgorge.chart.Drawing;
 import dev.trellisgorge.chart.Orientation;
 import dev.trellisgorge.chart.Ring;
 import dev.trellisgorge.chart.Series;
+import dev.trellisgorge.chart.Label.At;
 import dev.trellisgorge.formula.Formula;
 import dev.trellisgorge.pattern.Key.Takes;
 import dev.trellisgorge.pattern.Slices.Role;
@@ -188,7 +189,7 @@ public record Dial(Formula value, double low, double high, List<Band> bands) imp
 
     @Override
     public List<LabelSpot> labelled(PlanBuilder plan) {
-        return List.of(LabelSpot.of("hidden", present(value), value));
+        return List.of(LabelSpot.of("hidden", present(value), value).at(At.CENTRE));
     }
 
     @Override
@@ -206,7 +207,7 @@ public record Dial(Formula value, double low, double high, List<Band> bands) imp
         }
         tracks.add(slices);
         if (!bands.isEmpty()) {
-            tracks.add(List.of(Series.spacer(TO_POINTER), look.series(POINTER, ACCENT, false).named(NEEDLE).labelled(Optional.empty()),
+            tracks.add(List.of(Series.spacer(TO_POINTER), look.series(POINTER, ACCENT, false).named(NEEDLE).labelled(List.of()),
                     Series.spacer(PAST_POINTER), Series.spacer("hidden")));
         }
         return new Ring(bands.isEmpty() ? 0.6 : 0.5, LEFT, tracks, Optional.of(look.series("hidden", MUTED, false)));

@@ -160,7 +160,7 @@ public record Figure(String name, Formula value, Optional<Total> total, Words ti
         decimals.ifPresent(column -> plan.forLabels(column, Format.decimals(List.of(figure))));
         plan.forLabels("figure in words", written.words(figure, computed(decimals.orElse(FIGURE))));
         plan.label(FIGURE, new Label(FIGURE, "figure in words", written, decimals, Label.At.END));
-        Series series = Series.spacer(FIGURE).labelled(Optional.of(plan.labels().get(FIGURE)));
+        Series series = Series.spacer(FIGURE).labelled(plan.labels().get(FIGURE));
         return plan.drawing(new TextCells(List.of(new TextCells.TextColumn(List.of(series), false)))).build();
     }
 

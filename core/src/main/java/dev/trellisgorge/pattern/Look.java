@@ -16,27 +16,35 @@ import java.util.Optional;
 /**
  * The looks of a chart: what the user changed, and the labels that the chart made. Immutable and thread-safe.
  *
- * @param names  what readers call a series, by its own name
- * @param colors the fill of a series, by its own name
- * @param labels the label of a series, by its own name
+ * @param names  what readers call a series, by its own name, or by its class's or part's
+ * @param colors the fill of a series, by the same
+ * @param labels the labels of a series, by its own name
+ * @param groups the series of each class and part
  */
-public record Look(Map<String, String> names, Map<String, Color> colors, Map<String, Label> labels) {
+public record Look(Map<String, String> names, Map<String, Color> colors, Map<String, List<Label>> labels, Map<String, List<String>> groups) {
     public Look {
         names = Collections.unmodifiableMap(new LinkedHashMap<>(names));
         colors = Collections.unmodifiableMap(new LinkedHashMap<>(colors));
         labels = Collections.unmodifiableMap(new LinkedHashMap<>(labels));
+        groups = Collections.unmodifiableMap(new LinkedHashMap<>(groups));
+    }
+
+    /** What is given to a series, by its own name; else to a class or part that it is of. */
+    static <T> Optional<T> of(String series, Map<String, T> given, Map<String, List<String>> groups) {
+        return Optional.ofNullable(given.get(series)).or(() -> groups.entrySet().stream().filter(group -> group.getValue().contains(series) && given.containsKey(group.getKey()))
+                .map(group -> given.get(group.getKey())).findFirst());
     }
 
     /** A series that is seen; the legend names it where there are others. */
     public Series series(String column, Role role, boolean inLegend) {
-        return new Series(column, names.getOrDefault(column, column), role, Optional.of(colors.getOrDefault(column, role.color())),
-                Optional.empty(), false, Optional.ofNullable(labels.get(column)), inLegend);
+        return new Series(column, of(column, names, groups).orElse(column), role, Optional.of(of(column, colors, groups).orElse(role.color())),
+                Optional.empty(), false, labels.getOrDefault(column, List.of()), inLegend);
     }
 
     /** One of several bands on a scale. */
     Series band(String column, int band, int of) {
         Series series = series(column, Role.MUTED, true);
-        return colors.containsKey(column) ? series : series.filled(Optional.of(Role.band(band, of)));
+        return of(column, colors, groups).isPresent() ? series : series.filled(Optional.of(Role.band(band, of)));
     }
 
     /** The series of a combination; a part that is named as a spacer is one. */

@@ -82,6 +82,11 @@ public record Marker(Formula columns, Formula points, Optional<Classifier> class
     }
 
     @Override
+    public Map<String, List<String>> groups() {
+        return combination().groups();
+    }
+
+    @Override
     public List<String> seriesNames() {
         List<String> names = new ArrayList<>(List.of(columns.title()));
         names.addAll(combination().columns());

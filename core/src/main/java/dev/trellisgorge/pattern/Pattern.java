@@ -48,6 +48,11 @@ public interface Pattern {
     /** Every series, in drawing order: the names that may be renamed and coloured. */
     List<String> seriesNames();
 
+    /** What several series are called together, a class or a part, with their names: names, colours and labels may go to all of them. */
+    default Map<String, List<String>> groups() {
+        return Map.of();
+    }
+
     /** The category names that it reads; each must be one. */
     default List<String> categories() {
         return classifier().map(Classifier::categories).orElse(List.of());
@@ -118,6 +123,11 @@ public interface Pattern {
 
     /** The change that {@code labels} may show; empty where the pattern has none. */
     default Optional<Formula> change() {
+        return Optional.empty();
+    }
+
+    /** The share that {@code labels} may show; empty where it is the figure's of the sum of all rows. */
+    default Optional<Formula> share() {
         return Optional.empty();
     }
 

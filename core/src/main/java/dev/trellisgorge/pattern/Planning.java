@@ -43,8 +43,6 @@ import java.util.stream.Stream;
 
 /** Makes the plan of one chart: its steps, then its columns, then its labels and its drawing. */
 final class Planning {
-    private static final String LABEL = "label of ";
-
     private final Chart chart;
     private Pipeline base;
     private final Known known;
@@ -81,10 +79,11 @@ final class Planning {
         pattern.describe(plan);
         rest(plan);
         anchors(plan, sliced, category);
-        labels(plan);
+        new Labelling(chart, pattern, plan).describe();
+        pattern.note().ifPresent(column -> note(plan, column));
         Wording wording = new Wording(plan, chart.locale());
         plan.titlesFrom(wording.column(chart.title(), "title"), wording.column(chart.subtitle(), "second line"));
-        plan.drawing(pattern.arrange(new Look(chart.names(), chart.colors(), plan.labels())));
+        plan.drawing(pattern.arrange(new Look(chart.names(), chart.colors(), plan.labels(), pattern.groups())));
         return plan.build();
     }
 
@@ -173,7 +172,8 @@ final class Planning {
     }
 
     private void checkSeries() {
-        List<String> series = chart.seriesNames();
+        Set<String> series = new LinkedHashSet<>(chart.seriesNames());
+        series.addAll(pattern.groups().keySet());
         Stream.concat(chart.names().keySet().stream(), chart.colors().keySet().stream()).filter(name -> !series.contains(name))
                 .forEach(name -> problems.add(Place.of("chart '" + chart.name() + "'"), "there is no series '" + name + "'. " + Nearest.hint(name, series)));
     }
@@ -213,7 +213,7 @@ final class Planning {
         List<Formula> drawn = new ArrayList<>(figures().values());
         chart.ranking().ifPresent(ranking -> drawn.add(ranking.by()));
         List<Formula> remarks = new ArrayList<>(pattern.remarks().values());
-        chart.labels().expression().ifPresent(remarks::add);
+        chart.labels().forEach(labels -> labels.expression().ifPresent(remarks::add));
         return Amounts.in(drawn, remarks, origins);
     }
 
@@ -226,7 +226,7 @@ final class Planning {
         Formula there = plan.categoryText().equalTo(Formulas.text(rest.get().name()));
         Set<String> read = new LinkedHashSet<>(columns(figures()));
         read.addAll(columns(pattern.remarks()));
-        chart.labels().expression().ifPresent(label -> read.addAll(Reads.columns(label)));
+        chart.labels().forEach(labels -> labels.expression().ifPresent(label -> read.addAll(Reads.columns(label))));
         for (String column : read) {
             Rest.Way way = rest.get().ways().getOrDefault(column, Rest.Way.MISSING);
             Formula derived = rest.get().derived().get(column);
@@ -249,56 +249,12 @@ final class Planning {
         }
     }
 
-    private void labels(PlanBuilder plan) {
-        Labels asked = chart.labels();
-        List<LabelSpot> spots = asked.show() == Labels.Show.NONE ? List.of() : pattern.labelled(plan);
-        List<Formula> fitted = new ArrayList<>();
-        for (LabelSpot spot : spots) {
-            String column = LABEL + spot.series();
-            Formula figure = spot.main() ? shown(plan, spot.figure()) : spot.figure();
-            plan.forLabels(column, spot.isEverywhere() ? figure : Formulas.only(spot.when(), figure));
-            if (spot.main() && spot.format().isEmpty() && plan.kind(Formulas.computed(column)).orElse(Kind.NUMBER) == Kind.NUMBER) {
-                fitted.add(Formulas.computed(column));
-            }
-        }
-        Format format = asked.format().orElse(asked.show() == Labels.Show.SHARE ? new Format("0.#%") : Format.FITTING).in(chart.locale());
-        Optional<String> decimals = format.isFitting() && !fitted.isEmpty() ? Optional.of("decimals of labels") : Optional.empty();
-        decimals.ifPresent(column -> plan.forLabels(column, Format.decimals(fitted)));
-        for (LabelSpot spot : spots) {
-            plan.label(spot.series(), label(plan, LABEL + spot.series(), "words beside " + spot.series(), spot.format().map(own -> own.in(chart.locale())).orElse(format), decimals, spot.at().orElse(asked.at())));
-        }
-        plan.namesInLabels(asked.show() == Labels.Show.CATEGORY);
-        pattern.note().ifPresent(column -> note(plan, column));
-    }
-
     private void note(PlanBuilder plan, String column) {
         Optional<String> decimals = Optional.empty();
         if (plan.kind(Formulas.computed(column)).orElse(Kind.NUMBER) == Kind.NUMBER) {
             decimals = Optional.of("decimals of the note");
             plan.forLabels("decimals of the note", Format.decimals(List.of(Formulas.computed(column))));
         }
-        plan.note(label(plan, column, "words of the note", Format.FITTING.in(chart.locale()), decimals, Label.At.BASE));
-    }
-
-    /** A label whose words are a column too, unless its figures are words already. */
-    private static Label label(PlanBuilder plan, String column, String words, Format format, Optional<String> decimals, Label.At at) {
-        Kind kind = plan.kind(Formulas.computed(column)).orElse(Kind.NUMBER);
-        if (kind == Kind.TEXT) {
-            return new Label(column, column, format, Optional.empty(), at);
-        }
-        Formula figure = Formulas.computed(column);
-        plan.forLabels(words, kind == Kind.NUMBER ? format.words(figure, decimals.map(Formulas::computed).orElse(Formulas.number(0))) : Formulas.written(figure));
-        return new Label(column, words, format, decimals, at);
-    }
-
-    private Formula shown(PlanBuilder plan, Formula figure) {
-        return switch (chart.labels().show()) {
-            case VALUE, NONE -> figure;
-            case SHARE -> figure.over(Formulas.sum(figure));
-            case CHANGE -> pattern.change().orElseThrow(() -> new BadInput(Place.of("chart '" + chart.name() + "'"),
-                    "the pattern '" + pattern.type().name() + "' has no change for its labels to show"));
-            case CATEGORY -> plan.shownName();
-            case EXPRESSION -> chart.labels().expression().orElseThrow();
-        };
+        plan.note(Labelling.worded(plan, column, "words of the note", Format.FITTING.in(chart.locale()), decimals, Label.At.BASE, Optional.empty()));
     }
 }

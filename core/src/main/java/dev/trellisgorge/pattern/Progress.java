@@ -29,6 +29,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
+import java.util.Optional;
 
 /**
  * Where a figure stands on a row of bands. Each band's column holds its width on every row; {@code position} is the
@@ -129,6 +130,11 @@ public record Progress(Formula value, Formula target, List<Band> bands) implemen
                                 computed(POSITION).times(target), value))
                 .watch(new Watch("past its scale: drawn at the end, labelled with the true share", share.above(number(1)).or(share.below(number(0))), share),
                         new Watch("no target above zero, so no position", present(value).and(not(present(share))), value));
+    }
+
+    @Override
+    public Optional<Formula> share() {
+        return Optional.of(computed("attainment"));
     }
 
     @Override

@@ -97,6 +97,11 @@ public record Range(Formula from, Formula to, Optional<Classifier> classifier) i
     }
 
     @Override
+    public Map<String, List<String>> groups() {
+        return combination().groups();
+    }
+
+    @Override
     public List<String> seriesNames() {
         return combination().columns();
     }

@@ -12,6 +12,7 @@ import dev.trellisgorge.chart.Drawing;
 import dev.trellisgorge.chart.Orientation;
 import dev.trellisgorge.chart.Role;
 import dev.trellisgorge.chart.Series;
+import dev.trellisgorge.chart.Label.At;
 import dev.trellisgorge.formula.Formula;
 import dev.trellisgorge.pattern.Key.Takes;
 import dev.trellisgorge.plan.Identity;
@@ -97,13 +98,18 @@ public record Ring(Formula value, Formula target) implements Pattern {
     }
 
     @Override
+    public Optional<Formula> share() {
+        return Optional.of(computed("attainment"));
+    }
+
+    @Override
     public List<LabelSpot> labelled(PlanBuilder plan) {
-        return List.of(LabelSpot.second("met", truth(true), computed("attainment"), "0.#%"));
+        return List.of(LabelSpot.second("met", truth(true), computed("attainment"), "0.#%").at(At.CENTRE));
     }
 
     @Override
     public Drawing arrange(Look look) {
         Series met = look.series("met", Role.BASE, false);
-        return new dev.trellisgorge.chart.Ring(0.65, 0, List.of(List.of(met.labelled(Optional.empty()), look.series("remaining", Role.MUTED, false))), Optional.of(met));
+        return new dev.trellisgorge.chart.Ring(0.65, 0, List.of(List.of(met, look.series("remaining", Role.MUTED, false))), Optional.of(met));
     }
 }

@@ -184,6 +184,11 @@ public record TextBar(Formula value, int width, Optional<Formula> per, Glyph gly
     }
 
     @Override
+    public Map<String, List<String>> groups() {
+        return combination().groups();
+    }
+
+    @Override
     public List<String> seriesNames() {
         return combination().columns();
     }

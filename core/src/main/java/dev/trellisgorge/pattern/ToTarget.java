@@ -105,6 +105,11 @@ public record ToTarget(Formula value, Formula target, Optional<Classifier> class
     }
 
     @Override
+    public Map<String, List<String>> groups() {
+        return combination().groups();
+    }
+
+    @Override
     public List<String> seriesNames() {
         List<String> names = new ArrayList<>(combination().columns());
         if (mayLackTarget()) {

@@ -103,6 +103,11 @@ public record Tornado(Formula left, Formula right, Optional<Formula> afterName, 
     }
 
     @Override
+    public Map<String, List<String>> groups() {
+        return combination().groups();
+    }
+
+    @Override
     public List<String> seriesNames() {
         return combination().columns();
     }

@@ -290,6 +290,13 @@ public record Variance(Formula value, Against against, List<As> as, Good good, b
     }
 
     @Override
+    public Map<String, List<String>> groups() {
+        Map<String, List<String>> groups = new LinkedHashMap<>();
+        as.forEach(way -> groups.put(as.size() == 1 ? "change" : named("change", way), CHANGES.stream().map(name -> named(name, way)).toList()));
+        return groups;
+    }
+
+    @Override
     public List<LabelSpot> labelled(PlanBuilder plan) {
         List<LabelSpot> spots = new ArrayList<>(List.of(LabelSpot.of("value", truth(true), value)));
         as.forEach(way -> CHANGES.forEach(name -> spots.add(LabelSpot.second(named(name, way), truth(true), computed(named("change", way)), format(name, way)))));

@@ -43,7 +43,7 @@ public final class PlainChart {
     private final List<StepProof> stepProofs;
     private final Optional<String> stamp;
     private final Drawing drawing;
-    private final Map<String, Label> labels;
+    private final Map<String, List<Label>> labels;
     private final Optional<Label> note;
     private final Map<Formula, Double> levels = new ConcurrentHashMap<>();
 
@@ -58,9 +58,9 @@ public final class PlainChart {
         this.stepProofs = List.copyOf(stepProofs);
         this.stamp = stamp;
         Formats formats = new Formats(data);
-        this.drawing = named(drawing.each(series -> series.labelled(series.label().map(formats::settled))));
-        Map<String, Label> settled = new LinkedHashMap<>();
-        plan.labels().forEach((series, label) -> settled.put(series, formats.settled(label)));
+        this.drawing = named(drawing.each(series -> series.labelled(series.labels().stream().map(formats::settled).toList())));
+        Map<String, List<Label>> settled = new LinkedHashMap<>();
+        plan.labels().forEach((series, some) -> settled.put(series, some.stream().map(formats::settled).toList()));
         this.labels = java.util.Collections.unmodifiableMap(settled);
         this.note = plan.note().map(formats::settled);
     }
@@ -98,7 +98,7 @@ public final class PlainChart {
         }
         Thinning thinning = new Thinning(this, most);
         Plan told = plan.change().titles(title(), (subtitle().isEmpty() ? "" : subtitle() + " – ") + thinning.sentence())
-                .drawing(plan.drawing().each(series -> series.labelled(Optional.empty()))).build();
+                .drawing(plan.drawing().each(series -> series.labelled(List.of()))).build();
         return new PlainChart(told, data.at(thinning.rows(), told), notes, stepProofs, stamp, told.drawing());
     }
 
@@ -171,8 +171,8 @@ public final class PlainChart {
         return stepProofs;
     }
 
-    /** The label of each series that has one, by the series. */
-    public Map<String, Label> labels() {
+    /** The labels of each series that has some, by the series. */
+    public Map<String, List<Label>> labels() {
         return labels;
     }
 
@@ -223,12 +223,17 @@ public final class PlainChart {
         return plan.nameColumn().map(data::column).orElseGet(data::category).written(row);
     }
 
-    /** The label text of a series' cell; empty where nothing is drawn there, or nothing written. */
+    /** The text of the first label of a series' cell; empty where nothing is drawn there, or nothing written. */
     public String labelText(Series series, int row) {
         return series.label().map(label -> labelText(series.column(), label, row)).orElse("");
     }
 
-    /** The same for a series that may not be drawn. */
+    /** The texts of all labels of a series' cell, joined by blanks. */
+    public String labelTexts(Series series, int row) {
+        return series.labels().stream().map(label -> labelText(series.column(), label, row)).filter(text -> !text.isEmpty()).collect(Collectors.joining(" "));
+    }
+
+    /** The text of one label, of a series that may not be drawn. */
     public String labelText(String series, Label label, int row) {
         return data.column(series).isPresent(row) ? text(label, row) : "";
     }
@@ -247,7 +252,7 @@ public final class PlainChart {
 
     /** The figures that the labels show; of a chart without labels, what each series has. */
     private String figures(int row) {
-        String figures = shown().map(series -> Map.entry(series, labels.isEmpty() ? data.column(series.column()).written(row) : labelText(series, row)))
+        String figures = shown().map(series -> Map.entry(series, labels.isEmpty() ? data.column(series.column()).written(row) : labelTexts(series, row)))
                 .filter(entry -> !entry.getValue().isEmpty())
                 .map(entry -> entry.getValue() + (entry.getKey().inLegend() ? " (" + entry.getKey().name() + ")" : ""))
                 .collect(Collectors.joining(", "));

@@ -148,8 +148,8 @@ public final class Plan {
         return parts.notes();
     }
 
-    /** The label of each series that has one, by the series. */
-    public Map<String, Label> labels() {
+    /** The labels of each series that has some, by the series. */
+    public Map<String, List<Label>> labels() {
         return parts.labels();
     }
 
@@ -206,7 +206,7 @@ public final class Plan {
     /** The columns that only say how labels are written; engines with formats of their own need none of them. */
     public Set<String> wording() {
         Set<String> wording = new LinkedHashSet<>();
-        Stream.concat(labels().values().stream(), note().stream()).forEach(label -> {
+        Stream.concat(labels().values().stream().flatMap(List::stream), note().stream()).forEach(label -> {
             if (!label.words().equals(label.column())) {
                 wording.add(label.words());
             }

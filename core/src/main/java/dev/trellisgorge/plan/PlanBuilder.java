@@ -49,7 +49,7 @@ public final class PlanBuilder {
     private final List<Watch> watches = new ArrayList<>();
     private final List<Refusal> refusals = new ArrayList<>();
     private final List<Note> notes = new ArrayList<>();
-    private final Map<String, Label> labels = new LinkedHashMap<>();
+    private final Map<String, List<Label>> labels = new LinkedHashMap<>();
     private List<String> figures = List.of();
     private List<String> categoryNames = List.of();
     private boolean namesInLabels;
@@ -194,9 +194,11 @@ public final class PlanBuilder {
         return this;
     }
 
-    /** The label of a series. */
+    /** A label of a series, beside those that it has. */
     public PlanBuilder label(String column, Label label) {
-        labels.put(column, label);
+        List<Label> more = new ArrayList<>(labels.getOrDefault(column, List.of()));
+        more.add(label);
+        labels.put(column, List.copyOf(more));
         return this;
     }
 
@@ -401,7 +403,7 @@ public final class PlanBuilder {
         return List.copyOf(notes);
     }
 
-    public Map<String, Label> labels() {
+    public Map<String, List<Label>> labels() {
         return java.util.Collections.unmodifiableMap(labels);
     }
 

@@ -63,7 +63,7 @@ final class RowCheck {
     /** The figures beside bars may come to more than the bars, as shares of something tiny do. */
     static void refuseInfiniteLabels(PlainChart chart) {
         Cells cells = chart.data();
-        refuseInfinite(cells.rows(), cells, chart.labels().values().stream().map(Label::column).distinct().map(cells::column).toList());
+        refuseInfinite(cells.rows(), cells, chart.labels().values().stream().flatMap(List::stream).map(Label::column).distinct().map(cells::column).toList());
     }
 
     private static void refuseInfinite(Table rows, Cells cells, List<Column> columns) {

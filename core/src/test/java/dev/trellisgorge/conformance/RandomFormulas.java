@@ -156,7 +156,8 @@ final class RandomFormulas {
             case 1 -> new Textual.Repeat(text(depth - 1), new Numeric.Extreme(Numeric.End.LEAST, List.of(Formulas.number(4), number(0))));
             case 2 -> new Textual.Text(tame ? one(List.of(number(0), date(0), truth(0))) : any(depth - 1));
             case 3 -> new Textual.Formatted(tame ? number(0) : number(depth - 1), one(PATTERNS), tame || random.nextBoolean() ? Locale.ROOT : Locale.GERMANY);
-            case 4 -> new Textual.Formatted(random.nextInt(3) == 0 ? text(0) : date(depth - 1), one(DATES), one(List.of(Locale.ROOT, Locale.ENGLISH, Locale.GERMANY)));
+            case 4 -> random.nextInt(3) == 0 ? new Textual.Formatted(text(0), tame ? "QQQ" : one(DATES), Locale.ENGLISH)
+                    : new Textual.Formatted(date(depth - 1), one(DATES), one(List.of(Locale.ROOT, Locale.ENGLISH, Locale.GERMANY)));
             default -> chosen(Kind.TEXT, depth);
         };
     }

@@ -50,7 +50,7 @@ public class ComparedPatternsTest {
     public void progressSaysTheTrueShareAndProvesItsBands() {
         Table table = Table.of("t", Column.texts("c", "past", "half", "none"), Column.numbers("v", 3, 1, 1), Column.numbers("t", 2, 2, 0));
         PlainChart chart = Chart.of("c", Progress.of("v", "t", new Progress.Band("all", 1))).over(table, Settings.NONE);
-        assertThat(chart.labelText("position", chart.labels().get("position"), 0)).isEqualTo("150%");
+        assertThat(chart.labelText("position", chart.labels().get("position").get(0), 0)).isEqualTo("150%");
         assertThat(Rows.notes(chart)).containsExactly("past its scale: drawn at the end, labelled with the true share: past (1.5)",
                 "no target above zero, so no position: none (1)");
         assertThat(Rows.failures(Rows.moved(chart, "all", 1, 0.9))).containsExactly("the bands add up to 1: half");
@@ -132,7 +132,7 @@ public class ComparedPatternsTest {
         Table table = Table.of("t", Column.texts("c", "x", "y", "z"), Column.numbers("v", 0, 60, 45));
         PlainChart chart = Chart.of("c", Variance.of("v")).over(table, Settings.NONE);
         assertThat(Rows.notes(chart)).containsExactly("no previous figure, so no change: x (0)", "compared with zero, so no change in per cent: y (60)");
-        assertThat(chart.labelText("down", chart.labels().get("down"), 2)).isEqualTo("-25%");
+        assertThat(chart.labelText("down", chart.labels().get("down").get(0), 2)).isEqualTo("-25%");
         PlainChart amounts = Chart.of("c", Variance.of("v").as(Variance.As.AMOUNT)).over(table, Settings.NONE);
         assertThat(Rows.failures(Rows.moved(amounts, "up", 1, 61))).containsExactly("reference + change = value: y");
         assertThat(Rows.failures(Rows.moved(chart, "value", 2, 46))).contains("value = v: z");
@@ -199,7 +199,7 @@ public class ComparedPatternsTest {
             assertThat(Rows.failures(chart)).isEmpty();
             assertThat(Rows.failures(Rows.moved(chart, "met", 0, 101))).containsExactly("met + remaining = t: row 1");
         });
-        assertThat(one(Ring.of("v", "t"), 150, 100).labelText("met", one(Ring.of("v", "t"), 150, 100).labels().get("met"), 0)).isEqualTo("150%");
+        assertThat(one(Ring.of("v", "t"), 150, 100).labelText("met", one(Ring.of("v", "t"), 150, 100).labels().get("met").get(0), 0)).isEqualTo("150%");
         assertThatThrownBy(() -> one(Ring.of("v", "t"), -1, 100)).hasMessageContaining("value is -1; a ring shows a share, which is not below zero");
         assertThatThrownBy(() -> one(Ring.of("v", "t"), 1, 0)).hasMessageContaining("target is 0; a ring's target is above zero");
     }

@@ -159,7 +159,7 @@ public class FloatingPatternsTest {
         Table flow = Table.of("flow", Column.texts("reach", "Upper", "Lower"), Column.numbers("up", 120, 3), Column.numbers("down", 96, Rows.MISSING));
         PlainChart chart = Chart.of("reach", Tornado.of("up", "down").classify(Highlight.largest(1))).over(flow, Settings.NONE);
         assertThat(chart.plan().series()).containsExactly("rest left", "rest right", "highlighted left", "highlighted right");
-        assertThat(chart.labelText("highlighted left", chart.labels().get("highlighted left"), 0)).isEqualTo("120");
+        assertThat(chart.labelText("highlighted left", chart.labels().get("highlighted left").get(0), 0)).isEqualTo("120");
         assertThat(Rows.notes(chart)).containsExactly("one side is missing: Lower");
         assertThat(Rows.failures(Rows.moved(chart, "rest left", 1, 3))).containsExactly("left = −up: Lower");
         assertThat(Rows.failures(Rows.moved(chart, "highlighted right", 0, 3))).containsExactly("right = down: Upper");

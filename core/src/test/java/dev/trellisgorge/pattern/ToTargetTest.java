@@ -110,9 +110,9 @@ public class ToTargetTest {
 
     @Test
     public void labelOfWhatRemainsSaysHowMuchWhereTheFigureIsBelowZero() {
-        assertThat(chart().labelText("remaining", chart().labels().get("remaining"), 3)).isEqualTo("120");
-        assertThat(chart().labelText("remaining", chart().labels().get("remaining"), 2)).isEmpty();
-        assertThat(chart().labelText("above", chart().labels().get("above"), 0)).isEqualTo("520");
+        assertThat(chart().labelText("remaining", chart().labels().get("remaining").get(0), 3)).isEqualTo("120");
+        assertThat(chart().labelText("remaining", chart().labels().get("remaining").get(0), 2)).isEmpty();
+        assertThat(chart().labelText("above", chart().labels().get("above").get(0), 0)).isEqualTo("520");
     }
 
     @Test

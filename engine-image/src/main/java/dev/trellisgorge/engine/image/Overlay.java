@@ -1,6 +1,7 @@
 package dev.trellisgorge.engine.image;
 
 import dev.trellisgorge.chart.BarGroup;
+import dev.trellisgorge.chart.Label;
 import dev.trellisgorge.chart.Label.At;
 import dev.trellisgorge.chart.Orientation;
 import dev.trellisgorge.chart.Panel;
@@ -61,15 +62,17 @@ final class Overlay extends AbstractAnnotation implements CategoryAnnotation {
      * @param text   never empty
      * @param at     where it is to stand
      * @param onFill its colour where it stands on its bar
+     * @param fill   the colour of its bar
      * @param past   its colour where it stands past the end, on the next piece; empty where nothing is drawn there
+     * @param pastFill the colour of that piece
      * @param point  the shape of its point; empty where it has a bar
      */
-    private record Figure(int row, double aside, double start, double end, String text, At at, Color onFill, Optional<Color> past,
+    private record Figure(int row, double aside, double start, double end, String text, At at, Color onFill, Optional<Color> fill, Optional<Color> past, Optional<Color> pastFill,
             Optional<Points.Shape> point) {
     }
 
-    /** A place where a figure could stand: its middle, its colour, and whether it needs ground of its own. */
-    private record Spot(Point2D middle, Color color, boolean ground) {
+    /** A place where a figure could stand: its middle, its colour, and the ground that it needs of its own. */
+    private record Spot(Point2D middle, Color color, Optional<Color> ground) {
     }
 
     /**
@@ -96,20 +99,26 @@ final class Overlay extends AbstractAnnotation implements CategoryAnnotation {
         for (BarGroup group : panel.bars()) {
             List<PlainChart.Bar> bars = plain.bars(group);
             for (PlainChart.Bar bar : bars) {
-                String words = plain.labelText(bar.series(), bar.row());
-                if (!words.isEmpty()) {
-                    Optional<Color> past = bars.stream().filter(other -> goesOn(bar, other)).findFirst().map(other -> Ink.on(other.series()));
-                    all.add(new Figure(bar.row(), aside(group, bar.series()), bar.start(), bar.end(), words, bar.series().label().orElseThrow().at(),
-                            Ink.on(bar.series()), past, Optional.empty()));
+                for (Label label : bar.series().labels()) {
+                    String words = plain.labelText(bar.series().column(), label, bar.row());
+                    if (words.isEmpty()) {
+                        continue;
+                    }
+                    Optional<Series> next = bars.stream().filter(other -> goesOn(bar, other)).findFirst().map(PlainChart.Bar::series);
+                    all.add(new Figure(bar.row(), aside(group, bar.series()), bar.start(), bar.end(), words, label.at(),
+                            Ink.on(bar.series()), bar.series().fill().map(Ink::awt), next.map(Ink::on), next.flatMap(Series::fill).map(Ink::awt), Optional.empty()));
                 }
             }
         }
         for (Points points : panel.points()) {
             Column places = plain.data().column(points.series().column());
             for (int row = 0; row < places.size(); row++) {
-                String words = plain.labelText(points.series(), row);
-                if (!words.isEmpty()) {
-                    all.add(new Figure(row, 0, places.number(row), places.number(row), words, At.END, Ink.awt(Role.INK), Optional.empty(),
+                for (Label label : points.series().labels()) {
+                    String words = plain.labelText(points.series().column(), label, row);
+                    if (words.isEmpty()) {
+                        continue;
+                    }
+                    all.add(new Figure(row, 0, places.number(row), places.number(row), words, label.at(), Ink.awt(Role.INK), Optional.empty(), Optional.empty(), Optional.empty(),
                             Optional.of(points.shape())));
                 }
             }
@@ -287,8 +296,8 @@ final class Overlay extends AbstractAnnotation implements CategoryAnnotation {
             if (turned) {
                 g.rotate(-Math.PI / 2, x, y);
             }
-            if (spot.ground()) { // so that a line does not strike the figure through
-                g.setColor(Ink.awt(Role.PAPER));
+            if (spot.ground().isPresent()) { // so that a line does not strike the figure through
+                g.setColor(spot.ground().get());
                 g.fill(new Rectangle2D.Double(x - wide / 2 - 1, y - size * 0.42, wide + 2, size * 0.84));
             }
             g.setColor(spot.color());
@@ -306,15 +315,24 @@ final class Overlay extends AbstractAnnotation implements CategoryAnnotation {
             double along = middle(figure.row()) + figure.aside() * barWidth();
             double forwards = Math.signum(onAxis(figure.end() < figure.start() ? -1 : 1) - onAxis(0));
             Color ink = Ink.awt(Role.INK);
+            Optional<Color> paper = Optional.of(Ink.awt(Role.PAPER));
+            if (figure.point().isPresent() && figure.at() != At.END) {
+                double thick = figure.point().get() == Points.Shape.DOT ? text * DOT : text / 9;
+                double base = onAxis(0);
+                Spot after = new Spot(at(along, end + forwards * (thick + gap + extent / 2)), ink, paper);
+                Spot before = new Spot(at(along, end - forwards * (thick + gap + extent / 2)), ink, paper);
+                Spot atBase = new Spot(at(along, base + forwards * (gap + extent / 2)), ink, paper);
+                return figure.at() == At.BASE ? List.of(atBase, after, before) : List.of(after, before);
+            }
             if (figure.point().isPresent()) {
                 double beside = figure.point().get() == Points.Shape.DOT ? text * DOT : 0;
                 double from = figure.point().get() == Points.Shape.DOT ? end : farEnd(figure.row(), end, forwards);
-                return List.of(new Spot(at(along, from + forwards * (beside + gap + extent / 2)), ink, true),
-                        new Spot(at(along, end - forwards * (beside + gap + extent / 2)), ink, true));
+                return List.of(new Spot(at(along, from + forwards * (beside + gap + extent / 2)), ink, paper),
+                        new Spot(at(along, end - forwards * (beside + gap + extent / 2)), ink, paper));
             }
-            Spot past = new Spot(at(along, end + forwards * (gap + extent / 2)), figure.past().orElse(ink), figure.past().isEmpty());
-            Spot inside = new Spot(at(along, end - forwards * (gap + extent / 2)), figure.onFill(), false);
-            Spot base = new Spot(at(along, start + forwards * (gap + extent / 2)), figure.onFill(), false);
+            Spot past = new Spot(at(along, end + forwards * (gap + extent / 2)), figure.past().orElse(ink), figure.past().isEmpty() ? paper : figure.pastFill());
+            Spot inside = new Spot(at(along, end - forwards * (gap + extent / 2)), figure.onFill(), figure.fill());
+            Spot base = new Spot(at(along, start + forwards * (gap + extent / 2)), figure.onFill(), figure.fill());
             boolean fits = Math.abs(end - start) >= extent + 2 * gap && barWidth() >= across;
             if (!fits) {
                 return List.of(past);
@@ -322,7 +340,7 @@ final class Overlay extends AbstractAnnotation implements CategoryAnnotation {
             return switch (figure.at()) {
                 case END -> List.of(past, inside);
                 case INSIDE -> List.of(inside, past);
-                case BASE -> List.of(base, inside, past);
+                case BASE, CENTRE -> List.of(base, inside, past);
             };
         }
 

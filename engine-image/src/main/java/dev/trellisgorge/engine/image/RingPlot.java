@@ -1,6 +1,7 @@
 package dev.trellisgorge.engine.image;
 
 import dev.trellisgorge.plan.PlainChart;
+import dev.trellisgorge.chart.Label;
 import dev.trellisgorge.chart.Ring;
 import dev.trellisgorge.chart.Role;
 import dev.trellisgorge.chart.Series;
@@ -63,7 +64,9 @@ final class RingPlot extends Plot {
     public void draw(Graphics2D g, Rectangle2D area, Point2D anchor, PlotState parent, PlotRenderingInfo info) {
         Rectangle2D bounds = bounds();
         double below = ring.start() == 0 ? 0 : text * 1.2;
-        double radius = Math.min(area.getWidth() / bounds.getWidth(), (area.getHeight() - below) / bounds.getHeight()) * 0.96;
+        double beside = labels().stream().mapToDouble(label -> Fonts.width(label.words(), Fonts.regular(text)) + text).max().orElse(0);
+        double above = beside == 0 ? 0 : text * 2;
+        double radius = Math.max(0, Math.min((area.getWidth() - 2 * beside) / bounds.getWidth(), (area.getHeight() - below - 2 * above) / bounds.getHeight()) * 0.96);
         double x = area.getCenterX() - bounds.getCenterX() * radius;
         double y = area.getCenterY() - below / 2 - bounds.getCenterY() * radius;
         double thick = (1 - ring.hole()) / ring.tracks().size();
@@ -81,7 +84,48 @@ final class RingPlot extends Plot {
                 g.draw(path);
             }
         }
+        labels().forEach(label -> write(g, label, x, y, radius, thick));
         centre(g, x, y, radius, bounds);
+    }
+
+    /**
+     * What is written at a slice.
+     *
+     * @param track 0 for the outermost ring
+     */
+    private record SliceLabel(Ring.Slice slice, int track, String words, boolean inside) {
+    }
+
+    private List<SliceLabel> labels() {
+        List<SliceLabel> labels = new ArrayList<>();
+        for (int track = 0; track < ring.tracks().size(); track++) {
+            for (Ring.Slice slice : seen(ring.tracks().get(track))) {
+                for (Label label : slice.series().labels()) {
+                    String words = plain.labelText(slice.series().column(), label, 0);
+                    if (!words.isEmpty()) {
+                        labels.add(new SliceLabel(slice, track, words, label.at() == Label.At.INSIDE));
+                    }
+                }
+            }
+        }
+        return labels;
+    }
+
+    /** Within the slice where it fits there and is to stand there; else beside the ring, where nothing lies behind it. */
+    private void write(Graphics2D g, SliceLabel label, double x, double y, double radius, double thick) {
+        Font font = Fonts.regular(text);
+        double wide = Fonts.width(label.words(), font);
+        double turn = Math.toRadians(label.slice().start() + label.slice().sweep() / 2);
+        double middle = (1 - thick * (label.track() + 0.5)) * radius;
+        double arc = middle * Math.toRadians(label.slice().sweep());
+        boolean within = label.inside() && wide <= Math.min(thick * radius, arc) * 0.95 && text <= Math.min(thick * radius, arc);
+        double from = within ? middle : radius + text * 0.6;
+        double side = Math.sin(turn);
+        double shift = within || Math.abs(side) < 0.25 ? -wide / 2 : side > 0 ? 0 : -wide;
+        double drop = within ? 0.34 : 0.34 - 0.4 * Math.cos(turn);
+        g.setFont(font);
+        g.setColor(within ? Ink.on(label.slice().series()) : Ink.awt(Role.INK));
+        g.drawString(label.words(), (float) (x + side * from + shift), (float) (y - Math.cos(turn) * from + text * drop));
     }
 
     private void centre(Graphics2D g, double x, double y, double radius, Rectangle2D bounds) {

@@ -73,7 +73,7 @@ final class TextPlot extends Plot {
     }
 
     private String label(int row) {
-        return cells.series().stream().map(series -> plain.labelText(series, row)).filter(t -> !t.isEmpty()).findFirst().orElse("");
+        return cells.series().stream().map(series -> plain.labelTexts(series, row)).filter(t -> !t.isEmpty()).findFirst().orElse("");
     }
 
     private static double widest(List<String> texts, Font font) {

@@ -6,6 +6,7 @@ import com.fasterxml.jackson.core.util.DefaultIndenter;
 import com.fasterxml.jackson.core.util.DefaultPrettyPrinter;
 import dev.trellisgorge.chart.BarGroup;
 import dev.trellisgorge.chart.Color;
+import dev.trellisgorge.chart.Label;
 import dev.trellisgorge.chart.Line;
 import dev.trellisgorge.engine.Page;
 import dev.trellisgorge.chart.Panel;
@@ -259,18 +260,20 @@ final class PageWriter {
         color("outline", series.outline());
         json.writeBooleanField("round", series.round());
         json.writeBooleanField("in-legend", series.inLegend());
-        if (series.label().isPresent()) {
-            json.writeObjectFieldStart("label");
-            json.writeStringField("column", series.label().get().column());
-            json.writeStringField("format", series.label().get().format().pattern());
-            json.writeStringField("at", word(series.label().get().at()));
-            json.writeArrayFieldStart("texts");
-            for (int row = 0; row < chart.data().rowCount(); row++) {
-                json.writeString(chart.labelText(series, row));
-            }
-            json.writeEndArray();
-            json.writeEndObject();
+        list("labels", series.labels(), label -> label(chart, series, label));
+        json.writeEndObject();
+    }
+
+    private void label(PlainChart chart, Series series, Label label) throws IOException {
+        json.writeStartObject();
+        json.writeStringField("column", label.column());
+        json.writeStringField("format", label.format().pattern());
+        json.writeStringField("at", word(label.at()));
+        json.writeArrayFieldStart("texts");
+        for (int row = 0; row < chart.data().rowCount(); row++) {
+            json.writeString(chart.labelText(series.column(), label, row));
         }
+        json.writeEndArray();
         json.writeEndObject();
     }
 

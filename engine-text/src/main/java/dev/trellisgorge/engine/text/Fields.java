@@ -1,6 +1,7 @@
 package dev.trellisgorge.engine.text;
 
 import dev.trellisgorge.plan.PlainChart;
+import dev.trellisgorge.chart.Label;
 import dev.trellisgorge.chart.Series;
 import dev.trellisgorge.table.DisplayWidth;
 import java.util.ArrayList;
@@ -16,35 +17,39 @@ import java.util.stream.IntStream;
 final class Fields {
     private final Map<Integer, Integer> widths = new HashMap<>();
     private final PlainChart chart;
-    private final List<List<Series>> columns = new ArrayList<>();
+    private final List<List<Field>> columns = new ArrayList<>();
+
+    /** A label of a series. */
+    private record Field(Series series, Label label) {
+    }
 
     Fields(PlainChart chart, List<Series> series) {
         this.chart = chart;
-        for (Series labelled : series) {
-            if (hasAny(labelled)) {
-                columns.stream().filter(column -> column.stream().noneMatch(other -> meet(other, labelled))).findFirst()
-                        .orElseGet(this::another).add(labelled);
-            }
-        }
+        series.stream().flatMap(each -> each.labels().stream().map(label -> new Field(each, label))).filter(this::hasAny).forEach(labelled ->
+                columns.stream().filter(column -> column.stream().noneMatch(other -> meet(other, labelled))).findFirst().orElseGet(this::another).add(labelled));
     }
 
-    private List<Series> another() {
+    private String text(Field field, int row) {
+        return chart.labelText(field.series().column(), field.label(), row);
+    }
+
+    private List<Field> another() {
         columns.add(new ArrayList<>());
         return columns.get(columns.size() - 1);
     }
 
-    private boolean hasAny(Series series) {
+    private boolean hasAny(Field field) {
         for (int row = 0; row < chart.data().rowCount(); row++) {
-            if (!chart.labelText(series, row).isEmpty()) {
+            if (!text(field, row).isEmpty()) {
                 return true;
             }
         }
         return false;
     }
 
-    private boolean meet(Series some, Series other) {
+    private boolean meet(Field some, Field other) {
         for (int row = 0; row < chart.data().rowCount(); row++) {
-            if (!chart.labelText(some, row).isEmpty() && !chart.labelText(other, row).isEmpty()) {
+            if (!text(some, row).isEmpty() && !text(other, row).isEmpty()) {
                 return true;
             }
         }
@@ -57,8 +62,8 @@ final class Fields {
 
     /** What stands over a column: the name of its one series. */
     String title(int column) {
-        List<Series> all = columns.get(column);
-        return all.size() == 1 ? all.get(0).name() : "";
+        List<Field> all = columns.get(column);
+        return all.size() == 1 ? all.get(0).series().name() : "";
     }
 
     /** What a column takes up: its widest text, or what stands over it. */
@@ -77,6 +82,6 @@ final class Fields {
     }
 
     String text(int column, int row) {
-        return columns.get(column).stream().map(series -> chart.labelText(series, row)).filter(text -> !text.isEmpty()).findFirst().orElse("");
+        return columns.get(column).stream().map(field -> text(field, row)).filter(text -> !text.isEmpty()).findFirst().orElse("");
     }
 }

@@ -103,8 +103,7 @@ final class TextChart {
         pointers.forEach(pointer -> marks.put(pointer, DASH));
         for (Series series : chart.series()) {
             if (series.fill().isPresent() && (series.inLegend() || ring || marks.containsKey(series))) {
-                String glyph = palette == Palette.NONE ? String.valueOf(glyphs.of(series)) : String.valueOf(Glyphs.FULL);
-                signs.putIfAbsent(series.name(), palette.painted(marks.getOrDefault(series, glyph), series.fill().get(), null));
+                signs.putIfAbsent(series.name(), marks.containsKey(series) ? palette.painted(marks.get(series), series.fill().get(), null) : glyph(series));
             }
         }
         chart.panels().forEach(panel -> panel.references().forEach(line -> signs.put(chart.words(line, panel), REFERENCE)));
@@ -122,6 +121,10 @@ final class TextChart {
             }
         }
         return lines;
+    }
+
+    private String glyph(Series series) {
+        return palette.painted(palette == Palette.NONE ? String.valueOf(glyphs.of(series)) : String.valueOf(Glyphs.FULL), series.fill().orElse(null), null);
     }
 
     private String sign(Points some) {
@@ -236,6 +239,7 @@ final class TextChart {
             seen(ring, track).forEach(slice -> strip.mark(DASH, slice.series().fill().orElse(null), (slice.start() - from + slice.sweep() / 2) * unit));
         }
         lines.add(strip.text() + " " + figure);
+        seen(ring, 0).stream().map(Ring.Slice::series).filter(slice -> !slice.labels().isEmpty()).forEach(slice -> lines.add(glyph(slice) + " " + chart.labelTexts(slice, 0)));
     }
 
     private List<Ring.Slice> seen(Ring ring, int track) {

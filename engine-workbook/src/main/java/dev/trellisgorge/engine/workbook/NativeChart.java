@@ -198,7 +198,7 @@ final class NativeChart {
                 switch (label.at()) {
                     case END -> group.placing() == Placing.STACKED ? STDLblPos.IN_END : STDLblPos.OUT_END;
                     case INSIDE -> STDLblPos.IN_END;
-                    case BASE -> STDLblPos.IN_BASE;
+                    case BASE, CENTRE -> STDLblPos.IN_BASE;
                 }, mayBeCrossed(series, group), tooShort(series, group)));
     }
 
@@ -256,7 +256,7 @@ final class NativeChart {
             PointLabels labels = new PointLabels(plain, points.series(), helpers, labelSize.getAsInt(), switch (label.at()) {
                 case END -> STDLblPos.T;
                 case INSIDE -> STDLblPos.R;
-                case BASE -> STDLblPos.B;
+                case BASE, CENTRE -> STDLblPos.B;
             }, !panel.lines().isEmpty(), Set.of());
             ct.setDLbls(labels.labels());
             labels.range().ifPresent(ct::setExtLst);
