@@ -1,6 +1,7 @@
 package dev.trellisgorge.brief;
 
 import dev.trellisgorge.brief.Mapping.Text;
+import dev.trellisgorge.chart.Looks;
 import dev.trellisgorge.formula.Settings;
 import dev.trellisgorge.pattern.Chart;
 import dev.trellisgorge.tables.Progress;
@@ -70,17 +71,18 @@ final class BriefReader {
 
     Brief read() {
         Optional<Mapping> root = Mapping.open(name, parse(), "the brief", problems)
-                .map(m -> m.allowing(List.of("brief", "data", "charts"), List.of("brief", "data", "settings", "shape", "charts", "board", "locale", "$schema")));
+                .map(m -> m.allowing(List.of("brief", "data", "charts"), List.of("brief", "data", "settings", "shape", "charts", "board", "locale", "theme", "$schema")));
         root.ifPresent(this::version);
         Settings settings = overridden(root.flatMap(m -> m.mapping("settings")).map(this::settings).orElse(Settings.NONE));
         Map<String, Table> tables = givenTable.map(table -> Map.of(table.name(), table)).or(() -> root.flatMap(m -> m.mapping("data")).map(this::tables)).orElse(Map.of());
         Executor executor = new Executor(tables, settings);
         Optional<Mapping> data = root.filter(m -> givenTable.isEmpty()).flatMap(m -> m.mapping("data"));
         Locale locale = locale(root);
+        Looks theme = root.flatMap(m -> m.mapping("theme")).map(keys -> LooksReader.theme(keys, problems)).orElse(Looks.OWN);
         ChartedTables charted = new ChartedTables(tables.keySet(), data, root, overrides.where(), executor, problems);
         Optional<Mapping> chartKeys = root.flatMap(m -> m.mapping("charts"));
         Map<String, Pipeline> own = new LinkedHashMap<>();
-        List<Chart> charts = chartKeys.map(m -> charts(m, charted, locale, own)).orElse(List.of());
+        List<Chart> charts = chartKeys.map(m -> charts(m, charted, locale, theme, own)).orElse(List.of());
         Optional<Board> board = root.flatMap(m -> m.mapping("board"))
                 .map(m -> new BoardReader(m, chartKeys.map(Mapping::keyList).orElse(List.of()), charted, locale, problems).read());
         if (board.isPresent() && chartKeys.isPresent() && chartKeys.get().has(Board.NAME)) {
@@ -278,7 +280,7 @@ final class BriefReader {
     }
 
     /** @param own takes the table of each chart */
-    private List<Chart> charts(Mapping mapping, ChartedTables charted, Locale locale, Map<String, Pipeline> own) {
+    private List<Chart> charts(Mapping mapping, ChartedTables charted, Locale locale, Looks theme, Map<String, Pipeline> own) {
         List<Chart> charts = new ArrayList<>();
         for (String key : mapping.keys()) {
             if (!key.matches(CHART_NAME)) {
@@ -288,7 +290,7 @@ final class BriefReader {
             mapping.mapping(key).flatMap(keys -> {
                 Optional<Pipeline> table = charted.of(keys);
                 table.ifPresent(pipeline -> own.put(key, pipeline));
-                return new ChartReader(keys, charted.expressions(table), charted.raw(table), locale, problems).read();
+                return new ChartReader(keys, charted.expressions(table), charted.raw(table), locale, theme, problems).read();
             }).ifPresent(chart -> charts.add(chart.named(key)));
         }
         if (!mapping.keys().iterator().hasNext()) {

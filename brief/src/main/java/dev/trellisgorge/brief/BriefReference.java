@@ -108,8 +108,8 @@ public final class BriefReference {
             Map<String, Object> definition = schema(mapping(root, "$defs").get(name));
             return definition.containsKey("title") ? linked(name, (String) definition.get("title")) : takes(definition);
         }
-        if (schema.containsKey("oneOf")) {
-            return BriefReference.<Map<String, Object>>list(schema, "oneOf").stream().map(this::takes).collect(Collectors.joining(" or "));
+        if (schema.containsKey("oneOf") || schema.containsKey("anyOf")) {
+            return BriefReference.<Map<String, Object>>list(schema, schema.containsKey("oneOf") ? "oneOf" : "anyOf").stream().map(this::takes).collect(Collectors.joining(" or "));
         }
         if (schema.containsKey("enum") || schema.containsKey("const")) {
             List<Object> words = new ArrayList<>(list(schema, "enum"));
@@ -137,7 +137,7 @@ public final class BriefReference {
     /** {@code a text} to {@code texts}. */
     private static String several(String one) {
         String bare = one.replaceFirst("^an? ", "");
-        return bare.contains("](") ? bare.replace("](", "s](") : bare + "s";
+        return bare.contains("s](") ? bare : bare.contains("](") ? bare.replace("](", "s](") : bare + "s";
     }
 
     private static String escaped(String text) {

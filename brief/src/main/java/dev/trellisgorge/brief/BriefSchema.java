@@ -72,13 +72,14 @@ public final class BriefSchema {
                 .required("charts", byName(ref("chart")), "The charts by their names.")
                 .optional("board", ref("board"), "Several charts and figures on one page.")
                 .optional("locale", schema("type", "string"), "In whose language figures, currencies, months and dates are written: de-DE, en-GB; de-DE-u-cu-chf names another currency, too. With . and , and ISO dates where it is not given.")
+                .optional("theme", ref("theme"), "How all charts look that say nothing else.")
                 .optional("$schema", schema("type", "string"), "Where editors find this schema, in a brief that is JSON; not looked at.").mapping());
         root.put("$defs", schema("source", SourceSchema.source(),
                 "expression", titled("Expressions", described(TEXT, "An ISO SQL value expression. Text that is exactly a column's name is that column; :goal is a setting, \"own goal\" in "
                         + "double quotes a column, 'North' a text. " + SqlExpression.TAKEN + " What reads a missing cell is missing, or neither true nor false; a division by zero is missing.")),
                 "shape", described(list(ref("step")), "Steps, one after the other."), "step", StepSchema.step(), "chart", ChartSchema.chart(),
                 "words", ChartSchema.words(), "slice", ChartSchema.slice(), "rank", ChartSchema.rank(),
-                "rule", ChartSchema.rule(), "labels", ChartSchema.labels(), "board", ChartSchema.board(), "tile", ChartSchema.tile()));
+                "rule", ChartSchema.rule(), "labels", ChartSchema.labels(), "axis", ChartSchema.axis(), "line", ChartSchema.line(), "marker", ChartSchema.marker(), "text", ChartSchema.text(), "theme", ChartSchema.theme(), "board", ChartSchema.board(), "tile", ChartSchema.tile()));
         return root;
     }
 }

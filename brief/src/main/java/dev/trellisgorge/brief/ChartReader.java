@@ -4,10 +4,12 @@ import dev.trellisgorge.brief.Mapping.Text;
 import dev.trellisgorge.chart.Color;
 import dev.trellisgorge.chart.Format;
 import dev.trellisgorge.chart.Label;
+import dev.trellisgorge.chart.Looks;
 import dev.trellisgorge.chart.Orientation;
 import dev.trellisgorge.formula.Formula;
 import dev.trellisgorge.formula.Formulas;
 import dev.trellisgorge.pattern.Chart;
+import dev.trellisgorge.pattern.Key;
 import dev.trellisgorge.pattern.Labels;
 import dev.trellisgorge.pattern.Pattern;
 import dev.trellisgorge.pattern.PatternType;
@@ -36,13 +38,15 @@ final class ChartReader {
     private final Expressions expressions;
     private final Expressions raw;
     private final Locale locale;
+    private final Looks theme;
     private final Problems problems;
 
-    ChartReader(Mapping keys, Expressions expressions, Expressions raw, Locale locale, Problems problems) {
+    ChartReader(Mapping keys, Expressions expressions, Expressions raw, Locale locale, Looks theme, Problems problems) {
         this.keys = keys;
         this.expressions = expressions;
         this.raw = raw;
         this.locale = locale;
+        this.theme = theme;
         this.problems = problems;
     }
 
@@ -84,11 +88,13 @@ final class ChartReader {
             known.add("classify");
         }
         known.addAll(COMMON);
+        known.addAll(LooksReader.KEYS);
         keys.allowing(required, Mapping.both(required, known));
     }
 
     private Chart looks(Chart bare) {
-        Chart chart = bare.title(words("title")).subtitle(words("subtitle")).locale(locale)
+        LooksReader looks = new LooksReader(keys, theme, problems);
+        Chart chart = dressed(bare, looks).title(words("title")).subtitle(words("subtitle")).locale(locale)
                 .labels(labels().toArray(Labels[]::new));
         Optional<Orientation> orientation = keys.choice("orientation", Orientation.class);
         if (orientation.isPresent()) {
@@ -107,10 +113,22 @@ final class ChartReader {
             chart = chart.name(entry.key().value(), entry.value().value());
         }
         for (Entry entry : seriesEntries("colors", chart)) {
-            Optional<Color> color = parsed(entry.value(), Color::parse);
+            Optional<Color> color = parsed(entry.value(), text -> Color.parse(text, theme::color));
             if (color.isPresent()) {
                 chart = chart.color(entry.key().value(), color.get());
             }
+        }
+        return chart;
+    }
+
+    private Chart dressed(Chart bare, LooksReader looks) {
+        Chart chart = bare.looks(looks.read(bare.pattern().type().keys().stream().map(Key::name).toList())).theme(theme);
+        Optional<String> dates = looks.dates();
+        if (dates.isPresent()) {
+            chart = chart.dates(dates.get());
+        }
+        for (Map.Entry<String, Text> line : looks.lineNames().entrySet()) {
+            chart = chart.lineName(line.getKey(), WordsReader.read(line.getValue(), expressions, raw, problems));
         }
         return chart;
     }

@@ -16,16 +16,19 @@ import static dev.trellisgorge.brief.SchemaKeys.schema;
 import static dev.trellisgorge.brief.SchemaKeys.titled;
 import static dev.trellisgorge.brief.SchemaKeys.whole;
 
+import dev.trellisgorge.chart.Looks;
 import dev.trellisgorge.pattern.Figure;
 import dev.trellisgorge.pattern.Key;
 import dev.trellisgorge.pattern.PatternType;
 import dev.trellisgorge.pattern.Patterns;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 
 /** The schema of charts and of the board, from what the patterns say of themselves. */
 final class ChartSchema {
 
+    private static final Map<String, Object> COLORS_BY_NAME = schema("type", "object", "additionalProperties", schema("type", "string", "pattern", "^(#([0-9a-fA-F]{3}|[0-9a-fA-F]{6})|[a-zA-Z]+)$"));
     private static final String CHARTED = "A table of data, with its own shape; the first one, with the brief's shape, where it is not given.";
 
     private ChartSchema() {
@@ -51,7 +54,7 @@ final class ChartSchema {
         if (type.classified()) {
             keys.optional("classify", ref("rule"), "A rule; each of its classes becomes a series.");
         }
-        return titled(type.name(), keys.optional("title", ref("words"), "One line above the chart.")
+        keys.optional("title", ref("words"), "One line above the chart.")
                 .optional("subtitle", ref("words"), "One line below the title.")
                 .optional("table", TEXT, CHARTED)
                 .optional("shape", ref("shape"), "Steps that go on from the table's, for this chart alone.")
@@ -59,9 +62,57 @@ final class ChartSchema {
                 .optional("rank", ref("rank"), "Another order of the rows, and how many of them.")
                 .optional("labels", either(ref("labels"), list(ref("labels"))), "What stands at the bars; a list of them for several on one bar.")
                 .optional("names", TEXTS_BY_NAME, "What readers call a series, a class or a part: {below: Below the goal}.")
-                .optional("colors", schema("type", "object", "additionalProperties", schema("type", "string", "pattern", "^#([0-9a-fA-F]{3}|[0-9a-fA-F]{6})$")),
-                        "The fill of a series: {below: \"#9e2b4b\"}.")
-                .optional("orientation", choice("vertical", "horizontal"), "Which way the bars go; the pattern's own where it is not given.").mapping());
+                .optional("colors", COLORS_BY_NAME, "The fill of a series, a class or a part: {below: \"#9e2b4b\"}, a name of CSS or a role: good, bad, caution, base, muted, accent, ink.")
+                .optional("orientation", choice("vertical", "horizontal"), "Which way the bars go; the pattern's own where it is not given.");
+        return titled(type.name(), looks(keys, type.keys().stream().map(Key::name).toList()).mapping());
+    }
+
+    /** How a chart looks, or all of them. */
+    private static SchemaKeys looks(SchemaKeys keys, List<String> taken) {
+        keys.optional("legend", choice("none", "top", "bottom", "left", "right"), "Where the names of the series stand; at the top, where there are several, where it is not given.")
+                .optional("axis", either(choice("none", "shown"), ref("axis")), "The axis of figures: whether they are written, or more; and the dates along the base.")
+                .optional("gap", NUMBER, "The room between two bars, as a share of their width.")
+                .optional("reference", schema("anyOf", List.of(choice("none", "shown"), ref("line"), schema("type", "object", "additionalProperties", either(choice("none", "shown"), ref("line"))))),
+                        "The lines of a rule's limits: all of them, or each by its name.")
+                .optional("marker", ref("marker"), "How points look.").optional("text", ref("text"), "The size and weight of text by its purpose.")
+                .optional("title-at", choice("left", "centre", "right"), "Where the lines above the chart stand.");
+        if (!taken.contains("scale")) {
+            keys.optional("scale", schema("type", "array", "items", NUMBER, "minItems", 2, "maxItems", 2), "What the axis covers, [from, to]; what lies beyond is cut off, and marked.");
+        }
+        if (!taken.contains("good")) {
+            keys.optional("good", choice("up", "down"), "Whether more is good or less: down where a target is a limit; the colours that judge change places.");
+        }
+        return keys;
+    }
+
+    static Map<String, Object> axis() {
+        return titled("Axis", described(new SchemaKeys().optional("figures", choice("none", "shown"), "Whether the figures along it are written; where bars have no labels where it is not given.")
+                .optional("title", TEXT, "What it is of.").optional("format", TEXT, "How its figures are written, as a number pattern.")
+                .optional("dates", TEXT, "How dates and periods are written along the base, as a CLDR pattern: MMM yyyy.").mapping(), "The axis of figures, and the dates along the base."));
+    }
+
+    static Map<String, Object> line() {
+        return titled("Line", described(new SchemaKeys().optional("name", ref("words"), "What readers call it.").optional("color", TEXT, "Its colour.").mapping(), "A reference line."));
+    }
+
+    static Map<String, Object> marker() {
+        return titled("Marker", described(new SchemaKeys().optional("size", NUMBER, "As a share of the usual size.").optional("color", TEXT, "Of all points.")
+                .optional("shape", choice("dot", "dash"), "Of all points.").mapping(), "The points of a chart."));
+    }
+
+    static Map<String, Object> text() {
+        SchemaKeys text = new SchemaKeys();
+        for (Looks.Purpose purpose : Looks.Purpose.values()) {
+            text.optional(purpose.name().toLowerCase(Locale.ROOT), NUMBER, "Its size in pixels of a picture, 6 to 400, however large that is.");
+        }
+        return titled("Text", described(text.optional("bold", ONE_OR_SEVERAL, "What is bold: title, subtitle, labels, axis, legend; the title alone where it is not given.").mapping(),
+                "The size and weight of text by its purpose."));
+    }
+
+    static Map<String, Object> theme() {
+        SchemaKeys keys = looks(new SchemaKeys(), List.of("scale"));
+        return titled("Theme", described(keys.optional("colors", COLORS_BY_NAME, "The colours of roles: {good: seagreen, base: \"#335577\"}.").mapping(),
+                "How all charts look that say nothing else; what a chart has no use for is passed over."));
     }
 
     private static Map<String, Object> takes(Key key) {

@@ -92,10 +92,10 @@ public class BriefSchemaTest {
     Object[][] mistakes() {
         return Stream.of("brief: 2\ndata: {t: t.csv}\ncharts: {c: {pattern: columns, category: a, value: b}}", "brief: 1\ncharts: {}", CHART.formatted(", titel: x"),
                 CHART.formatted(", classify: {split: {at: 1}, sign: {}}"), CHART.formatted(", classify: {splt: {at: 1}}"), CHART.formatted(", orientation: up"),
-                CHART.formatted(", colors: {below: red}"), CHART.formatted(", labels: {at: top}"), CHART.formatted("").replace("columns", "colums"),
+                CHART.formatted(", colors: {below: \"#12\"}"), CHART.formatted(", labels: {at: top}"), CHART.formatted("").replace("columns", "colums"),
                 CHART.formatted("").replace(", value: b", ""), CHART.formatted("") + "shape: [{keep: a > 1, top: 2}]", CHART.formatted("") + "shape: [{sort: a}]",
                 CHART.formatted("") + "shape: [{period: {of: d, unit: fortnight}}]", CHART.formatted("") + "settings: {goal: [high]}",
-                CHART.formatted("") + "board: {tiles: []}", CHART.formatted("") + "board: {tiles: [{figure: a, total: som}]}",
+                CHART.formatted("") + "board: {tiles: []}", CHART.formatted(", title: \"{a\""), CHART.formatted(", title: \"a}\""), CHART.formatted(", scale: [1]"), CHART.formatted(", legend: up"), CHART.formatted("") + "theme: {scale: [0, 1]}", CHART.formatted(", slice: {a: {form: 1}}"), CHART.formatted("") + "board: {tiles: [{figure: a, total: som}]}",
                 CHART.formatted("").replace("t: t.csv", "t: {file: t.csv, shet: x}"),
                 CHART.formatted("").replace("t: t.csv", "t: {file: t.csv, kinds: {a: figure}}"), CHART.formatted("").replace("t: t.csv", "t: {file: t.csv, header-row: 0}"), CHART.formatted("").replace("t: t.csv", "t: {jdbc: x}"))
                 .map(brief -> new Object[] {brief}).toArray(Object[][]::new);

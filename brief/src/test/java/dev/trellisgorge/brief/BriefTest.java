@@ -106,7 +106,7 @@ public class BriefTest {
             {HEAD + chart + ", classify: {split: {at: 1, ties: §over}}}", "'ties' can't be 'over'. Known here: 'above', 'below'."},
             {HEAD + chart + ", orientation: §sideways}", "'orientation' can't be 'sideways'. Known here: 'vertical', 'horizontal'."},
             {HEAD + chart + ", labels: {format: §'#.#.#'}}", "'#.#.#' is no number pattern; write one such as #,##0.0"},
-            {HEAD + chart + ", colors: {value: §red}}", "'red' is no colour; write #rrggbb, such as #1f5a7a"},
+            {HEAD + chart + ", colors: {value: §gren}}", "'gren' is no colour; write #rrggbb, such as #1f5a7a, a name of CSS such as teal, or a role. Did you mean 'green'?"},
             {HEAD + chart + ", names: {§below: x}}", "unknown key 'below'. Known here: 'value'."},
             {HEAD + chart + ", slice: {mwh: [1, §[2]]}}", "'mwh' must be a list of single values, and has a list"},
             {HEAD + chart + ", title: §[a]}", "'title' must be one value, not a list"},

@@ -25,6 +25,10 @@ public record BarGroup(Placing placing, double gap, List<Series> series) {
         series = List.copyOf(series);
     }
 
+    public BarGroup gap(double share) {
+        return new BarGroup(placing, share, series);
+    }
+
     public BarGroup series(List<Series> others) {
         return new BarGroup(placing, gap, others);
     }

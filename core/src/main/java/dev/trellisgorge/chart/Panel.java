@@ -15,13 +15,14 @@ import java.util.stream.Stream;
  * @param references     across the panel
  * @param scale          what the value axis covers
  * @param share          how much of the room it has beside the other panels
- * @param valueAxisShown whether the figures along the value axis are written; not needed where bars are labelled
+ * @param axis           the value axis
  */
 public record Panel(List<Line> lines, List<BarGroup> bars, List<Points> points, List<ReferenceLine> references, Scale scale, double share,
-        boolean valueAxisShown) {
+        ValueAxis axis) {
 
     public Panel {
         Objects.requireNonNull(scale, "scale");
+        Objects.requireNonNull(axis, "axis");
         lines = List.copyOf(lines);
         bars = List.copyOf(bars);
         points = List.copyOf(points);
@@ -30,42 +31,52 @@ public record Panel(List<Line> lines, List<BarGroup> bars, List<Points> points, 
 
     /** A panel of bars whose scale fits them. */
     public static Panel of(BarGroup... bars) {
-        return new Panel(List.of(), List.of(bars), List.of(), List.of(), Scale.FITTING, 1, false);
+        return new Panel(List.of(), List.of(bars), List.of(), List.of(), Scale.FITTING, 1, ValueAxis.UNSEEN);
     }
 
     public Panel lines(List<Line> some) {
-        return new Panel(some, bars, points, references, scale, share, valueAxisShown);
+        return new Panel(some, bars, points, references, scale, share, axis);
     }
 
     public Panel bars(List<BarGroup> some) {
-        return new Panel(lines, some, points, references, scale, share, valueAxisShown);
+        return new Panel(lines, some, points, references, scale, share, axis);
     }
 
     public Panel points(List<Points> some) {
-        return new Panel(lines, bars, some, references, scale, share, valueAxisShown);
+        return new Panel(lines, bars, some, references, scale, share, axis);
     }
 
     public Panel references(List<ReferenceLine> some) {
-        return new Panel(lines, bars, points, some, scale, share, valueAxisShown);
+        return new Panel(lines, bars, points, some, scale, share, axis);
     }
 
     public Panel scale(Scale covers) {
-        return new Panel(lines, bars, points, references, covers, share, valueAxisShown);
+        return new Panel(lines, bars, points, references, covers, share, axis);
     }
 
     public Panel share(double ofTheRoom) {
-        return new Panel(lines, bars, points, references, scale, ofTheRoom, valueAxisShown);
+        return new Panel(lines, bars, points, references, scale, ofTheRoom, axis);
     }
 
+    /** The same with or without figures along its value axis. */
     public Panel valueAxisShown(boolean shown) {
-        return new Panel(lines, bars, points, references, scale, share, shown);
+        return axis(new ValueAxis(shown, axis.title(), axis.format()));
+    }
+
+    public Panel axis(ValueAxis other) {
+        return new Panel(lines, bars, points, references, scale, share, other);
+    }
+
+    /** Whether the figures along the value axis are written; not needed where bars are labelled. */
+    public boolean valueAxisShown() {
+        return axis.figures();
     }
 
     /** The same with each series changed. */
     public Panel each(UnaryOperator<Series> change) {
         return lines(lines.stream().map(line -> new Line(change.apply(line.series()), line.dashed(), line.guide())).toList())
                 .bars(bars.stream().map(group -> group.series(group.series().stream().map(change).toList())).toList())
-                .points(points.stream().map(each -> new Points(change.apply(each.series()), each.shape())).toList());
+                .points(points.stream().map(each -> new Points(change.apply(each.series()), each.shape(), each.size())).toList());
     }
 
     /** The same without some series. */

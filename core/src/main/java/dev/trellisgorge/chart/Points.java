@@ -7,11 +7,17 @@ import java.util.Objects;
  *
  * @param series their places on the value axis
  * @param shape  what each looks like
+ * @param size   as a share of what is usual, above 0
  */
-public record Points(Series series, Shape shape) {
+public record Points(Series series, Shape shape, double size) {
     public Points {
         Objects.requireNonNull(series, "series");
         Objects.requireNonNull(shape, "shape");
+    }
+
+    /** Points of the usual size. */
+    public Points(Series series, Shape shape) {
+        this(series, shape, 1);
     }
 
     /** What a point looks like. */

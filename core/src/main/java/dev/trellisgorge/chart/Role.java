@@ -1,5 +1,9 @@
 package dev.trellisgorge.chart;
 
+import java.util.Locale;
+import java.util.Optional;
+import java.util.stream.Stream;
+
 /** What a colour says. The palette is stated here, once. */
 public enum Role {
     /** The ordinary figure. */
@@ -24,6 +28,17 @@ public enum Role {
 
     public Color color() {
         return color;
+    }
+
+    /** The role that is called so in a brief. */
+    public static Optional<Role> named(String word) {
+        return Stream.of(values()).filter(role -> role.toString().equals(word)).findFirst();
+    }
+
+    /** As a brief calls it. */
+    @Override
+    public String toString() {
+        return name().toLowerCase(Locale.ROOT);
     }
 
     private static final Color LIGHTEST_BAND = new Color(0x85929C);

@@ -4,6 +4,7 @@ import dev.trellisgorge.chart.Drawing;
 import dev.trellisgorge.chart.Orientation;
 import dev.trellisgorge.chart.Panel;
 import dev.trellisgorge.chart.Panels;
+import dev.trellisgorge.chart.ReferenceLine;
 import dev.trellisgorge.chart.Ring;
 import dev.trellisgorge.plan.PlainChart;
 import dev.trellisgorge.plan.Plan;
@@ -42,8 +43,10 @@ public final class Lowering {
         }
         PlanBuilder lowered = plan.change();
         List<Panel> done = new ArrayList<>();
-        for (Panel panel : panels.panels()) {
-            done.add(new PanelLowering(has, lowered, panel, plan.orientation() == Orientation.VERTICAL, plan.name()).lower());
+        for (int i = 0; i < panels.panels().size(); i++) {
+            // What lines are called is known by their cells alone.
+            List<ReferenceLine> lines = chart.panels().size() == panels.panels().size() ? chart.panels().get(i).references() : panels.panels().get(i).references();
+            done.add(new PanelLowering(has, lowered, panels.panels().get(i).references(lines), plan.orientation() == Orientation.VERTICAL, plan.name()).lower());
         }
         if (has.contains(Ability.PANELS) || done.size() == 1) {
             return List.of(still(chart.by(lowered.drawing(new Panels(done, panels.categoriesShown())).build())));

@@ -69,7 +69,7 @@ final class PanelLowering {
         if (lacks(Ability.SEVERAL_LABELS)) {
             panel = panel.bars(panel.bars().stream().map(this::withOneLabelEach).toList()).points(onePointLabelEach());
         }
-        if (lacks(Ability.REACHING_SCALE) && (panel.bars().size() > 1 || !panel.scale().reaches().isEmpty())) {
+        if (lacks(Ability.REACHING_SCALE) && panel.scale().covered().isEmpty() && (panel.bars().size() > 1 || !panel.scale().reaches().isEmpty())) {
             reaches();
         }
         return panel;
@@ -87,6 +87,9 @@ final class PanelLowering {
 
     /** How much the value axis covers, as a column: 1 where that is nothing. */
     private Formula extent() {
+        if (panel.scale().covered().isPresent()) {
+            return number(panel.scale().covered().get().to() - panel.scale().covered().get().from());
+        }
         if (reach.isEmpty()) {
             Formula high = number(0);
             Formula low = number(0);
@@ -118,7 +121,7 @@ final class PanelLowering {
         boolean anySign = false;
         for (ReferenceLine reference : panel.references()) {
             String level = column(reference.name(), reference.at());
-            Series drawn = new Series(level, reference.name(), Role.INK, Optional.of(Role.INK.color()), Optional.empty(), false, List.of(), true);
+            Series drawn = new Series(level, reference.name(), Role.INK, Optional.of(reference.color().orElse(Role.INK.color())), Optional.empty(), false, List.of(), true);
             if (upright) {
                 lines.add(new Line(drawn, true, false));
             } else {
@@ -227,7 +230,7 @@ final class PanelLowering {
     private List<Points> onePointLabelEach() {
         List<Points> all = new ArrayList<>();
         for (Points points : panel.points()) {
-            all.add(new Points(points.series().labelled(points.series().labels().stream().limit(1).toList()), points.shape()));
+            all.add(new Points(points.series().labelled(points.series().labels().stream().limit(1).toList()), points.shape(), points.size()));
             points.series().labels().stream().skip(1).forEach(label -> all.add(new Points(unseen(points.series(), label), points.shape())));
         }
         return all;

@@ -1,6 +1,7 @@
 package dev.trellisgorge.pattern;
 
 import dev.trellisgorge.chart.Color;
+import dev.trellisgorge.chart.Looks;
 import dev.trellisgorge.chart.Orientation;
 import dev.trellisgorge.formula.Settings;
 import dev.trellisgorge.plan.PlainChart;
@@ -36,6 +37,9 @@ public final class Chart {
     private final Words subtitle;
     private final Locale locale;
     private final Optional<String> dates;
+    private final Looks looks;
+    private final Map<String, Words> lineNames;
+    private final Looks theme;
     private final Optional<Orientation> orientation;
     private final List<Labels> labels;
     private final Map<String, String> names;
@@ -52,6 +56,9 @@ public final class Chart {
         this.subtitle = c.subtitle;
         this.locale = c.locale;
         this.dates = c.dates;
+        this.looks = c.looks;
+        this.lineNames = c.lineNames;
+        this.theme = c.theme;
         this.orientation = c.orientation;
         this.labels = c.labels;
         this.names = c.names;
@@ -70,6 +77,9 @@ public final class Chart {
         private Words subtitle = Words.NONE;
         private Locale locale = Locale.ROOT;
         private Optional<String> dates = Optional.empty();
+        private Looks looks = Looks.OWN;
+        private Map<String, Words> lineNames = Map.of();
+        private Looks theme = Looks.OWN;
         private Optional<Orientation> orientation = Optional.empty();
         private List<Labels> labels = List.of(Labels.VALUE);
         private Map<String, String> names = Map.of();
@@ -92,6 +102,9 @@ public final class Chart {
         c.subtitle = subtitle;
         c.locale = locale;
         c.dates = dates;
+        c.looks = looks;
+        c.lineNames = lineNames;
+        c.theme = theme;
         c.orientation = orientation;
         c.labels = labels;
         c.names = names;
@@ -141,6 +154,21 @@ public final class Chart {
     /** In whose language figures, months and dates are written, with the runtime's CLDR data; the root's, with {@code .} and {@code ,}, where it is not said. */
     public Chart locale(Locale language) {
         return with(c -> c.locale = Objects.requireNonNull(language, "language"));
+    }
+
+    /** How it looks. What it has no use for is refused when it is planned. */
+    public Chart looks(Looks own) {
+        return with(c -> c.looks = Objects.requireNonNull(own, "own"));
+    }
+
+    /** What readers call a reference line; every one of them where {@code line} is empty. */
+    public Chart lineName(String line, Words words) {
+        return with(c -> c.lineNames = and(lineNames, line, words));
+    }
+
+    /** How it looks where {@link #looks} says nothing; what it has no use for is passed over. */
+    public Chart theme(Looks shared) {
+        return with(c -> c.theme = Objects.requireNonNull(shared, "shared"));
     }
 
     /** How dates and periods are written along the base: a CLDR pattern such as {@code MMM yyyy}. */
@@ -271,6 +299,18 @@ public final class Chart {
 
     Locale locale() {
         return locale;
+    }
+
+    Map<String, Words> lineNames() {
+        return lineNames;
+    }
+
+    Looks looks() {
+        return looks;
+    }
+
+    Looks theme() {
+        return theme;
     }
 
     Optional<String> dates() {

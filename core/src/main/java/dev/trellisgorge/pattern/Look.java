@@ -4,6 +4,7 @@ import dev.trellisgorge.chart.BarGroup;
 import dev.trellisgorge.chart.BarGroup.Placing;
 import dev.trellisgorge.chart.Color;
 import dev.trellisgorge.chart.Label;
+import dev.trellisgorge.chart.Looks;
 import dev.trellisgorge.chart.Panel;
 import dev.trellisgorge.chart.Role;
 import dev.trellisgorge.chart.Series;
@@ -11,6 +12,7 @@ import java.util.Collections;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 
 /**
@@ -20,13 +22,15 @@ import java.util.Optional;
  * @param colors the fill of a series, by the same
  * @param labels the labels of a series, by its own name
  * @param groups the series of each class and part
+ * @param looks  what else was changed
  */
-public record Look(Map<String, String> names, Map<String, Color> colors, Map<String, List<Label>> labels, Map<String, List<String>> groups) {
+public record Look(Map<String, String> names, Map<String, Color> colors, Map<String, List<Label>> labels, Map<String, List<String>> groups, Looks looks) {
     public Look {
         names = Collections.unmodifiableMap(new LinkedHashMap<>(names));
         colors = Collections.unmodifiableMap(new LinkedHashMap<>(colors));
         labels = Collections.unmodifiableMap(new LinkedHashMap<>(labels));
         groups = Collections.unmodifiableMap(new LinkedHashMap<>(groups));
+        Objects.requireNonNull(looks, "looks");
     }
 
     /** What is given to a series, by its own name; else to a class or part that it is of. */
@@ -37,7 +41,8 @@ public record Look(Map<String, String> names, Map<String, Color> colors, Map<Str
 
     /** A series that is seen; the legend names it where there are others. */
     public Series series(String column, Role role, boolean inLegend) {
-        return new Series(column, of(column, names, groups).orElse(column), role, Optional.of(of(column, colors, groups).orElse(role.color())),
+        return new Series(column, of(column, names, groups).orElse(column), looks.judged(role),
+                Optional.of(of(column, colors, groups).orElse(looks.color(looks.judged(role)))),
                 Optional.empty(), false, labels.getOrDefault(column, List.of()), inLegend);
     }
 

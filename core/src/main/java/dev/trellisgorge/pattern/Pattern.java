@@ -10,6 +10,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
+import java.util.OptionalInt;
 
 /**
  * A named arrangement of helper series. It describes, as formulas and by column names, which columns there are and how a plain
@@ -134,6 +135,15 @@ public interface Pattern {
     /** What is written after a category's name: a described column, or none. */
     default Optional<String> note() {
         return Optional.empty();
+    }
+
+    /**
+     * Which of its panels has the axis that a reader may set; empty where none has, as the panels have one scale together.
+     *
+     * @param panels how many it has
+     */
+    default OptionalInt scaled(int panels) {
+        return panels == 1 ? OptionalInt.of(0) : OptionalInt.empty();
     }
 
     /** The plain chart of the described columns. */

@@ -1,7 +1,9 @@
 package dev.trellisgorge.pattern;
 
+import dev.trellisgorge.chart.Drawing;
 import dev.trellisgorge.chart.Format;
 import dev.trellisgorge.chart.Label;
+import dev.trellisgorge.chart.Looks;
 import dev.trellisgorge.formula.Formula;
 import dev.trellisgorge.formula.Formulas;
 import dev.trellisgorge.formula.Leaf;
@@ -83,7 +85,9 @@ final class Planning {
         pattern.note().ifPresent(column -> note(plan, column));
         Wording wording = new Wording(plan, chart.locale());
         plan.titlesFrom(wording.column(chart.title(), "title"), wording.column(chart.subtitle(), "second line"));
-        plan.drawing(pattern.arrange(new Look(chart.names(), chart.colors(), plan.labels(), pattern.groups())));
+        Looks looks = chart.looks().over(chart.theme());
+        Drawing drawing = pattern.arrange(new Look(chart.names(), chart.colors(), plan.labels(), pattern.groups(), looks));
+        plan.looks(looks).drawing(new Dressing(chart, pattern, looks, wording).dressed(drawing));
         return plan.build();
     }
 

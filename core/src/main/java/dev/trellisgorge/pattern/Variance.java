@@ -37,6 +37,7 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
+import java.util.OptionalInt;
 
 /**
  * A figure and its change against another: series {@code value} and {@code reference}, then the change as {@code up},
@@ -312,6 +313,11 @@ public record Variance(Formula value, Against against, List<As> as, Good good, b
     @Override
     public Optional<Formula> change() {
         return Optional.of(computed(named("change", as.get(0))));
+    }
+
+    @Override
+    public OptionalInt scaled(int panels) {
+        return OptionalInt.of(panels - 1);
     }
 
     @Override

@@ -4,11 +4,13 @@ import dev.trellisgorge.chart.BarGroup;
 import dev.trellisgorge.chart.Drawing;
 import dev.trellisgorge.chart.Format;
 import dev.trellisgorge.chart.Label;
+import dev.trellisgorge.chart.Looks;
 import dev.trellisgorge.chart.Orientation;
 import dev.trellisgorge.chart.Panel;
 import dev.trellisgorge.chart.Panels;
 import dev.trellisgorge.chart.ReferenceLine;
 import dev.trellisgorge.chart.Ring;
+import dev.trellisgorge.chart.Scale;
 import dev.trellisgorge.chart.Series;
 import dev.trellisgorge.formula.Evaluator;
 import dev.trellisgorge.formula.Formula;
@@ -58,11 +60,17 @@ public final class PlainChart {
         this.stepProofs = List.copyOf(stepProofs);
         this.stamp = stamp;
         Formats formats = new Formats(data);
-        this.drawing = named(drawing.each(series -> series.labelled(series.labels().stream().map(formats::settled).toList())));
+        this.drawing = named(said(drawing).each(series -> series.labelled(series.labels().stream().map(formats::settled).toList())));
         Map<String, List<Label>> settled = new LinkedHashMap<>();
         plan.labels().forEach((series, some) -> settled.put(series, some.stream().map(formats::settled).toList()));
         this.labels = java.util.Collections.unmodifiableMap(settled);
         this.note = plan.note().map(formats::settled);
+    }
+
+    /** Reference lines by the names that their columns say. */
+    private Drawing said(Drawing all) {
+        return !(all instanceof Panels panels) ? all : new Panels(panels.panels().stream().map(panel -> panel.references(panel.references().stream()
+                .map(line -> said(line.words()).map(line::called).orElse(line)).toList())).toList(), panels.categoriesShown());
     }
 
     /** The category axis carries the names, unless every row's label does. */
@@ -140,7 +148,26 @@ public final class PlainChart {
 
     /** One line, or empty. */
     public String subtitle() {
-        return said(plan.subtitleColumn()).orElse(plan.subtitle());
+        String line = said(plan.subtitleColumn()).orElse(plan.subtitle());
+        String cut = cutOff();
+        return line + (line.isEmpty() || cut.isEmpty() ? "" : " – ") + cut;
+    }
+
+    /** What a scale that is not the whole one leaves out, for the second line; empty where all is seen, and bars start at zero. */
+    private String cutOff() {
+        return panels().stream().filter(panel -> panel.scale().covered().isPresent()).map(panel -> {
+            Looks.Covered covered = panel.scale().covered().get();
+            Extent all = extent(panel.scale(new Scale(panel.scale().reaches(), panel.scale().backwards(), Optional.empty())));
+            Format format = figures(panel);
+            String from = format.write(covered.from());
+            return covered.from() > 0 || covered.to() < 0 ? "axis from " + from + " to " + format.write(covered.to()) + ", not from zero"
+                    : all.low() < covered.from() || all.high() > covered.to() ? "cut off beyond the axis, " + from + " to " + format.write(covered.to()) : "";
+        }).filter(sentence -> !sentence.isEmpty()).findFirst().orElse("");
+    }
+
+    /** How looks that are not in the drawing were asked for. */
+    public Looks looks() {
+        return plan.looks();
     }
 
     private Optional<String> said(Optional<String> column) {
@@ -207,8 +234,13 @@ public final class PlainChart {
 
     /** What stands at a reference line: its name, and its level as the panel's figures are written. */
     public String words(ReferenceLine line, Panel panel) {
-        Format format = panel.series().stream().flatMap(series -> series.label().stream()).map(Label::format).findFirst().orElseGet(() -> new Format("#,##0.##").in(plan.locale()));
-        return line.name() + " " + format.write(level(line));
+        return line.name() + " " + figures(panel).write(level(line));
+    }
+
+    /** How the figures of a panel are written: by its axis's format, or as its labels are. */
+    public Format figures(Panel panel) {
+        return !panel.axis().format().isFitting() ? panel.axis().format() : panel.series().stream().flatMap(series -> series.label().stream()).map(Label::format)
+                .filter(format -> !format.isFitting()).findFirst().orElseGet(() -> new Format("#,##0.##").in(plan.locale()));
     }
 
     /** What is written along the base for a row: its name, and the note after it. */
@@ -322,18 +354,31 @@ public final class PlainChart {
     /**
      * What a panel's value axis covers.
      *
-     * @param low  never above zero
-     * @param high never below zero
+     * @param low  at most zero, unless a scale was asked for that starts above it
+     * @param high at least zero, unless a scale was asked for that ends below it
      */
     public record Extent(double low, double high) {
+
+        /** The place within it that is nearest to a figure. */
+        public double held(double figure) {
+            return Math.max(low, Math.min(high, figure));
+        }
+
+        /** Where bars start: zero, or what is nearest to it. */
+        public double base() {
+            return held(0);
+        }
 
         Extent with(double figure) {
             return Double.isNaN(figure) ? this : new Extent(Math.min(low, figure), Math.max(high, figure));
         }
     }
 
-    /** From the lowest to the highest figure that the panel shows or reaches for, and zero. */
+    /** From the lowest to the highest figure that the panel shows or reaches for, and zero; or what was asked for. */
     public Extent extent(Panel panel) {
+        if (panel.scale().covered().isPresent()) {
+            return new Extent(panel.scale().covered().get().from(), panel.scale().covered().get().to());
+        }
         Extent extent = new Extent(0, 0);
         for (BarGroup group : panel.bars()) {
             for (Bar bar : bars(group)) {

@@ -2,6 +2,7 @@ package dev.trellisgorge.plan;
 
 import dev.trellisgorge.chart.Drawing;
 import dev.trellisgorge.chart.Label;
+import dev.trellisgorge.chart.Looks;
 import dev.trellisgorge.chart.Orientation;
 import dev.trellisgorge.formula.Formula;
 import dev.trellisgorge.formula.Program;
@@ -76,6 +77,11 @@ public final class Plan {
     /** The column of what readers call the rows; empty where it is the category as it is written. */
     public Optional<String> nameColumn() {
         return parts.nameColumn();
+    }
+
+    /** How it looks where that is not in the drawing. */
+    public Looks looks() {
+        return parts.looks();
     }
 
     /** In whose language figures and dates are written; the root's, which is nobody's, where it is not said. */

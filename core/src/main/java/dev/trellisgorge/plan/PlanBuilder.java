@@ -2,6 +2,7 @@ package dev.trellisgorge.plan;
 
 import dev.trellisgorge.chart.Drawing;
 import dev.trellisgorge.chart.Label;
+import dev.trellisgorge.chart.Looks;
 import dev.trellisgorge.chart.Orientation;
 import dev.trellisgorge.formula.Formula;
 import dev.trellisgorge.formula.Formulas;
@@ -64,6 +65,7 @@ public final class PlanBuilder {
     private Optional<String> nameColumn = Optional.empty();
     private final Map<String, String> singles = new LinkedHashMap<>();
     private Locale locale = Locale.ROOT;
+    private Looks looks = Looks.OWN;
     private Orientation orientation = Orientation.VERTICAL;
     private Drawing drawing;
 
@@ -116,6 +118,7 @@ public final class PlanBuilder {
         nameColumn = other.nameColumn;
         singles.putAll(other.singles);
         locale = other.locale;
+        looks = other.looks;
         orientation = other.orientation;
         drawing = other.drawing;
     }
@@ -271,6 +274,12 @@ public final class PlanBuilder {
     /** Takes what readers call the rows from a column of texts. */
     public PlanBuilder namesFrom(String column) {
         nameColumn = Optional.of(column);
+        return this;
+    }
+
+    /** How it looks where that is not in the drawing: the legend, the title, the size of texts. */
+    public PlanBuilder looks(Looks all) {
+        looks = all;
         return this;
     }
 
@@ -453,6 +462,10 @@ public final class PlanBuilder {
 
     Map<String, String> singles() {
         return java.util.Collections.unmodifiableMap(singles);
+    }
+
+    Looks looks() {
+        return looks;
     }
 
     Locale locale() {

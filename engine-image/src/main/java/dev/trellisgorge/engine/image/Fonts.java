@@ -1,5 +1,6 @@
 package dev.trellisgorge.engine.image;
 
+import dev.trellisgorge.chart.Looks;
 import dev.trellisgorge.engine.Temporaries;
 import dev.trellisgorge.engine.Writing;
 import dev.trellisgorge.problem.BadInput;
@@ -48,6 +49,12 @@ final class Fonts {
 
     static Font strong(double points) {
         return typeface(STRONG_FILE).font().deriveFont((float) points);
+    }
+
+    /** Of the size and weight that were asked for a purpose; else of the usual ones. */
+    static Font of(Looks looks, Looks.Purpose purpose, double usual, boolean strong) {
+        double points = looks.sizes().getOrDefault(purpose, usual);
+        return looks.bold().getOrDefault(purpose, strong) ? strong(points) : regular(points);
     }
 
     /** The typeface of bars made of characters: every character is equally wide. */

@@ -1,6 +1,8 @@
 package dev.trellisgorge.engine.image;
 
 import dev.trellisgorge.chart.Line;
+import dev.trellisgorge.chart.Looks;
+import dev.trellisgorge.chart.Looks.Purpose;
 import dev.trellisgorge.chart.Panel;
 import dev.trellisgorge.plan.PlainChart;
 import dev.trellisgorge.chart.Points;
@@ -19,6 +21,7 @@ import org.jfree.chart.title.LegendTitle;
 import org.jfree.chart.title.TextTitle;
 import org.jfree.chart.ui.HorizontalAlignment;
 import org.jfree.chart.ui.RectangleEdge;
+import org.jfree.chart.ui.VerticalAlignment;
 import org.jfree.chart.ui.RectangleInsets;
 
 /** What is around every drawing: paper, title, subtitle, and a legend where the labels do not say it all. */
@@ -26,6 +29,7 @@ final class Frame {
     private final PlainChart plain;
     private final double text;
 
+    /** @param text the size of what has no size of its own, in pixels */
     Frame(PlainChart plain, double text) {
         this.plain = plain;
         this.text = text;
@@ -42,10 +46,10 @@ final class Frame {
         chart.setBackgroundPaint(Ink.awt(Role.PAPER));
         chart.setPadding(new RectangleInsets(text * 1.2, text * 1.6, text * 1.2, text * 1.6));
         if (!plain.title().isEmpty()) {
-            chart.setTitle(line(plain.title(), Fonts.strong(text * 1.7), text * 0.3));
+            chart.setTitle(line(plain.title(), font(Purpose.TITLE, text * 1.7, true), text * 0.3));
         }
         if (!plain.subtitle().isEmpty()) {
-            chart.addSubtitle(line(plain.subtitle(), Fonts.regular(text * 1.05), text * 0.5));
+            chart.addSubtitle(line(plain.subtitle(), font(Purpose.SUBTITLE, text * 1.05, false), text * 0.5));
         }
         LegendItemCollection items = legendItems();
         if (items.getItemCount() > 0) {
@@ -54,24 +58,48 @@ final class Frame {
         return chart;
     }
 
+    /** The font for a purpose, where a size or weight was asked for; else of the usual ones. */
+    private Font font(Purpose purpose, double usual, boolean strong) {
+        return Fonts.of(plain.looks(), purpose, usual, strong);
+    }
+
     private LegendTitle legend(LegendItemCollection items) {
         LegendTitle legend = new LegendTitle(() -> items);
-        legend.setPosition(RectangleEdge.TOP);
+        legend.setPosition(edge());
         legend.setHorizontalAlignment(HorizontalAlignment.LEFT);
-        legend.setItemFont(Fonts.regular(text));
+        legend.setVerticalAlignment(VerticalAlignment.TOP);
+        legend.setItemFont(font(Purpose.LEGEND, text, false));
         legend.setItemPaint(Ink.awt(Role.INK));
         legend.setFrame(BlockBorder.NONE);
         legend.setItemLabelPadding(new RectangleInsets(2, 4, 2, text));
         legend.setLegendItemGraphicPadding(new RectangleInsets(2, 0, 2, 2));
-        legend.setMargin(0, 0, text * 0.6, 0);
+        RectangleEdge edge = legend.getPosition();
+        legend.setMargin(edge == RectangleEdge.BOTTOM ? text * 0.6 : 0, edge == RectangleEdge.RIGHT ? text : 0, edge == RectangleEdge.TOP ? text * 0.6 : 0, edge == RectangleEdge.LEFT ? text : 0);
         return legend;
+    }
+
+    private RectangleEdge edge() {
+        return switch (plain.looks().legend().orElse(Looks.Legend.TOP)) {
+            case BOTTOM -> RectangleEdge.BOTTOM;
+            case LEFT -> RectangleEdge.LEFT;
+            case RIGHT -> RectangleEdge.RIGHT;
+            case TOP, NONE -> RectangleEdge.TOP;
+        };
+    }
+
+    private HorizontalAlignment alignment() {
+        return switch (plain.looks().titleAt().orElse(Looks.Align.LEFT)) {
+            case LEFT -> HorizontalAlignment.LEFT;
+            case CENTRE -> HorizontalAlignment.CENTER;
+            case RIGHT -> HorizontalAlignment.RIGHT;
+        };
     }
 
     private TextTitle line(String words, Font font, double below) {
         TextTitle title = new TextTitle(words, font);
         title.setPaint(Ink.awt(Role.INK));
-        title.setHorizontalAlignment(HorizontalAlignment.LEFT);
-        title.setTextAlignment(HorizontalAlignment.LEFT);
+        title.setHorizontalAlignment(alignment());
+        title.setTextAlignment(alignment());
         title.setMargin(0, 0, below, 0);
         title.setMaximumLinesToDisplay(MOST_LINES);
         return title;

@@ -12,6 +12,9 @@ final class Ink {
     private static final double STANDARD_RATIO = 1.6;
     private static final double SHRINKING = 0.6;
 
+    /** The least contrast of text (WCAG 2). */
+    private static final double READABLE = 4.5;
+
     private Ink() {
     }
 
@@ -27,6 +30,11 @@ final class Ink {
 
     static java.awt.Color awt(Role role) {
         return awt(role.color());
+    }
+
+    /** A colour for text on paper; the ink where it would be too faint to read. */
+    static java.awt.Color readable(Color color) {
+        return color.contrast(Role.PAPER.color()) >= READABLE ? awt(color) : awt(Role.INK);
     }
 
     /** The colour of text on a series' fill: ink or paper, whichever can be read better. */

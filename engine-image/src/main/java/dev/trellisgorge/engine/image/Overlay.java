@@ -4,6 +4,7 @@ import dev.trellisgorge.chart.BarGroup;
 import dev.trellisgorge.chart.Label;
 import dev.trellisgorge.chart.Label.At;
 import dev.trellisgorge.chart.Orientation;
+import dev.trellisgorge.chart.Looks;
 import dev.trellisgorge.chart.Panel;
 import dev.trellisgorge.plan.PlainChart;
 import dev.trellisgorge.chart.Points;
@@ -18,6 +19,8 @@ import java.awt.Graphics2D;
 import java.awt.Shape;
 import java.awt.geom.AffineTransform;
 import java.awt.geom.Ellipse2D;
+import java.awt.geom.Line2D;
+import java.awt.geom.Path2D;
 import java.awt.geom.Point2D;
 import java.awt.geom.Rectangle2D;
 import java.util.ArrayList;
@@ -45,6 +48,7 @@ final class Overlay extends AbstractAnnotation implements CategoryAnnotation {
 
     private final transient PlainChart plain;
     private final transient Panel panel;
+    private final transient PlainChart.Extent extent;
     private final boolean upright;
     private final double text;
     private final double widestBar;
@@ -85,6 +89,7 @@ final class Overlay extends AbstractAnnotation implements CategoryAnnotation {
         this.upright = plain.orientation() == Orientation.VERTICAL;
         this.text = text;
         this.widestBar = widestBar;
+        this.extent = plain.extent(panel);
         this.figures = figures();
         double fitting = upright ? text * slot * 0.98 / Math.max(1, widest(text)) : slot * 0.9;
         this.turned = upright && fitting < Ink.SMALLEST_TEXT;
@@ -138,7 +143,11 @@ final class Overlay extends AbstractAnnotation implements CategoryAnnotation {
     }
 
     private double widest(double points) {
-        return figures.stream().mapToDouble(figure -> Fonts.width(figure.text(), Fonts.regular(points))).max().orElse(0);
+        return figures.stream().mapToDouble(figure -> Fonts.width(figure.text(), figures(points))).max().orElse(0);
+    }
+
+    private Font figures(double points) {
+        return plain.looks().bold().getOrDefault(Looks.Purpose.LABELS, false) ? Fonts.strong(points) : Fonts.regular(points);
     }
 
     /** How many pixels past the end of a bar its figure takes at most. */
@@ -191,14 +200,28 @@ final class Overlay extends AbstractAnnotation implements CategoryAnnotation {
         }
 
         void draw() {
+            if (panel.scale().covered().isPresent()) {
+                panel.bars().forEach(this::breaks);
+            }
             panel.points().forEach(this::points);
             panel.references().forEach(this::name);
-            g.setFont(Fonts.regular(size));
+            g.setFont(figures(size));
             figures.forEach(this::figure);
         }
 
+        /** Where a figure lies, or the end of the scale that it lies beyond. */
         private double onAxis(double value) {
-            return values.valueToJava2D(value, area, plot.getRangeAxisEdge());
+            return values.valueToJava2D(panel.scale().covered().isPresent() ? extent.held(value) : value, area, plot.getRangeAxisEdge());
+        }
+
+        /** Which way the axis runs on the surface: 1 or -1. */
+        private double upwards() {
+            return Math.signum(values.valueToJava2D(values.getRange().getUpperBound(), area, plot.getRangeAxisEdge())
+                    - values.valueToJava2D(values.getRange().getLowerBound(), area, plot.getRangeAxisEdge()));
+        }
+
+        private boolean isSeen(double value) {
+            return panel.scale().covered().isEmpty() || extent.held(value) == value;
         }
 
         private double middle(int row) {
@@ -213,6 +236,36 @@ final class Overlay extends AbstractAnnotation implements CategoryAnnotation {
             return Math.min(Math.abs(slot), widestBar * (upright ? area.getWidth() : area.getHeight()));
         }
 
+        /** Two strokes of paper across a bar where it goes on past the scale. */
+        private void breaks(BarGroup group) {
+            double forwards = upwards();
+            for (PlainChart.Bar bar : plain.bars(group)) {
+                if (bar.series().isSeen() && extent.held(bar.start()) != extent.held(bar.end())) {
+                    boolean past = bar.end() > extent.high() || bar.start() > extent.high();
+                    boolean before = bar.end() < extent.low() || bar.start() < extent.low();
+                    double along = middle(bar.row()) + aside(group, bar.series()) * barWidth();
+                    if (past) {
+                        slash(along, onAxis(extent.high()) - forwards * text * 0.7);
+                    }
+                    if (before) {
+                        slash(along, onAxis(extent.low()) + forwards * text * 0.7);
+                    }
+                }
+            }
+        }
+
+        private void slash(double along, double across) {
+            double half = barWidth() / 2 + 1;
+            g.setColor(Ink.awt(Role.PAPER));
+            g.setStroke(new BasicStroke((float) (text / 7)));
+            for (int stroke = -1; stroke <= 1; stroke += 2) {
+                double middle = across + stroke * text * 0.16;
+                Point2D from = at(along - half, middle + text * 0.2);
+                Point2D to = at(along + half, middle - text * 0.2);
+                g.draw(new Line2D.Double(from, to));
+            }
+        }
+
         private Point2D at(double along, double across) {
             return upright ? new Point2D.Double(along, across) : new Point2D.Double(across, along);
         }
@@ -220,18 +273,20 @@ final class Overlay extends AbstractAnnotation implements CategoryAnnotation {
         private void points(Points points) {
             Column places = plain.data().column(points.series().column());
             for (int row = 0; row < places.size(); row++) {
-                if (places.isPresent(row)) {
+                if (places.isPresent(row) && !isSeen(places.number(row))) {
+                    beyond(points, row, places.number(row));
+                } else if (places.isPresent(row)) {
                     Point2D middle = at(middle(row), onAxis(places.number(row)));
                     g.setColor(Ink.awt(points.series().fill().orElse(Role.INK.color())));
                     if (points.shape() == Points.Shape.DOT) {
-                        double radius = Math.min(text * DOT, Math.max(2.5, barWidth() / 2));
+                        double radius = points.size() * Math.min(text * DOT, Math.max(2.5, barWidth() / 2));
                         Ellipse2D dot = new Ellipse2D.Double(middle.getX() - radius, middle.getY() - radius, 2 * radius, 2 * radius);
                         g.fill(dot);
                         edge(dot);
                         taken.add(dot.getBounds2D());
                     } else {
-                        double half = barWidth() * 0.72;
-                        double thick = text / 4.5;
+                        double half = barWidth() * 0.72 * points.size();
+                        double thick = text / 4.5 * points.size();
                         double wide = upright ? 2 * half : thick;
                         double high = upright ? thick : 2 * half;
                         Rectangle2D dash = new Rectangle2D.Double(middle.getX() - wide / 2, middle.getY() - high / 2, wide, high);
@@ -242,6 +297,23 @@ final class Overlay extends AbstractAnnotation implements CategoryAnnotation {
             }
         }
 
+        /** An arrow at the end of the scale, towards a point that lies beyond. */
+        private void beyond(Points points, int row, double place) {
+            double way = upwards() * (place > extent.high() ? 1 : -1);
+            double tip = onAxis(place);
+            double half = text * DOT;
+            Path2D arrow = new Path2D.Double();
+            Point2D[] corners = {at(middle(row) - half, tip - way * 2 * half), at(middle(row) + half, tip - way * 2 * half), at(middle(row), tip)};
+            arrow.moveTo(corners[0].getX(), corners[0].getY());
+            arrow.lineTo(corners[1].getX(), corners[1].getY());
+            arrow.lineTo(corners[2].getX(), corners[2].getY());
+            arrow.closePath();
+            g.setColor(Ink.awt(points.series().fill().orElse(Role.INK.color())));
+            g.fill(arrow);
+            edge(arrow);
+            taken.add(arrow.getBounds2D());
+        }
+
         private void edge(Shape shape) {
             g.setColor(Ink.awt(Role.PAPER));
             g.setStroke(new BasicStroke((float) (text / 12)));
@@ -250,6 +322,9 @@ final class Overlay extends AbstractAnnotation implements CategoryAnnotation {
 
         /** The name of a line at its end, on the side where there is room. */
         private void name(ReferenceLine line) {
+            if (!isSeen(plain.level(line))) {
+                return;
+            }
             g.setFont(strong());
             double wide = Fonts.width(words(line), strong());
             double high = text * 0.9 * CAPITALS;
@@ -261,7 +336,7 @@ final class Overlay extends AbstractAnnotation implements CategoryAnnotation {
                 Rectangle2D place = new Rectangle2D.Double(x - wide / 2, y - high / 2, wide, high);
                 if (isFree(place)) {
                     taken.add(place);
-                    g.setColor(Ink.awt(Role.INK));
+                    g.setColor(line.color().map(color -> Ink.readable(color)).orElse(Ink.awt(Role.INK)));
                     g.drawString(words(line), (float) (x - wide / 2), (float) (y + high / 2));
                     return;
                 }
@@ -274,7 +349,7 @@ final class Overlay extends AbstractAnnotation implements CategoryAnnotation {
         }
 
         private void figure(Figure figure) {
-            double wide = Fonts.width(figure.text(), Fonts.regular(size));
+            double wide = Fonts.width(figure.text(), figures(size));
             double high = size * CAPITALS;
             for (Spot spot : spots(figure, wide, high)) {
                 double x = spot.middle().getX();
@@ -312,8 +387,11 @@ final class Overlay extends AbstractAnnotation implements CategoryAnnotation {
             double across = upright && !turned ? wide : high;
             double start = onAxis(figure.start());
             double end = onAxis(figure.end());
+            if (!isSeen(figure.end()) && Math.abs(end - start) > 2 * text) { // below the strokes that say that it goes on
+                end -= Math.signum(end - start) * text * 1.3;
+            }
             double along = middle(figure.row()) + figure.aside() * barWidth();
-            double forwards = Math.signum(onAxis(figure.end() < figure.start() ? -1 : 1) - onAxis(0));
+            double forwards = (figure.end() < figure.start() ? -1 : 1) * upwards();
             Color ink = Ink.awt(Role.INK);
             Optional<Color> paper = Optional.of(Ink.awt(Role.PAPER));
             if (figure.point().isPresent() && figure.at() != At.END) {
@@ -325,7 +403,7 @@ final class Overlay extends AbstractAnnotation implements CategoryAnnotation {
                 return figure.at() == At.BASE ? List.of(atBase, after, before) : List.of(after, before);
             }
             if (figure.point().isPresent()) {
-                double beside = figure.point().get() == Points.Shape.DOT ? text * DOT : 0;
+                double beside = !isSeen(figure.end()) ? 2 * text * DOT : figure.point().get() == Points.Shape.DOT ? text * DOT : 0;
                 double from = figure.point().get() == Points.Shape.DOT ? end : farEnd(figure.row(), end, forwards);
                 return List.of(new Spot(at(along, from + forwards * (beside + gap + extent / 2)), ink, paper),
                         new Spot(at(along, end - forwards * (beside + gap + extent / 2)), ink, paper));
@@ -337,7 +415,7 @@ final class Overlay extends AbstractAnnotation implements CategoryAnnotation {
             if (!fits) {
                 return List.of(past);
             }
-            return switch (figure.at()) {
+            return switch (isSeen(figure.end()) ? figure.at() : figure.at() == At.END ? At.INSIDE : figure.at()) {
                 case END -> List.of(past, inside);
                 case INSIDE -> List.of(inside, past);
                 case BASE, CENTRE -> List.of(base, inside, past);

@@ -3,6 +3,7 @@ package dev.trellisgorge.engine.image;
 import dev.trellisgorge.chart.BarGroup;
 import dev.trellisgorge.chart.BarGroup.Placing;
 import dev.trellisgorge.chart.Line;
+import dev.trellisgorge.chart.Looks.Purpose;
 import dev.trellisgorge.chart.Orientation;
 import dev.trellisgorge.chart.Panel;
 import dev.trellisgorge.chart.Panels;
@@ -12,6 +13,7 @@ import dev.trellisgorge.chart.Role;
 import dev.trellisgorge.chart.Series;
 import dev.trellisgorge.table.Column;
 import java.awt.BasicStroke;
+import java.awt.Font;
 import java.util.Arrays;
 import java.util.List;
 import java.util.stream.IntStream;
@@ -19,6 +21,7 @@ import org.jfree.chart.axis.AxisLocation;
 import org.jfree.chart.axis.CategoryAxis;
 import org.jfree.chart.axis.CategoryLabelPositions;
 import org.jfree.chart.axis.NumberAxis;
+import org.jfree.chart.axis.NumberTickUnit;
 import org.jfree.chart.plot.CategoryPlot;
 import org.jfree.chart.plot.CombinedDomainCategoryPlot;
 import org.jfree.chart.plot.DatasetRenderingOrder;
@@ -119,7 +122,7 @@ final class PanelsPlot {
     }
 
     private Overlay overlay(Panel panel) {
-        return new Overlay(plain, panel, along() / count, WIDEST_BAR, text);
+        return new Overlay(plain, panel, along() / count, WIDEST_BAR, plain.looks().sizes().getOrDefault(Purpose.LABELS, text));
     }
 
     private CategoryAxis categories() {
@@ -143,34 +146,53 @@ final class PanelsPlot {
     private void fitCategoryText(CategoryAxis axis) {
         List<String> names = IntStream.range(0, plain.data().rowCount()).mapToObj(plain::categoryText).toList();
         axis.setMaximumCategoryLabelLines(upright ? 3 : 2);
+        double wanted = plain.looks().sizes().getOrDefault(Purpose.AXIS, text);
         if (!upright) {
             double tallest = height * 0.8 / count * 0.9;
-            axis.setTickLabelFont(Fonts.regular(Math.max(Ink.SMALLEST_TEXT, Math.min(text, tallest))));
+            axis.setTickLabelFont(names(Math.max(Ink.SMALLEST_TEXT, Math.min(wanted, tallest))));
             return;
         }
         double slot = along() / count * 0.94;
         double widestWord = names.stream().flatMap(name -> Arrays.stream(name.split(" ")))
-                .mapToDouble(word -> Fonts.width(word, Fonts.regular(text))).max().orElse(0);
-        double fitted = text * Math.min(1, slot / Math.max(1, widestWord));
-        if (fitted >= Math.max(Ink.SMALLEST_TEXT, text * 0.7)) {
-            axis.setTickLabelFont(Fonts.regular(fitted));
+                .mapToDouble(word -> Fonts.width(word, names(wanted))).max().orElse(0);
+        double fitted = wanted * Math.min(1, slot / Math.max(1, widestWord));
+        if (fitted >= Math.max(Ink.SMALLEST_TEXT, wanted * 0.7)) {
+            axis.setTickLabelFont(names(fitted));
         } else {
-            axis.setTickLabelFont(Fonts.regular(Math.max(Ink.SMALLEST_TEXT, Math.min(text * 0.9, slot * 1.1))));
+            axis.setTickLabelFont(names(Math.max(Ink.SMALLEST_TEXT, Math.min(wanted * 0.9, slot * 1.1))));
             axis.setCategoryLabelPositions(CategoryLabelPositions.UP_90);
         }
     }
 
+    private Font names(double points) {
+        return plain.looks().bold().getOrDefault(Purpose.AXIS, false) ? Fonts.strong(points) : Fonts.regular(points);
+    }
+
     private NumberAxis values(Panel panel) {
         NumberAxis axis = new NumberAxis();
-        axis.setVisible(panel.valueAxisShown());
+        axis.setVisible(panel.valueAxisShown() || !panel.axis().title().isEmpty());
+        axis.setTickLabelsVisible(panel.valueAxisShown());
         axis.setAxisLineVisible(false);
         axis.setTickMarksVisible(false);
-        axis.setTickLabelFont(Fonts.regular(text * 0.85));
+        axis.setTickLabelFont(Fonts.of(plain.looks(), Purpose.AXIS, text * 0.85, false));
+        axis.setNumberFormatOverride(new Written(plain.figures(panel)));
+        if (!panel.axis().title().isEmpty()) {
+            axis.setLabel(panel.axis().title());
+            axis.setLabelFont(Fonts.of(plain.looks(), Purpose.AXIS, text * 0.9, false));
+            axis.setLabelPaint(Ink.awt(Role.INK));
+        }
         axis.setTickLabelPaint(Ink.awt(Role.INK));
         axis.setInverted(panel.scale().backwards());
         PlainChart.Extent extent = plain.extent(panel);
+        if (panel.scale().covered().isPresent()) {
+            double thin = (extent.high() - extent.low()) * BASE_LINE / Math.max(1, across(panel)); // the base line is as wide at an end as within
+            axis.setRange(extent.low() == 0 ? -thin : extent.low(), extent.high() == 0 ? thin : extent.high());
+            axis.setTickUnit(new NumberTickUnit(step(extent.high() - extent.low())));
+            return axis;
+        }
         boolean empty = extent.low() == extent.high();
         double span = empty ? 1 : extent.high() - extent.low();
+        axis.setTickUnit(new NumberTickUnit(step(span)));
         double pixels = across(panel);
         double room = labelRoom(panel, pixels);
         boolean joined = !upright && panels.panels().size() > 1; // each of two panes draws its half of the line between them
@@ -180,6 +202,13 @@ final class PanelsPlot {
         // The base line is as wide where it is an end of the scale as where it is within.
         axis.setRange(down ? extent.low() - span * room : -line, up ? Math.max(extent.high(), empty ? 1 : 0) + span * room : line);
         return axis;
+    }
+
+    /** From one tick to the next: 1, 2 or 5 of some power of ten, so that there are four to nine of them. */
+    private static double step(double span) {
+        double power = Math.pow(10, Math.floor(Math.log10(span / 4)));
+        double share = span / 4 / power;
+        return power * (share >= 5 ? 5 : share >= 2 ? 2 : 1);
     }
 
     /** The room past the ends of the bars that their labels need, as a share of what the bars take up. */
@@ -238,7 +267,7 @@ final class PanelsPlot {
     }
 
     private ValueMarker marker(ReferenceLine line) {
-        return new ValueMarker(plain.level(line), Ink.awt(Role.INK), dashes(1.4f));
+        return new ValueMarker(plain.level(line), line.color().map(Ink::awt).orElse(Ink.awt(Role.INK)), dashes(1.4f));
     }
 
     /** Pixels kept free along the category axis, so that a line's label lies on no bar. */

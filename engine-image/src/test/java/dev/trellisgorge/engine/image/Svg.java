@@ -34,9 +34,13 @@ final class Svg {
     }
 
     static Svg of(Page page) {
+        return of(page, Size.STANDARD);
+    }
+
+    static Svg of(Page page, Size size) {
         try {
             ByteArrayOutputStream out = new ByteArrayOutputStream();
-            Engines.draw(List.of(page), "svg", Size.STANDARD, out);
+            Engines.draw(List.of(page), "svg", size, out);
             return new Svg(DocumentBuilderFactory.newInstance().newDocumentBuilder().parse(new ByteArrayInputStream(out.toByteArray())));
         } catch (Exception e) {
             throw new AssertionError(e);

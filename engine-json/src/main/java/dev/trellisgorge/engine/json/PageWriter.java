@@ -9,6 +9,7 @@ import dev.trellisgorge.chart.Color;
 import dev.trellisgorge.chart.Label;
 import dev.trellisgorge.chart.Line;
 import dev.trellisgorge.engine.Page;
+import dev.trellisgorge.chart.Looks;
 import dev.trellisgorge.chart.Panel;
 import dev.trellisgorge.chart.Panels;
 import dev.trellisgorge.plan.PlainChart;
@@ -105,6 +106,7 @@ final class PageWriter {
         json.writeStringField("subtitle", chart.subtitle());
         json.writeStringField("alternative", chart.alternative());
         json.writeStringField("orientation", word(chart.orientation()));
+        looks(chart.looks());
         if (chart.stamp().isPresent()) {
             json.writeStringField("stamp", chart.stamp().get());
         }
@@ -131,6 +133,25 @@ final class PageWriter {
             ring(chart, ring);
         } else {
             texts(chart, (TextCells) chart.drawing());
+        }
+        json.writeEndObject();
+    }
+
+    private void looks(Looks looks) throws IOException {
+        json.writeObjectFieldStart("looks");
+        if (looks.legend().isPresent()) {
+            json.writeStringField("legend", word(looks.legend().get()));
+        }
+        if (looks.titleAt().isPresent()) {
+            json.writeStringField("title-at", word(looks.titleAt().get()));
+        }
+        for (Looks.Purpose purpose : Looks.Purpose.values()) {
+            if (looks.sizes().containsKey(purpose)) {
+                json.writeNumberField(word(purpose) + "-size", looks.sizes().get(purpose));
+            }
+            if (looks.bold().containsKey(purpose)) {
+                json.writeBooleanField(word(purpose) + "-bold", looks.bold().get(purpose));
+            }
         }
         json.writeEndObject();
     }
@@ -176,6 +197,8 @@ final class PageWriter {
         json.writeNumberField("high", extent.high());
         json.writeBooleanField("backwards", panel.scale().backwards());
         json.writeBooleanField("shown", panel.valueAxisShown());
+        json.writeStringField("title", panel.axis().title());
+        json.writeStringField("format", panel.axis().format().pattern());
         json.writeEndObject();
         list("lines", panel.lines(), line -> line(chart, line));
         list("bars", panel.bars(), group -> bars(chart, group));
@@ -206,6 +229,7 @@ final class PageWriter {
         json.writeFieldName("series");
         series(chart, points.series());
         json.writeStringField("shape", word(points.shape()));
+        json.writeNumberField("size", points.size());
         json.writeEndObject();
     }
 
@@ -213,6 +237,7 @@ final class PageWriter {
         json.writeStartObject();
         json.writeStringField("name", line.name());
         json.writeNumberField("value", chart.level(line));
+        color("color", line.color());
         json.writeEndObject();
     }
 

@@ -2,6 +2,7 @@ package dev.trellisgorge.engine.text;
 
 import dev.trellisgorge.chart.BarGroup;
 import dev.trellisgorge.chart.Color;
+import dev.trellisgorge.chart.Looks;
 import dev.trellisgorge.chart.Panel;
 import dev.trellisgorge.chart.Panels;
 import dev.trellisgorge.plan.PlainChart;
@@ -29,6 +30,8 @@ final class TextChart {
     private static final String KEY_GAP = "   ";
     private static final List<String> DOTS = List.of("\u25CF", "\u25CB", "\u25C6", "\u25C7", "\u25B2", "\u25B3");
     private static final String DASH = "\u2503";
+    /** At the end of a bar that goes on past the scale. */
+    private static final String CUT = "\u00BB";
     private static final String REFERENCE = "\u2506";
 
     private final PlainChart chart;
@@ -80,7 +83,8 @@ final class TextChart {
         if (!chart.subtitle().isEmpty()) {
             lines.add(chart.subtitle());
         }
-        lines.addAll(key());
+        boolean below = chart.looks().legend().equals(Optional.of(Looks.Legend.BOTTOM));
+        lines.addAll(below ? List.of() : key());
         if (chart.drawing() instanceof Panels panels) {
             panels(panels, lines);
         } else if (chart.drawing() instanceof Ring ring) {
@@ -88,6 +92,7 @@ final class TextChart {
         } else {
             texts((TextCells) chart.drawing(), lines);
         }
+        lines.addAll(below ? key() : List.of());
         return lines.stream().map(String::stripTrailing).toList();
     }
 
@@ -95,7 +100,8 @@ final class TextChart {
     private List<String> key() {
         Map<String, String> signs = new LinkedHashMap<>();
         boolean ring = chart.drawing() instanceof Ring;
-        if (chart.drawing() instanceof TextCells) {
+        boolean asked = chart.looks().legend().isPresent();
+        if (chart.looks().legend().equals(Optional.of(Looks.Legend.NONE)) || chart.drawing() instanceof TextCells && !asked) {
             return List.of();
         }
         Map<Series, String> marks = new LinkedHashMap<>();
@@ -138,6 +144,7 @@ final class TextChart {
                 - panels.panels().size();
         double shares = panels.panels().stream().mapToDouble(Panel::share).sum();
         List<Scaled> scaled = panels.panels().stream().map(panel -> new Scaled(panel, Math.max(LEAST_BARS, (int) (left * panel.share() / shares)))).toList();
+        axisTitles(scaled, figures).ifPresent(lines::add);
         heading(scaled, figures).ifPresent(lines::add);
         for (int row = 0; row < chart.data().rowCount(); row++) {
             StringBuilder line = new StringBuilder(panels.categoriesShown() || nameWidth > 0 ? padded(names.get(row), nameWidth, false) : "");
@@ -149,6 +156,17 @@ final class TextChart {
             }
             lines.add(line.toString());
         }
+    }
+
+    /** What the axes are of, each above its panel. */
+    private Optional<String> axisTitles(List<Scaled> scaled, List<Fields> figures) {
+        StringBuilder line = new StringBuilder(" ".repeat(nameWidth));
+        for (int i = 0; i < scaled.size(); i++) {
+            String title = scaled.get(i).axisWords();
+            int room = scaled.get(i).width() + figures.get(i).width();
+            line.append(i == 0 && nameWidth > 0 ? " " : i == 0 ? "" : GAP).append(padded(cut(title, Math.max(1, room)), room, false));
+        }
+        return Optional.of(line.toString()).filter(text -> !text.isBlank());
     }
 
     /** The names over the figures, where a row has several. */
@@ -175,6 +193,7 @@ final class TextChart {
     /** A panel with its scale: how many characters are below zero and above it, and how many eighths a unit is. */
     private final class Scaled {
         private final Panel panel;
+        private final PlainChart.Extent extent;
         private final int below;
         private final int above;
         private final double unit;
@@ -182,9 +201,11 @@ final class TextChart {
 
         Scaled(Panel panel, int cells) {
             this.panel = panel;
-            PlainChart.Extent extent = chart.extent(panel);
-            double low = panel.scale().backwards() ? -extent.high() : extent.low();
-            double high = panel.scale().backwards() ? -extent.low() : extent.high();
+            this.extent = chart.extent(panel);
+            double from = extent.low() - extent.base();
+            double to = extent.high() - extent.base();
+            double low = panel.scale().backwards() ? -to : from;
+            double high = panel.scale().backwards() ? -from : to;
             double span = high - low;
             this.below = span == 0 || low == 0 ? 0 : high == 0 ? cells : (int) Math.max(1, Math.min(cells - 1, Math.round(cells * -low / span)));
             this.above = cells - below;
@@ -197,24 +218,37 @@ final class TextChart {
             }
         }
 
+        /** What the axis is of, and from where to where it goes where its figures are asked for. */
+        String axisWords() {
+            boolean asked = chart.looks().axis().figures().orElse(false);
+            String figures = asked ? chart.figures(panel).write(extent.low()) + " to " + chart.figures(panel).write(extent.high()) : "";
+            return panel.axis().title() + (panel.axis().title().isEmpty() || figures.isEmpty() ? "" : ", ") + figures;
+        }
+
         int width() {
             return below + above + 1;
         }
 
         private double place(double figure) {
-            return (panel.scale().backwards() ? -figure : figure) * unit;
+            double offBase = extent.held(figure) - extent.base();
+            return (panel.scale().backwards() ? -offBase : offBase) * unit;
         }
 
         Strip strip(int row) {
             Strip strip = new Strip(below, above, glyphs, palette);
             for (BarGroup group : panel.bars()) {
                 bars.get(group).getOrDefault(row, List.of()).stream().filter(bar -> bar.series().fill().isPresent())
-                        .forEach(bar -> strip.bar(bar.series(), place(bar.start()), place(bar.end())));
+                        .forEach(bar -> {
+                            strip.bar(bar.series(), place(bar.start()), place(bar.end()));
+                            if (extent.held(bar.end()) != bar.end() && extent.base() != extent.held(bar.end())) {
+                                strip.mark(CUT, null, place(bar.end()));
+                            }
+                        });
             }
-            panel.references().stream().filter(line -> chart.level(line) != 0).forEach(line -> strip.mark(REFERENCE, null, place(chart.level(line))));
+            panel.references().stream().filter(line -> chart.level(line) != extent.base() && extent.held(chart.level(line)) == chart.level(line)).forEach(line -> strip.mark(REFERENCE, null, place(chart.level(line))));
             for (Points some : panel.points()) {
                 Column cells = chart.data().column(some.series().column());
-                if (cells.isPresent(row)) {
+                if (cells.isPresent(row) && extent.held(cells.number(row)) == cells.number(row)) {
                     strip.mark(sign(some), some.series().fill().orElse(null), place(cells.number(row)));
                 }
             }

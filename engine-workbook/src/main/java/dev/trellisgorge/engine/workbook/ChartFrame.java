@@ -1,23 +1,32 @@
 package dev.trellisgorge.engine.workbook;
 
 import dev.trellisgorge.chart.Color;
+import dev.trellisgorge.chart.Looks.Purpose;
+import dev.trellisgorge.chart.Looks;
 import dev.trellisgorge.chart.Role;
 import dev.trellisgorge.plan.PlainChart;
+import dev.trellisgorge.problem.BadInput;
+import dev.trellisgorge.problem.Place;
 import java.util.LinkedHashMap;
 import java.util.Map;
+import java.util.Optional;
 import org.apache.poi.xddf.usermodel.XDDFColor;
 import org.apache.poi.xddf.usermodel.XDDFLineProperties;
 import org.apache.poi.xddf.usermodel.XDDFNoFillProperties;
 import org.apache.poi.xddf.usermodel.XDDFSolidFillProperties;
 import org.apache.poi.xddf.usermodel.chart.DisplayBlanks;
+import org.apache.poi.xddf.usermodel.chart.LegendPosition;
 import org.apache.poi.xssf.usermodel.XSSFChart;
 import org.apache.xmlbeans.XmlException;
 import org.openxmlformats.schemas.drawingml.x2006.chart.CTChart;
 import org.openxmlformats.schemas.drawingml.x2006.chart.CTExtensionList;
+import org.openxmlformats.schemas.drawingml.x2006.chart.CTManualLayout;
+import org.openxmlformats.schemas.drawingml.x2006.chart.STLayoutMode;
 import org.openxmlformats.schemas.drawingml.x2006.main.CTRegularTextRun;
 import org.openxmlformats.schemas.drawingml.x2006.main.CTTextBody;
 import org.openxmlformats.schemas.drawingml.x2006.main.CTTextCharacterProperties;
 import org.openxmlformats.schemas.drawingml.x2006.main.CTTextParagraph;
+import org.openxmlformats.schemas.drawingml.x2006.main.STTextAlignType;
 
 /** What every native chart has round its plot: titles, fonts, no frame, words for readers who can't see it. */
 final class ChartFrame {
@@ -46,24 +55,34 @@ final class ChartFrame {
         return textSize;
     }
 
+    /** The size of text for a purpose in 1/100 point, where one was asked for; else the usual one. */
+    int size(Purpose purpose, int usual) {
+        return plain.looks().sizes().containsKey(purpose) ? (int) Math.round(plain.looks().sizes().get(purpose) * 75) : usual;
+    }
+
+    private boolean isBold(Purpose purpose, boolean usual) {
+        return plain.looks().bold().getOrDefault(purpose, usual);
+    }
+
     /** How high the titles are in a chart of this width, all in pixels. */
     int titleHeight(int width) {
         double pixels = textSize / 75.0;
-        long lines = plain.stamp().stream().mapToLong(words -> lines(words, width)).sum() + lines(plain.title(), width) + lines(plain.subtitle(), width);
-        return (int) Math.round((lines == 0 ? 0 : pixels) + lines * pixels * 1.9);
+        double title = size(Purpose.TITLE, textSize * 3 / 2) / 75.0;
+        double lines = plain.stamp().stream().mapToDouble(words -> lines(words, width, title)).sum() + lines(plain.title(), width, title)
+                + lines(plain.subtitle(), width, Math.max(pixels * 1.5, size(Purpose.SUBTITLE, textSize) / 75.0));
+        return (int) Math.round((lines == 0 ? 0 : pixels) + lines);
     }
 
-    /** How many lines some words may take in the size of a title. */
-    private long lines(String words, int width) {
-        return words.isEmpty() ? 0 : 1 + (long) (words.length() * 0.6 * textSize * 1.5 / 75 / width);
+    /** How high some words may be in a size, all in pixels. */
+    private static double lines(String words, int width, double size) {
+        return words.isEmpty() ? 0 : (1 + (long) (words.length() * 0.6 * size / width)) * size * 1.27;
     }
 
     void title(XSSFChart chart) {
-        int large = textSize * 3 / 2;
-        Map<String, Integer> lines = new LinkedHashMap<>();
-        plain.stamp().ifPresent(words -> lines.put(words, large));
-        lines.put(plain.title(), large);
-        lines.putIfAbsent(plain.subtitle(), textSize);
+        Map<String, Purpose> lines = new LinkedHashMap<>();
+        plain.stamp().ifPresent(words -> lines.put(words, Purpose.TITLE));
+        lines.put(plain.title(), Purpose.TITLE);
+        lines.putIfAbsent(plain.subtitle(), Purpose.SUBTITLE);
         lines.remove("");
         if (lines.isEmpty()) {
             chart.setAutoTitleDeleted(true);
@@ -73,18 +92,58 @@ final class ChartFrame {
         chart.setTitleOverlay(false);
         CTTextBody body = chart.getCTChart().getTitle().getTx().getRich();
         body.setPArray(new CTTextParagraph[0]);
-        lines.forEach((words, size) -> {
-            CTRegularTextRun run = body.addNewP().addNewR();
+        lines.forEach((words, purpose) -> {
+            CTTextParagraph paragraph = body.addNewP();
+            plain.looks().titleAt().ifPresent(at -> paragraph.addNewPPr().setAlgn(at == Looks.Align.LEFT ? STTextAlignType.L : STTextAlignType.CTR));
+            CTRegularTextRun run = paragraph.addNewR();
             CTTextCharacterProperties looks = run.addNewRPr();
-            looks.setSz(size);
-            looks.setB(size == large);
+            looks.setSz(size(purpose, purpose == Purpose.TITLE ? textSize * 3 / 2 : textSize));
+            looks.setB(isBold(purpose, purpose == Purpose.TITLE));
             looks.addNewSolidFill().addNewSrgbClr().setVal(bytes(Role.INK.color()));
             looks.addNewLatin().setTypeface(FONT);
             run.setT(words);
         });
     }
 
+    /** A title can be put at the left; where it ends is known to the program that shows it, so not at the right. */
+    void placeTitle(XSSFChart chart) {
+        if (plain.looks().titleAt().equals(Optional.of(Looks.Align.RIGHT))) {
+            throw new BadInput(Place.of("chart '" + plain.name() + "'"), "files of this kind can't put the title at the right; put it at the left or in the centre");
+        }
+        if (plain.looks().titleAt().equals(Optional.of(Looks.Align.LEFT)) && chart.getCTChart().isSetTitle()) {
+            CTManualLayout place = chart.getCTChart().getTitle().addNewLayout().addNewManualLayout();
+            place.addNewXMode().setVal(STLayoutMode.EDGE);
+            place.addNewYMode().setVal(STLayoutMode.EDGE);
+            place.addNewX().setVal(0.015);
+            place.addNewY().setVal(0.02);
+        }
+    }
+
+    /** The native legend in the size that was asked for. */
+    void legend(XSSFChart chart, LegendPosition position) {
+        chart.getOrAddLegend().setPosition(position);
+        chart.getOrAddLegend().setOverlay(false);
+        if (plain.looks().sizes().containsKey(Purpose.LEGEND) || plain.looks().bold().containsKey(Purpose.LEGEND)) {
+            run(chart.getCTChart().getLegend().addNewTxPr(), Purpose.LEGEND);
+        }
+    }
+
+    /** The figures and names along an axis. */
+    void axis(CTTextBody body) {
+        run(body, Purpose.AXIS);
+    }
+
+    private void run(CTTextBody body, Purpose purpose) {
+        body.addNewBodyPr();
+        CTTextCharacterProperties looks = body.addNewP().addNewPPr().addNewDefRPr();
+        looks.setSz(size(purpose, textSize));
+        looks.setB(isBold(purpose, false));
+        looks.addNewSolidFill().addNewSrgbClr().setVal(bytes(Role.INK.color()));
+        looks.addNewLatin().setTypeface(FONT);
+    }
+
     void finish(XSSFChart chart) {
+        placeTitle(chart);
         CTChart ct = chart.getCTChart();
         (ct.isSetPlotVisOnly() ? ct.getPlotVisOnly() : ct.addNewPlotVisOnly()).setVal(false);
         chart.displayBlanksAs(DisplayBlanks.GAP);

@@ -9,6 +9,7 @@ import java.util.Map;
 import org.apache.poi.ss.usermodel.ShapeTypes;
 import org.apache.poi.xssf.usermodel.XSSFSheet;
 import org.apache.poi.xssf.usermodel.XSSFSimpleShape;
+import org.openxmlformats.schemas.drawingml.x2006.main.CTTextBody;
 import org.openxmlformats.schemas.drawingml.x2006.main.CTTextCharacterProperties;
 import org.openxmlformats.schemas.drawingml.x2006.main.CTTextParagraph;
 import org.openxmlformats.schemas.drawingml.x2006.main.STTextAlignType;
@@ -29,11 +30,22 @@ final class Key {
         return series.stream().anyMatch(Series::inLegend) && series.stream().anyMatch(s -> !s.inLegend());
     }
 
-    static void draw(XSSFSheet sheet, Area area, List<Series> series, int textSize) {
+    /** @param down whether each name has a line of its own */
+    static void draw(XSSFSheet sheet, Area area, List<Series> series, int textSize, boolean down) {
         Map<String, Color> named = new LinkedHashMap<>();
         series.stream().filter(Series::inLegend).forEach(s -> named.put(s.name(), s.fill().or(s::outline).orElse(Role.PAPER.color())));
-        CTTextParagraph paragraph = box(sheet, area, "what the colours say").getCTShape().getTxBody().getPArray(0);
+        XSSFSimpleShape box = box(sheet, area, "what the colours say");
+        CTTextBody body = box.getCTShape().getTxBody();
+        if (down) {
+            body.getBodyPr().setAnchor(STTextAnchoringType.T);
+            body.getPArray(0).getPPr().setAlgn(STTextAlignType.L);
+        }
         named.forEach((name, color) -> {
+            boolean another = down && body.getPArray(0).sizeOfRArray() > 0;
+            if (another) {
+                body.addNewP().addNewPPr().setAlgn(STTextAlignType.L);
+            }
+            CTTextParagraph paragraph = body.getPArray(body.sizeOfPArray() - 1);
             run(paragraph, SQUARE, textSize, color);
             run(paragraph, name + "     ", textSize, Role.INK.color());
         });

@@ -1,9 +1,10 @@
 package dev.trellisgorge.engine.workbook;
 
-import dev.trellisgorge.chart.BarGroup;
 import dev.trellisgorge.chart.BarGroup.Placing;
+import dev.trellisgorge.chart.BarGroup;
 import dev.trellisgorge.chart.Label;
 import dev.trellisgorge.chart.Line;
+import dev.trellisgorge.chart.Looks;
 import dev.trellisgorge.chart.Orientation;
 import dev.trellisgorge.chart.Panel;
 import dev.trellisgorge.chart.Panels;
@@ -48,6 +49,7 @@ import org.openxmlformats.schemas.drawingml.x2006.chart.CTCatAx;
 import org.openxmlformats.schemas.drawingml.x2006.chart.CTLayout;
 import org.openxmlformats.schemas.drawingml.x2006.chart.CTLineSer;
 import org.openxmlformats.schemas.drawingml.x2006.chart.CTManualLayout;
+import org.openxmlformats.schemas.drawingml.x2006.chart.CTValAx;
 import org.openxmlformats.schemas.drawingml.x2006.chart.STDLblPos;
 import org.openxmlformats.schemas.drawingml.x2006.chart.STLayoutMode;
 import org.openxmlformats.schemas.drawingml.x2006.chart.STLayoutTarget;
@@ -74,7 +76,8 @@ final class NativeChart {
         this.helpers = helpers;
         this.frame = new ChartFrame(plain, place.isSmall());
         this.upright = plain.orientation() == Orientation.VERTICAL;
-        this.labelSize = place.labelSize(plain, panel);
+        OptionalInt fitting = place.labelSize(plain, panel);
+        this.labelSize = fitting.isEmpty() ? fitting : OptionalInt.of(frame.size(Looks.Purpose.LABELS, fitting.getAsInt()));
     }
 
     /**
@@ -99,9 +102,14 @@ final class NativeChart {
         panel.points().forEach(points -> points(chart, points, names, categories, values));
         if (titled) {
             frame.title(chart);
-            if (!keyed && drawn.stream().anyMatch(Series::inLegend)) {
-                chart.getOrAddLegend().setPosition(LegendPosition.TOP);
-                chart.getOrAddLegend().setOverlay(false);
+            Looks.Legend legend = plain.looks().legend().orElse(Looks.Legend.TOP);
+            if (!keyed && legend != Looks.Legend.NONE && drawn.stream().anyMatch(Series::inLegend)) {
+                frame.legend(chart, switch (legend) {
+                    case BOTTOM -> LegendPosition.BOTTOM;
+                    case LEFT -> LegendPosition.LEFT;
+                    case RIGHT -> LegendPosition.RIGHT;
+                    default -> LegendPosition.TOP;
+                });
             }
         } else {
             chart.setAutoTitleDeleted(true);
@@ -136,6 +144,13 @@ final class NativeChart {
         if (!upright) {
             axis.setOrientation(AxisOrientation.MAX_MIN);
         }
+        if (panel.scale().covered().filter(covered -> covered.from() > 0 || covered.to() < 0).isPresent()) {
+            axis.setCrosses(AxisCrosses.MIN);
+        }
+        if (plain.looks().sizes().containsKey(Looks.Purpose.AXIS) || plain.looks().bold().containsKey(Looks.Purpose.AXIS)) {
+            CTCatAx[] all = chart.getCTChart().getPlotArea().getCatAxArray();
+            frame.axis(all[all.length - 1].isSetTxPr() ? all[all.length - 1].getTxPr() : all[all.length - 1].addNewTxPr());
+        }
         return axis;
     }
 
@@ -144,11 +159,28 @@ final class NativeChart {
         axis.setCrosses(upright ? AxisCrosses.AUTO_ZERO : AxisCrosses.MAX);
         axis.setCrossBetween(AxisCrossBetween.BETWEEN);
         axis.setMajorTickMark(AxisTickMark.NONE);
-        axis.setVisible(panel.valueAxisShown());
+        axis.setVisible(panel.valueAxisShown() || !panel.axis().title().isEmpty());
+        if (!panel.valueAxisShown() && !panel.axis().title().isEmpty()) {
+            axis.setTickLabelPosition(AxisTickLabelPosition.NONE);
+        }
+        if (!panel.axis().title().isEmpty()) {
+            axis.setTitle(panel.axis().title());
+        }
+        if (!panel.axis().format().isFitting()) {
+            axis.setNumberFormat(NumberFormats.of(panel.axis().format()));
+        }
+        panel.scale().covered().ifPresent(covered -> {
+            axis.setMinimum(covered.from());
+            axis.setMaximum(covered.to());
+        });
         if (panel.scale().backwards()) {
             axis.setOrientation(AxisOrientation.MAX_MIN);
         }
         noLine(axis);
+        if (plain.looks().sizes().containsKey(Looks.Purpose.AXIS) || plain.looks().bold().containsKey(Looks.Purpose.AXIS)) {
+            CTValAx[] all = chart.getCTChart().getPlotArea().getValAxArray();
+            frame.axis(all[all.length - 1].isSetTxPr() ? all[all.length - 1].getTxPr() : all[all.length - 1].addNewTxPr());
+        }
         return axis;
     }
 
@@ -245,7 +277,7 @@ final class NativeChart {
         added.setLineProperties(ChartFrame.noLine());
         boolean dot = points.shape() == Points.Shape.DOT;
         added.setMarkerStyle(dot ? MarkerStyle.CIRCLE : MarkerStyle.DASH);
-        added.setMarkerSize(dot ? DOT_SIZE : DASH_SIZE);
+        added.setMarkerSize((short) Math.max(2, Math.min(72, Math.round((dot ? DOT_SIZE : DASH_SIZE) * points.size()))));
         CTLineSer ct = added.getCTLineSer();
         var looks = ct.getMarker().isSetSpPr() ? ct.getMarker().getSpPr() : ct.getMarker().addNewSpPr();
         points.series().fill().ifPresent(fill -> {

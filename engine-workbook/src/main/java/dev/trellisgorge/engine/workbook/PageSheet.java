@@ -125,7 +125,7 @@ final class PageSheet {
             at += length;
         }
         if (plot.keyed()) {
-            Key.draw(sheet, plot.key(), plot.series(), plot.textSize());
+            Key.draw(sheet, plot.key(), plot.series(), plot.textSize(), plot.isKeyDown());
         }
     }
 

@@ -1,9 +1,12 @@
 package dev.trellisgorge.engine.workbook;
 
+import dev.trellisgorge.chart.Looks;
 import dev.trellisgorge.chart.Orientation;
 import dev.trellisgorge.chart.Panel;
 import dev.trellisgorge.chart.Series;
 import dev.trellisgorge.plan.PlainChart;
+import dev.trellisgorge.problem.BadInput;
+import dev.trellisgorge.problem.Place;
 import java.util.List;
 import java.util.OptionalInt;
 import java.util.stream.IntStream;
@@ -14,6 +17,8 @@ final class Plot {
     private static final int FEW_COLUMNS = 10;
     private static final double MOST_FOR_NAMES = 0.35;
     private static final double MOST_FOR_TITLES = 0.5;
+    /** What a key at a side takes of the width. */
+    private static final double BESIDE = 0.2;
     private static final double GLYPH = 0.6;
     /** In 1/100 point. */
     private static final int SMALLEST = 600;
@@ -42,12 +47,38 @@ final class Plot {
 
     /** Whether the key stands over the chart. */
     boolean keyed() {
-        return Key.isNeeded(series());
+        boolean keyed = Key.isNeeded(series()) && legend() != Looks.Legend.NONE;
+        if (keyed && parts.size() > 1 && isBeside()) {
+            throw new BadInput(Place.of("chart '" + parts.get(0).name() + "'"), "files of this kind can't put the legend beside several panels; put it at the top or at the bottom");
+        }
+        return keyed;
     }
 
-    /** The place of the key, below the titles. */
+    private Looks.Legend legend() {
+        return parts.get(0).looks().legend().orElse(Looks.Legend.TOP);
+    }
+
+    private boolean isBeside() {
+        return legend() == Looks.Legend.LEFT || legend() == Looks.Legend.RIGHT;
+    }
+
+    /** The place of the key: below the titles, or where it was asked for. */
     Area key() {
-        return area.within(0.02, titles(), 0.96, line() * 1.2);
+        return switch (legend()) {
+            case BOTTOM -> area.within(0.02, 1 - line() * 1.3, 0.96, line() * 1.2);
+            case LEFT -> area.within(0.01, top(), BESIDE - 0.02, 0.6);
+            case RIGHT -> area.within(1 - BESIDE + 0.01, top(), BESIDE - 0.02, 0.6);
+            default -> area.within(0.02, titles(), 0.96, line() * 1.2);
+        };
+    }
+
+    /** Whether each name of the key has a line of its own. */
+    boolean isKeyDown() {
+        return isBeside();
+    }
+
+    private double atBottom() {
+        return keyed() && legend() == Looks.Legend.BOTTOM ? line() * 1.3 : 0;
     }
 
     private double titles() {
@@ -61,7 +92,7 @@ final class Plot {
 
     /** The room for titles and key at the top; at most half of the whole. */
     double top() {
-        return Math.min(MOST_FOR_TITLES, titles() + (keyed() ? line() * 2 : line() * 0.7));
+        return Math.min(MOST_FOR_TITLES, titles() + (keyed() && legend() == Looks.Legend.TOP ? line() * 2 : line() * 0.7));
     }
 
     /**
@@ -101,18 +132,20 @@ final class Plot {
             left = upright ? 0.08 : left;
             bottom = upright ? bottom : line() * 1.5;
         }
-        NativeChart.place(chart, left, top(), 0.97 - left, 1 - top() - bottom);
+        double leftKey = legend() == Looks.Legend.LEFT ? BESIDE : 0;
+        double rightKey = legend() == Looks.Legend.RIGHT ? BESIDE : 0;
+        NativeChart.place(chart, left + leftKey, top(), 0.97 - left - leftKey - rightKey, 1 - top() - bottom - atBottom());
     }
 
     /** @param length of this part, as a share of the area's height */
     void placeUpright(XSSFChart chart, double length, boolean first, boolean last) {
         double above = ((first ? top() : 0) + line() * 1.5) / length;
-        double below = (last ? line() * 2 : line() * 1.2) / length;
+        double below = (last ? line() * 2 + atBottom() : line() * 1.2) / length;
         NativeChart.place(chart, 0.05, above, 0.92, 1 - above - below);
     }
 
     /** @param left where this part's plot starts, and {@code width} how wide it is, as shares of its width */
     void placeLying(XSSFChart chart, double left, double width, boolean last) {
-        NativeChart.place(chart, left, top(), width * (last ? 0.97 : 1), 0.97 - top());
+        NativeChart.place(chart, left, top(), width * (last ? 0.97 : 1), 0.97 - top() - atBottom());
     }
 }

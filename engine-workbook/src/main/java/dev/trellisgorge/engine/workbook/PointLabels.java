@@ -2,6 +2,7 @@ package dev.trellisgorge.engine.workbook;
 
 import dev.trellisgorge.chart.Color;
 import dev.trellisgorge.chart.Label;
+import dev.trellisgorge.chart.Looks;
 import dev.trellisgorge.chart.Role;
 import dev.trellisgorge.chart.Series;
 import dev.trellisgorge.formula.Choice;
@@ -125,7 +126,7 @@ final class PointLabels {
     }
 
     private String field(int row) {
-        return "<c:tx><c:rich><a:bodyPr/><a:p><a:fld id=\"" + id(row) + "\" type=\"CELLRANGE\"><a:rPr sz=\"" + textSize + "\">"
+        return "<c:tx><c:rich><a:bodyPr/><a:p><a:fld id=\"" + id(row) + "\" type=\"CELLRANGE\"><a:rPr sz=\"" + textSize + "\"" + bold() + ">"
                 + fill((tooShort.contains(row) || !onFill() ? Role.INK : Role.PAPER).color()) + "</a:rPr><a:pPr/><a:t>"
                 + escaped(chart.labelText(series, row)) + "</a:t></a:fld><a:endParaRPr/></a:p></c:rich></c:tx>";
     }
@@ -153,7 +154,7 @@ final class PointLabels {
     }
 
     private String text(boolean paper) {
-        return "<c:txPr><a:bodyPr wrap=\"none\"/><a:p><a:pPr><a:defRPr sz=\"" + textSize + "\">" + fill((paper ? Role.PAPER : Role.INK).color())
+        return "<c:txPr><a:bodyPr wrap=\"none\"/><a:p><a:pPr><a:defRPr sz=\"" + textSize + "\"" + bold() + ">" + fill((paper ? Role.PAPER : Role.INK).color())
                 + "</a:defRPr></a:pPr><a:endParaRPr/></a:p></c:txPr>";
     }
 
@@ -168,5 +169,9 @@ final class PointLabels {
 
     private static String escaped(String text) {
         return text.replace("&", "&amp;").replace("<", "&lt;").replace(">", "&gt;").replace("\"", "&quot;");
+    }
+
+    private String bold() {
+        return chart.looks().bold().getOrDefault(Looks.Purpose.LABELS, false) ? " b=\"1\"" : "";
     }
 }
