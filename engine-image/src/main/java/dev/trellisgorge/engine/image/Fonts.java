@@ -44,11 +44,11 @@ final class Fonts {
     }
 
     static Font regular(double points) {
-        return typeface(REGULAR_FILE).font().deriveFont((float) points);
+        return sized(REGULAR_FILE, points);
     }
 
     static Font strong(double points) {
-        return typeface(STRONG_FILE).font().deriveFont((float) points);
+        return sized(STRONG_FILE, points);
     }
 
     /** Of the size and weight that were asked for a purpose; else of the usual ones. */
@@ -59,7 +59,16 @@ final class Fonts {
 
     /** The typeface of bars made of characters: every character is equally wide. */
     static Font glyphs(double points) {
-        return typeface(GLYPHS_FILE).font().deriveFont((float) points);
+        return sized(GLYPHS_FILE, points);
+    }
+
+    /** In whole pixels, as an SVG writes sizes, so that what is measured is what is drawn. */
+    static Font sized(Font font, double points) {
+        return font.deriveFont((float) Math.max(1, Math.floor(points + 1e-6)));
+    }
+
+    private static Font sized(String file, double points) {
+        return sized(typeface(file).font(), points);
     }
 
     static double width(String words, Font font) {

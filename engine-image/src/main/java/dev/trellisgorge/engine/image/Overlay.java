@@ -170,7 +170,7 @@ final class Overlay extends AbstractAnnotation implements CategoryAnnotation {
     }
 
     private Font strong() {
-        return Fonts.strong(text * 0.9);
+        return Fonts.strong(Math.max(Ink.SMALLEST_TEXT, text * 0.9));
     }
 
     private String words(ReferenceLine line) {

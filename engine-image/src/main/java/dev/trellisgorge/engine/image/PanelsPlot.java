@@ -41,6 +41,8 @@ import org.jfree.data.category.DefaultCategoryDataset;
 final class PanelsPlot {
     private static final double WIDEST_BAR = 0.13;
     private static final int WEIGHT = 1000;
+    /** Of a picture's height. */
+    private static final double MOST_FOR_TURNED_NAMES = 0.3;
     private static final double BASE_LINE = 1.2;
 
     static {
@@ -54,6 +56,8 @@ final class PanelsPlot {
     private final double height;
     private final double text;
     private final int count;
+    private Font turnedFont;
+    private double turnedRoom;
 
     /** A category's key: its row, so that two rows can't fall together, shown by its name. */
     private record Row(int at, String name) implements Comparable<Row> {
@@ -152,7 +156,7 @@ final class PanelsPlot {
             axis.setTickLabelFont(names(Math.max(Ink.SMALLEST_TEXT, Math.min(wanted, tallest))));
             return;
         }
-        double slot = along() / count * 0.94;
+        double slot = Math.max(1, along() / count * 0.94 - text * 0.35);
         double widestWord = names.stream().flatMap(name -> Arrays.stream(name.split(" ")))
                 .mapToDouble(word -> Fonts.width(word, names(wanted))).max().orElse(0);
         double fitted = wanted * Math.min(1, slot / Math.max(1, widestWord));
@@ -161,6 +165,8 @@ final class PanelsPlot {
         } else {
             axis.setTickLabelFont(names(Math.max(Ink.SMALLEST_TEXT, Math.min(wanted * 0.9, slot * 1.1))));
             axis.setCategoryLabelPositions(CategoryLabelPositions.UP_90);
+            turnedRoom = Math.max(Ink.SMALLEST_TEXT * 3, height * MOST_FOR_TURNED_NAMES);
+            turnedFont = axis.getTickLabelFont();
         }
     }
 
@@ -174,11 +180,11 @@ final class PanelsPlot {
         axis.setTickLabelsVisible(panel.valueAxisShown());
         axis.setAxisLineVisible(false);
         axis.setTickMarksVisible(false);
-        axis.setTickLabelFont(Fonts.of(plain.looks(), Purpose.AXIS, text * 0.85, false));
+        axis.setTickLabelFont(Fonts.of(plain.looks(), Purpose.AXIS, Math.max(Ink.SMALLEST_TEXT, text * 0.85), false));
         axis.setNumberFormatOverride(new Written(plain.figures(panel)));
         if (!panel.axis().title().isEmpty()) {
             axis.setLabel(panel.axis().title());
-            axis.setLabelFont(Fonts.of(plain.looks(), Purpose.AXIS, text * 0.9, false));
+            axis.setLabelFont(Fonts.of(plain.looks(), Purpose.AXIS, Math.max(Ink.SMALLEST_TEXT, text * 0.9), false));
             axis.setLabelPaint(Ink.awt(Role.INK));
         }
         axis.setTickLabelPaint(Ink.awt(Role.INK));
@@ -248,7 +254,7 @@ final class PanelsPlot {
     private void add(List<Series> all, CategoryItemRenderer renderer, CategoryPlot plot) {
         DefaultCategoryDataset dataset = new DefaultCategoryDataset();
         int every = namedEvery();
-        List<Row> rows = IntStream.range(0, plain.data().rowCount()).mapToObj(row -> new Row(row, row % every == 0 ? plain.categoryText(row) : "")).toList();
+        List<Row> rows = IntStream.range(0, plain.data().rowCount()).mapToObj(row -> new Row(row, row % every == 0 ? name(row) : "")).toList();
         for (Series series : all) {
             Column cells = plain.data().column(series.column());
             rows.forEach(row -> dataset.addValue(cells.isPresent(row.at()) ? cells.number(row.at()) : null, series.column(), row));
@@ -259,6 +265,11 @@ final class PanelsPlot {
         int index = plot.getDataset(0) == null ? 0 : plot.getDatasetCount();
         plot.setDataset(index, dataset);
         plot.setRenderer(index, renderer);
+    }
+
+    /** A category's name; cut where it is turned and would take what the bars need. */
+    private String name(int row) {
+        return turnedFont == null ? plain.categoryText(row) : Fonts.cut(plain.categoryText(row), turnedFont, turnedRoom);
     }
 
     /** Where categories stand closer than the smallest text is high, only every so many of them is named. */

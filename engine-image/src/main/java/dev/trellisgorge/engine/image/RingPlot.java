@@ -137,7 +137,7 @@ final class RingPlot extends Plot {
         double room = radius * ring.hole() * (half ? 1.2 : 1.3);
         Font font = Fonts.strong(radius * ring.hole() * 0.5);
         double wide = Fonts.width(words, font);
-        font = wide > room ? font.deriveFont((float) (font.getSize2D() * room / wide)) : font;
+        font = wide > room ? Fonts.sized(font, font.getSize2D() * room / wide) : font;
         g.setFont(font);
         g.setColor(Ink.awt(Role.INK));
         double base = half ? y - font.getSize2D() * 0.12 : y + font.getSize2D() * 0.34;

@@ -97,14 +97,14 @@ final class Sheet {
     /** A line in a size that fits, no smaller than three fifths and than can be read; cut where that is still too long. */
     private static void write(Graphics2D g, String words, Font font, double room, double x, double y) {
         Font fitting = fitting(words, font, room);
-        Font readable = font.deriveFont((float) Math.max(fitting.getSize2D(), Math.min(font.getSize2D(), Math.max(Ink.SMALLEST_TEXT, font.getSize2D() * LEAST_SHARE))));
+        Font readable = Fonts.sized(font, Math.max(fitting.getSize2D(), Math.min(font.getSize2D(), Math.max(Ink.SMALLEST_TEXT, font.getSize2D() * LEAST_SHARE))));
         g.setFont(readable);
         g.drawString(readable.getSize2D() > fitting.getSize2D() ? Fonts.cut(words, readable, room) : words, (float) x, (float) y);
     }
 
     private static Font fitting(String words, Font font, double room) {
         double wide = Fonts.width(words, font);
-        return wide <= room ? font : font.deriveFont((float) (font.getSize2D() * room / wide));
+        return wide <= room ? font : Fonts.sized(font, font.getSize2D() * room / wide);
     }
 
     private static void stamp(Graphics2D g, String words, double width, double height) {

@@ -23,6 +23,8 @@ final class TextPlot extends Plot {
     private static final String STAND_IN = "●";
     private static final double LINE = 1.6;
     private static final double WIDEST_NAMES = 30;
+    private static final double MOST_FOR_NAMES = 0.35;
+    private static final double GAP = 0.8;
 
     private final transient PlainChart plain;
     private final transient TextCells cells;
@@ -43,7 +45,7 @@ final class TextPlot extends Plot {
     /** The widths of the columns at a text size of 1. */
     private record Widths(double names, List<Double> bars, double labels) {
         double all() {
-            return names + bars.stream().mapToDouble(Double::doubleValue).sum() + labels + 0.8 * (bars.size() + 1);
+            return names + bars.stream().mapToDouble(Double::doubleValue).sum() + labels + GAP * (bars.size() + 1);
         }
     }
 
@@ -83,22 +85,31 @@ final class TextPlot extends Plot {
     @Override
     public void draw(Graphics2D g, Rectangle2D area, Point2D anchor, PlotState parent, PlotRenderingInfo info) {
         Widths widths = widths();
-        double size = Math.min(text * 1.8, Math.min(area.getWidth() / Math.max(1, widths.all()), area.getHeight() / Math.max(1, rows()) / LINE));
+        double line = area.getHeight() / Math.max(1, rows());
+        double fitting = Math.min(text * 1.8, Math.min(area.getWidth() / Math.max(1, widths.all()), line / LINE));
+        double words = Math.max(Ink.SMALLEST_TEXT, fitting); // bars may be smaller than what can be read, and names and figures not
+        double names = Math.min(widths.names() * words, area.getWidth() * MOST_FOR_NAMES);
+        double beside = names + widths.labels() * words + GAP * words * (columns().size() + 1);
+        double glyphs = Math.max(1, widths.bars().stream().mapToDouble(Double::doubleValue).sum());
+        double size = Math.min(fitting, Math.max(1, (area.getWidth() - beside) / glyphs));
+        int every = (int) Math.max(1, Math.ceil(words * 1.1 / Math.max(line, size * LINE)));
         List<List<String>> columns = columns();
         for (int row = 0; row < rows(); row++) {
-            float y = (float) (area.getY() + (row + 1) * size * LINE - size * 0.4);
+            double step = Math.min(line, Math.max(size, words) * LINE);
+            float y = (float) (area.getY() + (row + 1) * Math.min(step, line) - size * 0.4);
+            boolean said = row % every == 0;
             double x = area.getX();
-            write(g, Fonts.cut(plain.categoryText(row), Fonts.regular(size), widths.names() * size + 1), Fonts.regular(size), x, y, Ink.awt(Role.INK));
-            x += (widths.names() + 0.8) * size;
+            write(g, said ? Fonts.cut(plain.categoryText(row), Fonts.regular(words), names + 1) : "", Fonts.regular(words), x, y, Ink.awt(Role.INK));
+            x += names + GAP * words;
             for (int i = 0; i < columns.size(); i++) {
                 String bar = columns.get(i).get(row);
                 double room = widths.bars().get(i) * size;
                 boolean right = cells.columns().get(i).flushEnd();
                 double inset = right ? room - Fonts.width(bar, Fonts.glyphs(size)) : 0;
                 write(g, bar, Fonts.glyphs(size), x + inset, y, color(row));
-                x += room + (right ? 0 : 0.8 * size);
+                x += room + (right ? 0 : GAP * words);
             }
-            write(g, label(row), Fonts.regular(size), x, y, Ink.awt(Role.INK));
+            write(g, said ? label(row) : "", Fonts.regular(words), x, y, Ink.awt(Role.INK));
         }
     }
 
@@ -110,6 +121,8 @@ final class TextPlot extends Plot {
     private static void write(Graphics2D g, String words, Font font, double x, float y, java.awt.Color color) {
         g.setFont(font);
         g.setColor(color);
-        g.drawString(words, (float) x, y);
+        if (!words.isEmpty()) {
+            g.drawString(words, (float) x, y);
+        }
     }
 }

@@ -7,6 +7,7 @@ import dev.trellisgorge.engine.Engines;
 import dev.trellisgorge.engine.Page;
 import dev.trellisgorge.chart.Size;
 import java.awt.Font;
+import java.awt.geom.AffineTransform;
 import java.awt.geom.Point2D;
 import java.awt.geom.Rectangle2D;
 import java.io.ByteArrayInputStream;
@@ -109,19 +110,37 @@ final class Svg {
         return Math.max(bounds.getWidth(), bounds.getHeight());
     }
 
-    /** Roughly what each text that is not turned takes up: its width, and its capitals' height. */
+    /** Roughly what each text takes up: its width, and its capitals' height; the other way round where it is turned. */
     List<Rectangle2D> textPlaces() {
         List<Rectangle2D> places = new ArrayList<>();
         for (Element text : elements("text")) {
-            if (text.getAttribute("transform").isEmpty() && !text.getTextContent().isBlank()) {
+            if (!text.getTextContent().isBlank()) {
                 Matcher size = Pattern.compile("font-size: ?([0-9.]+)px").matcher(text.getAttribute("style"));
                 assertThat(size.find()).isTrue();
                 double points = Double.parseDouble(size.group(1));
                 Font font = text.getAttribute("style").contains("Mono") ? Fonts.glyphs(points) : Fonts.regular(points);
-                places.add(new Rectangle2D.Double(number(text, "x"), number(text, "y") - points * 0.62, Fonts.width(text.getTextContent(), font) - 1, points * 0.6));
+                if (Fonts.width(text.getTextContent(), font) < 2) {
+                    continue; // bars of characters that are smaller than a pixel
+                }
+                Rectangle2D place = new Rectangle2D.Double(number(text, "x"), number(text, "y") - points * 0.62, Fonts.width(text.getTextContent(), font) - 1, points * 0.6);
+                places.add(turned((Element) text.getParentNode()).createTransformedShape(place).getBounds2D());
             }
         }
         return places;
+    }
+
+    /** The size of each text in pixels, but for bars made of characters. */
+    List<Double> textSizes() {
+        return elements("text").stream().filter(text -> !text.getAttribute("style").contains("Mono")).map(text -> {
+            Matcher size = Pattern.compile("font-size: ?([0-9.]+)px").matcher(text.getAttribute("style"));
+            assertThat(size.find()).isTrue();
+            return Double.parseDouble(size.group(1));
+        }).toList();
+    }
+
+    private static AffineTransform turned(Element group) {
+        Matcher matrix = Pattern.compile("matrix\\(([^)]*)\\)").matcher(group.getAttribute("transform"));
+        return matrix.find() ? new AffineTransform(java.util.Arrays.stream(matrix.group(1).split(",")).mapToDouble(Double::parseDouble).toArray()) : new AffineTransform();
     }
 
     private static Rectangle2D bounds(List<Point2D> points) {
