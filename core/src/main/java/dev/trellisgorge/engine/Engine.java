@@ -37,6 +37,11 @@ public interface Engine {
         return OptionalInt.empty();
     }
 
+    /** What can't be shown of a page in a file of that ending, though it is drawn: a sentence for each reason. */
+    default List<String> leftOut(Page page, String ending) {
+        return List.of();
+    }
+
     /**
      * Writes the whole file. The stream is not closed.
      *

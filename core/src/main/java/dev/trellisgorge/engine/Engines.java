@@ -113,6 +113,7 @@ public final class Engines {
         Engine engine = of(file);
         List<String> sentences = new ArrayList<>();
         for (Page page : pages) {
+            engine.leftOut(page, ending(file)).forEach(sentence -> sentences.add("'" + page.name() + "': " + sentence));
             for (PlainChart chart : page.charts()) {
                 mostRows(chart, engine, page, size).stream().mapToObj(chart::thinning).flatMap(Optional::stream)
                         .forEach(sentence -> sentences.add("'" + chart.name() + "': " + sentence));

@@ -68,7 +68,7 @@ final class Frame {
         legend.setPosition(edge());
         legend.setHorizontalAlignment(HorizontalAlignment.LEFT);
         legend.setVerticalAlignment(VerticalAlignment.TOP);
-        legend.setItemFont(font(Purpose.LEGEND, text, false));
+        legend.setItemFont(Scripts.able(font(Purpose.LEGEND, text, false), plain.series().stream().filter(Series::inLegend).map(Series::name).toList()));
         legend.setItemPaint(Ink.awt(Role.INK));
         legend.setFrame(BlockBorder.NONE);
         legend.setItemLabelPadding(new RectangleInsets(2, 4, 2, text));
@@ -96,7 +96,7 @@ final class Frame {
     }
 
     private TextTitle line(String words, Font font, double below) {
-        TextTitle title = new TextTitle(words, font);
+        TextTitle title = new TextTitle(words, Scripts.able(font, words));
         title.setPaint(Ink.awt(Role.INK));
         title.setHorizontalAlignment(alignment());
         title.setTextAlignment(alignment());

@@ -63,6 +63,12 @@ public final class ImageEngine implements Engine {
         return OptionalInt.of(Math.min(MOST_ROWS, chart.orientation() == Orientation.VERTICAL ? width : height));
     }
 
+    /** An SVG leaves what the typeface lacks to the viewer's fonts. */
+    @Override
+    public List<String> leftOut(Page page, String ending) {
+        return ending.equals("svg") ? List.of() : Scripts.leftOut(page);
+    }
+
     @Override
     public void draw(List<Page> pages, String ending, Size size, OutputStream out) throws IOException {
         switch (ending) {

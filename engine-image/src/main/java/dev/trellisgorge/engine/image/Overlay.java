@@ -53,6 +53,7 @@ final class Overlay extends AbstractAnnotation implements CategoryAnnotation {
     private final double text;
     private final double widestBar;
     private final transient List<Figure> figures;
+    private final Font figureFont;
     private final boolean turned;
     private final double size;
 
@@ -91,6 +92,7 @@ final class Overlay extends AbstractAnnotation implements CategoryAnnotation {
         this.widestBar = widestBar;
         this.extent = plain.extent(panel);
         this.figures = figures();
+        this.figureFont = Scripts.able(plain.looks().bold().getOrDefault(Looks.Purpose.LABELS, false) ? Fonts.strong(text) : Fonts.regular(text), figures.stream().map(Figure::text).toList());
         double fitting = upright ? text * slot * 0.98 / Math.max(1, widest(text)) : slot * 0.9;
         this.turned = upright && fitting < Ink.SMALLEST_TEXT;
         this.size = Math.min(text, Math.max(Ink.SMALLEST_TEXT, turned ? slot * 0.9 : fitting));
@@ -147,7 +149,7 @@ final class Overlay extends AbstractAnnotation implements CategoryAnnotation {
     }
 
     private Font figures(double points) {
-        return plain.looks().bold().getOrDefault(Looks.Purpose.LABELS, false) ? Fonts.strong(points) : Fonts.regular(points);
+        return Fonts.sized(figureFont, points);
     }
 
     /** How many pixels past the end of a bar its figure takes at most. */
@@ -170,7 +172,7 @@ final class Overlay extends AbstractAnnotation implements CategoryAnnotation {
     }
 
     private Font strong() {
-        return Fonts.strong(Math.max(Ink.SMALLEST_TEXT, text * 0.9));
+        return Scripts.able(Fonts.strong(Math.max(Ink.SMALLEST_TEXT, text * 0.9)), panel.references().stream().map(this::words).toList());
     }
 
     private String words(ReferenceLine line) {

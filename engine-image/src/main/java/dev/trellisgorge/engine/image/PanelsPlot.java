@@ -56,6 +56,7 @@ final class PanelsPlot {
     private final double height;
     private final double text;
     private final int count;
+    private Font nameFont;
     private Font turnedFont;
     private double turnedRoom;
 
@@ -171,7 +172,11 @@ final class PanelsPlot {
     }
 
     private Font names(double points) {
-        return plain.looks().bold().getOrDefault(Purpose.AXIS, false) ? Fonts.strong(points) : Fonts.regular(points);
+        if (nameFont == null) {
+            Font ours = plain.looks().bold().getOrDefault(Purpose.AXIS, false) ? Fonts.strong(points) : Fonts.regular(points);
+            nameFont = Scripts.able(ours, IntStream.range(0, plain.data().rowCount()).mapToObj(plain::categoryText).toList());
+        }
+        return Fonts.sized(nameFont, points);
     }
 
     private NumberAxis values(Panel panel) {
@@ -184,7 +189,7 @@ final class PanelsPlot {
         axis.setNumberFormatOverride(new Written(plain.figures(panel)));
         if (!panel.axis().title().isEmpty()) {
             axis.setLabel(panel.axis().title());
-            axis.setLabelFont(Fonts.of(plain.looks(), Purpose.AXIS, Math.max(Ink.SMALLEST_TEXT, text * 0.9), false));
+            axis.setLabelFont(Scripts.able(Fonts.of(plain.looks(), Purpose.AXIS, Math.max(Ink.SMALLEST_TEXT, text * 0.9), false), panel.axis().title()));
             axis.setLabelPaint(Ink.awt(Role.INK));
         }
         axis.setTickLabelPaint(Ink.awt(Role.INK));

@@ -113,7 +113,7 @@ final class RingPlot extends Plot {
 
     /** Within the slice where it fits there and is to stand there; else beside the ring, where nothing lies behind it. */
     private void write(Graphics2D g, SliceLabel label, double x, double y, double radius, double thick) {
-        Font font = Fonts.regular(text);
+        Font font = Scripts.able(Fonts.regular(text), label.words());
         double wide = Fonts.width(label.words(), font);
         double turn = Math.toRadians(label.slice().start() + label.slice().sweep() / 2);
         double middle = (1 - thick * (label.track() + 0.5)) * radius;
@@ -135,7 +135,7 @@ final class RingPlot extends Plot {
         }
         boolean half = bounds.getMaxY() < 0.5;
         double room = radius * ring.hole() * (half ? 1.2 : 1.3);
-        Font font = Fonts.strong(radius * ring.hole() * 0.5);
+        Font font = Scripts.able(Fonts.strong(radius * ring.hole() * 0.5), words);
         double wide = Fonts.width(words, font);
         font = wide > room ? Fonts.sized(font, font.getSize2D() * room / wide) : font;
         g.setFont(font);

@@ -85,7 +85,7 @@ final class Sheet {
         write(g, tile.title(), Fonts.strong(text * 1.4), room, left, place.getY() + text * 2.8);
         String figure = tile.written().isEmpty() ? "no figure" : tile.written();
         double big = Math.min(text * 6, place.getHeight() * 0.4);
-        Font font = fitting(figure, Fonts.strong(big), room);
+        Font font = fitting(figure, Scripts.able(Fonts.strong(big), figure), room);
         g.setFont(font);
         g.setColor(Ink.awt(Role.BASE));
         double base = place.getY() + text * 3.2 + (place.getHeight() - text * 6) * 0.5 + font.getSize2D() * 0.35;
@@ -96,8 +96,9 @@ final class Sheet {
 
     /** A line in a size that fits, no smaller than three fifths and than can be read; cut where that is still too long. */
     private static void write(Graphics2D g, String words, Font font, double room, double x, double y) {
-        Font fitting = fitting(words, font, room);
-        Font readable = Fonts.sized(font, Math.max(fitting.getSize2D(), Math.min(font.getSize2D(), Math.max(Ink.SMALLEST_TEXT, font.getSize2D() * LEAST_SHARE))));
+        Font able = Scripts.able(font, words);
+        Font fitting = fitting(words, able, room);
+        Font readable = Fonts.sized(able, Math.max(fitting.getSize2D(), Math.min(able.getSize2D(), Math.max(Ink.SMALLEST_TEXT, able.getSize2D() * LEAST_SHARE))));
         g.setFont(readable);
         g.drawString(readable.getSize2D() > fitting.getSize2D() ? Fonts.cut(words, readable, room) : words, (float) x, (float) y);
     }

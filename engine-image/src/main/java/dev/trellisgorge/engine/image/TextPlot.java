@@ -15,6 +15,7 @@ import java.util.stream.IntStream;
 import org.jfree.chart.plot.Plot;
 import org.jfree.chart.plot.PlotRenderingInfo;
 import org.jfree.chart.plot.PlotState;
+import org.jfree.svg.SVGGraphics2D;
 
 /** Bars made of characters: the name, the texts, then the figure, a line a category, all of one size. */
 final class TextPlot extends Plot {
@@ -25,6 +26,8 @@ final class TextPlot extends Plot {
     private static final double WIDEST_NAMES = 30;
     private static final double MOST_FOR_NAMES = 0.35;
     private static final double GAP = 0.8;
+    /** Of an emoji, as a share of its height. */
+    private static final double WIDEST_SIGN = 1.4;
 
     private final transient PlainChart plain;
     private final transient TextCells cells;
@@ -49,9 +52,9 @@ final class TextPlot extends Plot {
         }
     }
 
-    private Widths widths() {
-        return new Widths(Math.min(WIDEST_NAMES, widest(IntStream.range(0, rows()).mapToObj(plain::categoryText).toList(), Fonts.regular(100)) / 100),
-                columns().stream().map(column -> widest(column, Fonts.glyphs(100)) / 100).toList(),
+    private Widths widths(boolean keeps) {
+        return new Widths(Math.min(WIDEST_NAMES, widest(IntStream.range(0, rows()).mapToObj(plain::categoryText).toList(), Scripts.able(Fonts.regular(100), IntStream.range(0, rows()).mapToObj(plain::categoryText).toList())) / 100),
+                columns(keeps).stream().map(column -> column.stream().mapToDouble(bar -> width(bar, 100) / 100).max().orElse(0)).toList(),
                 widest(IntStream.range(0, rows()).mapToObj(this::label).toList(), Fonts.regular(100)) / 100);
     }
 
@@ -59,19 +62,27 @@ final class TextPlot extends Plot {
         return plain.data().rowCount();
     }
 
-    private List<List<String>> columns() {
-        return cells.columns().stream().map(column -> IntStream.range(0, rows()).mapToObj(row -> text(column, row)).toList()).toList();
+    private List<List<String>> columns(boolean keeps) {
+        return cells.columns().stream().map(column -> IntStream.range(0, rows()).mapToObj(row -> text(column, row, keeps)).toList()).toList();
     }
 
-    private String text(TextColumn texts, int row) {
+    private String text(TextColumn texts, int row, boolean keeps) {
         return texts.series().stream().map(series -> plain.data().column(series.column())).filter(column -> column.isPresent(row))
-                .map(column -> shown(column.written(row))).collect(Collectors.joining());
+                .map(column -> keeps ? column.written(row) : shown(column.written(row))).collect(Collectors.joining());
     }
 
     private static String shown(String text) {
         StringBuilder all = new StringBuilder();
         text.codePoints().forEach(sign -> all.append(Fonts.glyphs(1).canDisplay(sign) ? Character.toString(sign) : sign == 0xFE0F ? "" : STAND_IN));
         return all.toString();
+    }
+
+    /** Signs that the typeface lacks are as wide as a viewer's fonts may make them. */
+    private static double width(String bar, double size) {
+        Font font = Fonts.glyphs(size);
+        long others = bar.codePoints().filter(sign -> !font.canDisplay(sign) && sign != 0xFE0F).count();
+        return Fonts.width(others == 0 ? bar : bar.codePoints().filter(font::canDisplay).collect(StringBuilder::new, StringBuilder::appendCodePoint, StringBuilder::append).toString(), font)
+                + others * WIDEST_SIGN * font.getSize2D();
     }
 
     private String label(int row) {
@@ -84,32 +95,35 @@ final class TextPlot extends Plot {
 
     @Override
     public void draw(Graphics2D g, Rectangle2D area, Point2D anchor, PlotState parent, PlotRenderingInfo info) {
-        Widths widths = widths();
+        boolean keeps = g instanceof SVGGraphics2D; // whose viewer has fonts of its own
+        Widths widths = widths(keeps);
         double line = area.getHeight() / Math.max(1, rows());
         double fitting = Math.min(text * 1.8, Math.min(area.getWidth() / Math.max(1, widths.all()), line / LINE));
         double words = Math.max(Ink.SMALLEST_TEXT, fitting); // bars may be smaller than what can be read, and names and figures not
         double names = Math.min(widths.names() * words, area.getWidth() * MOST_FOR_NAMES);
-        double beside = names + widths.labels() * words + GAP * words * (columns().size() + 1);
+        double beside = names + widths.labels() * words + GAP * words * (cells.columns().size() + 1);
         double glyphs = Math.max(1, widths.bars().stream().mapToDouble(Double::doubleValue).sum());
         double size = Math.min(fitting, Math.max(1, (area.getWidth() - beside) / glyphs));
         int every = (int) Math.max(1, Math.ceil(words * 1.1 / Math.max(line, size * LINE)));
-        List<List<String>> columns = columns();
+        Font named = Scripts.able(Fonts.regular(words), IntStream.range(0, rows()).mapToObj(plain::categoryText).toList());
+        Font figures = Scripts.able(Fonts.regular(words), IntStream.range(0, rows()).mapToObj(this::label).toList());
+        List<List<String>> columns = columns(keeps);
         for (int row = 0; row < rows(); row++) {
             double step = Math.min(line, Math.max(size, words) * LINE);
             float y = (float) (area.getY() + (row + 1) * Math.min(step, line) - size * 0.4);
             boolean said = row % every == 0;
             double x = area.getX();
-            write(g, said ? Fonts.cut(plain.categoryText(row), Fonts.regular(words), names + 1) : "", Fonts.regular(words), x, y, Ink.awt(Role.INK));
+            write(g, said ? Fonts.cut(plain.categoryText(row), named, names + 1) : "", named, x, y, Ink.awt(Role.INK));
             x += names + GAP * words;
             for (int i = 0; i < columns.size(); i++) {
                 String bar = columns.get(i).get(row);
                 double room = widths.bars().get(i) * size;
                 boolean right = cells.columns().get(i).flushEnd();
-                double inset = right ? room - Fonts.width(bar, Fonts.glyphs(size)) : 0;
+                double inset = right ? room - width(bar, size) : 0;
                 write(g, bar, Fonts.glyphs(size), x + inset, y, color(row));
                 x += room + (right ? 0 : GAP * words);
             }
-            write(g, said ? label(row) : "", Fonts.regular(words), x, y, Ink.awt(Role.INK));
+            write(g, said ? label(row) : "", figures, x, y, Ink.awt(Role.INK));
         }
     }
 
