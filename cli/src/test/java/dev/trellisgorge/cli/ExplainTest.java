@@ -3,6 +3,7 @@ package dev.trellisgorge.cli;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import org.testng.annotations.BeforeMethod;
+import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
 
 public class ExplainTest extends AtDesk {
@@ -21,9 +22,7 @@ public class ExplainTest extends AtDesk {
                 'Heron Weir' is row 2 of 8 in the chart 'march'.
                 It reads generated_mwh: 400; the setting goal: 400.
                 Its figure, 400, is the 3rd largest of 7.
-                'below' is absent, because generated_mwh (400) is not below the setting goal (400).
-                'above' is 400, because generated_mwh (400) is at least the setting goal (400).
-                The bar of 'Goal reached' runs from 0 to 400.
+                It counts as 'Goal reached', because generated_mwh (400) is at least the setting goal (400).
                 Its label says 400.
                 Note: equal to the limit, counted as above.
                 """);
@@ -31,14 +30,33 @@ public class ExplainTest extends AtDesk {
 
     @Test
     public void absentRowSaysWhatIsMissing() {
-        assertThat(explained("generation.yaml", "march", "Stone Leat")).contains("generated_mwh: missing", "'below' is absent, because generated_mwh is missing.",
+        assertThat(explained("generation.yaml", "march", "Stone Leat")).contains("generated_mwh: missing", "Nothing is drawn for it, because generated_mwh is missing.",
                 "It has no label.");
     }
 
     @Test
-    public void floatingBarSaysWhereItStartsAndEndsAndItsLabelInTheBriefsFormat() {
-        assertThat(explained("storage.yaml", "balance", "Turbine release")).contains("'fall under' is -20",
+    public void formulasFollowOnRequest() {
+        assertThat(desk.type("explain", "DESK/demo/storage.yaml", "--row", "Turbine release", "--formulas").out()).contains("'fall under' is -20", "'rise' is absent, because movement (-70) is below 0.",
                 "The bar of 'fall' runs from 0 to 50.", "The bar of 'fall under' runs from 0 to -20.", "Its label says (70).", "Note: a level that crosses zero.");
+    }
+
+    @DataProvider
+    Object[][] sentences() {
+        return new Object[][] {
+            {"storage.yaml", "Seepage", "Seepage takes the level from -20 to -25: a fall of 5, hanging from the spacer that ends at -20."},
+            {"storage.yaml", "Turbine release", "Turbine release takes the level from 50 to -20: a fall of 70, across zero: 50 above it and 20 below."},
+            {"storage.yaml", "Rain", "Rain takes the level from 30 to 50: a rise of 20, standing on the spacer that ends at 30."},
+            {"targets.yaml", "Mill Race", "Mill Race has met 150 of 380 (39.5%); 230 remain."}, {"targets.yaml", "North Sluice", "North Sluice has met its target of 450 and gone 70 past it (115.6%)."},
+            {"targets.yaml", "Heron Weir", "Heron Weir has met its target of 400 exactly."}, {"targets.yaml", "Mill Race", "Mill Race is at 150 of 380: 39.5% of the scale."},
+            {"targets.yaml", "North Sluice", "North Sluice is at 520 of 450: 115.6%, so the marker is held at the end of the scale."},
+            {"targets.yaml", "Mill Race", "Mill Race has a point at 380 (licensed_mwh)."}, {"monthly.yaml", "2031-02", "2031-02 is 2,346, against 2,595: down by 9.6%."},
+            {"energy.yaml", "All uses", "All uses is what the parts come to: "}, {"energy.yaml", "Pumps", "Pumps takes the level from "}, {"flow.yaml", "Weir Pool", " to the left ("},
+            {"levels.yaml", "Mill Race", ", drawn "}};
+    }
+
+    @Test(dataProvider = "sentences")
+    public void rowIsToldInItsOwnFigures(String brief, String row, String sentence) {
+        assertThat(desk.type("explain", "DESK/demo/" + brief, "--row", row).out()).contains(sentence).doesNotContain("GREATEST", "CASE", " = ");
     }
 
     @Test

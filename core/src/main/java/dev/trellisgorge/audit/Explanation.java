@@ -3,6 +3,7 @@ package dev.trellisgorge.audit;
 import dev.trellisgorge.chart.BarGroup;
 import dev.trellisgorge.chart.Format;
 import dev.trellisgorge.chart.Label;
+import dev.trellisgorge.chart.Series;
 import dev.trellisgorge.formula.Formula;
 import dev.trellisgorge.formula.Formulas;
 import dev.trellisgorge.formula.Leaf;
@@ -10,6 +11,7 @@ import dev.trellisgorge.formula.Reads;
 import dev.trellisgorge.plan.Cells;
 import dev.trellisgorge.plan.Derived;
 import dev.trellisgorge.plan.PlainChart;
+import dev.trellisgorge.plan.Saying;
 import dev.trellisgorge.plan.Watch;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Nearest;
@@ -19,6 +21,7 @@ import dev.trellisgorge.table.Kind;
 import java.util.ArrayList;
 import java.util.LinkedHashSet;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
@@ -42,7 +45,12 @@ public record Explanation(List<String> lines) {
     /** Whether a chart has a row of that name. */
     public static boolean has(PlainChart chart, String row) {
         Column category = chart.data().category();
-        return IntStream.range(0, category.size()).anyMatch(at -> category.written(at).equals(row));
+        return IntStream.range(0, category.size()).anyMatch(at -> category.written(at).equals(row)) || shown(chart).contains(row);
+    }
+
+    /** What readers call the rows. */
+    private static List<String> shown(PlainChart chart) {
+        return chart.plan().nameColumn().isEmpty() ? List.of() : IntStream.range(0, chart.data().rowCount()).mapToObj(chart::name).toList();
     }
 
     /**
@@ -50,13 +58,22 @@ public record Explanation(List<String> lines) {
      * @throws BadInput with the nearest names where the chart has no such row
      */
     public static Explanation of(PlainChart chart, String row) {
+        return of(chart, row, false);
+    }
+
+    /**
+     * The same, with the formula of each series.
+     *
+     * @param formulas whether formulas are told, also of series that have no cell on the row
+     */
+    public static Explanation of(PlainChart chart, String row, boolean formulas) {
         Column category = chart.data().category();
         List<String> names = IntStream.range(0, category.size()).mapToObj(category::written).toList();
-        int at = names.indexOf(row);
+        int at = names.contains(row) ? names.indexOf(row) : shown(chart).indexOf(row);
         if (at < 0) {
             throw new BadInput(Place.of("chart '" + chart.name() + "'"), "there is no row '" + row + "'. " + Nearest.hint(row, names));
         }
-        return new Explanation(new Telling(chart, at).lines());
+        return new Explanation(new Telling(chart, at, formulas).lines());
     }
 
     /** One row being told. */
@@ -65,8 +82,10 @@ public record Explanation(List<String> lines) {
         private final Cells data;
         private final int row;
         private final Reason reason;
+        private final boolean formulas;
 
-        Telling(PlainChart chart, int row) {
+        Telling(PlainChart chart, int row, boolean formulas) {
+            this.formulas = formulas;
             this.chart = chart;
             this.data = chart.data();
             this.row = row;
@@ -79,11 +98,44 @@ public record Explanation(List<String> lines) {
             lines.add("'" + data.category().written(row) + "' is row " + (row + 1) + " of " + data.rowCount() + " in the chart '" + chart.name() + "'.");
             lines.add(inputs());
             place().ifPresent(lines::add);
-            chart.plan().series().stream().filter(name -> !name.startsWith(UNJUDGED) || !data.isEmpty(name)).map(chart.plan()::column).forEach(column -> lines.add(series(column)));
-            chart.panels().forEach(panel -> panel.bars().forEach(group -> bars(group, lines)));
+            List<String> said = chart.plan().sayings().stream().filter(saying -> data.evaluate(saying.when()).number(row) == 1).map(this::said).toList();
+            lines.addAll(said);
+            lines.addAll(classes(said.isEmpty()));
+            if (formulas) {
+                chart.plan().series().stream().filter(name -> !name.startsWith(UNJUDGED) || !data.isEmpty(name)).map(chart.plan()::column).forEach(column -> lines.add(series(column)));
+                chart.panels().forEach(panel -> panel.bars().forEach(group -> bars(group, lines)));
+            }
             labels().ifPresent(lines::add);
             chart.plan().watches().stream().filter(this::isSo).map(watch -> "Note: " + watch.sentence() + ".").forEach(lines::add);
             return lines.stream().filter(line -> !line.isEmpty()).toList();
+        }
+
+        private String said(Saying saying) {
+            return saying.parts().stream().map(part -> part instanceof Formula formula ? reason.figure(formula) : (String) part).collect(Collectors.joining());
+        }
+
+        /**
+         * What the row's figure counts as, and why.
+         *
+         * @param first whether nothing was said of the figure yet
+         */
+        private List<String> classes(boolean first) {
+            Map<String, String> classes = chart.plan().classes();
+            List<String> lines = new ArrayList<>();
+            for (Series series : chart.series()) {
+                boolean there = data.column(series.column()).isPresent(row);
+                if (there && series.isSeen() && (classes.containsKey(series.column()) ? lines.isEmpty() : first)) {
+                    List<String> because = reason.way(chart.plan().column(series.column()).formula()).because();
+                    String why = because.isEmpty() ? "." : ", because " + String.join(", and ", because) + ".";
+                    String figure = chart.labelTexts(series, row).isEmpty() ? reason.written(data.column(series.column()), row) : chart.labelTexts(series, row);
+                    lines.add(classes.containsKey(series.column()) ? "It counts as '" + series.name() + "'" + why : "'" + series.name() + "' is " + figure + why);
+                }
+            }
+            if (first && lines.isEmpty()) {
+                List<String> because = chart.plan().series().stream().limit(1).flatMap(series -> reason.way(chart.plan().column(series).formula()).because().stream()).toList();
+                return List.of("Nothing is drawn for it" + (because.isEmpty() ? "." : ", because " + String.join(", and ", because) + "."));
+            }
+            return lines;
         }
 
         private String inputs() {
@@ -108,13 +160,15 @@ public record Explanation(List<String> lines) {
                 return Optional.empty();
             }
             List<Double> all = IntStream.range(0, data.rowCount()).mapToObj(r -> figure(labels, r)).filter(f -> f != null).toList();
+            String written = chart.labels().values().stream().flatMap(List::stream).filter(label -> data.column(label.column()).kind() == Kind.NUMBER && data.column(label.column()).isPresent(row))
+                    .map(label -> data.column(label.words()).written(row)).findFirst().orElseGet(() -> number(own));
             int larger = (int) all.stream().filter(f -> f > own).count() + 1;
             boolean tied = all.stream().filter(f -> f.equals(own)).count() > 1;
             if (larger == all.size() && larger > 1) {
-                return Optional.of("Its figure, " + reason.written(Column.numbers("figure", own), 0) + ", is the smallest of " + all.size() + ".");
+                return Optional.of("Its figure, " + written + ", is the smallest of " + all.size() + ".");
             }
             String ordinal = larger == 1 ? "" : larger < ORDINALS.size() ? ORDINALS.get(larger) : larger + "th ";
-            return Optional.of("Its figure, " + reason.written(Column.numbers("figure", own), 0) + ", is the " + ordinal + "largest of " + all.size()
+            return Optional.of("Its figure, " + written + ", is the " + ordinal + "largest of " + all.size()
                     + (tied ? ", tied with another" : "") + ".");
         }
 

@@ -143,6 +143,9 @@ public record Breakdown(Formula value, String totalName, Optional<Classifier> cl
                 .watch(new Watch("no part given; the level carries on", rowNumber().above(number(1)).and(missing(given)), given),
                         new Watch("a part below zero, which steps back up", given.below(number(0)), given),
                         new Watch("a bar that crosses zero", bar().crosses(), given));
+        plan.say(first, plan.shownName(), " is what the parts come to: ", computed("total"), ".");
+        bar().tell(plan, given.atLeast(number(0)), plan.shownName(), " takes the level from ", before, " down to ", computed("level"), ": a part of ", given);
+        bar().tell(plan, given.below(number(0)), plan.shownName(), " takes the level from ", before, " back up to ", computed("level"), ": a part of ", given);
     }
 
     @Override

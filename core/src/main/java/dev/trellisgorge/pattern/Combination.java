@@ -68,6 +68,7 @@ record Combination(String figure, Formula value, List<Part> parts, Optional<Clas
     /** Adds the columns, proves that each value is in one class, and watches what the rule watches. */
     void describe(PlanBuilder plan) {
         for (Made cell : made(plan.categoryText())) {
+            cell.of().ifPresent(of -> plan.ofClass(cell.column(), of.name()));
             plan.series(cell.column(), cell.of().map(c -> only(c.when(), cell.part().length())).orElse(cell.part().length()));
         }
         if (classifier.isPresent()) {

@@ -176,6 +176,7 @@ public record Dial(Formula value, double low, double high, List<Band> bands) imp
                         Identity.everywhere("the hidden half is as large as the scale", computed("hidden"), scale))
                 .watch(new Watch("past its scale: drawn at the end, labelled with the true figure",
                         value.below(number(low)).or(value.above(number(high))), value));
+        plan.say(present(value), value, " on a scale from ", number(low), " to ", number(high), ".");
     }
 
     /** The pointer as a thin slice between two spacers that fill the scale. */

@@ -83,6 +83,9 @@ public record Diverging(Formula value) implements Pattern {
                 .prove(Identity.everywhere("positive − negative = " + value,
                         orZero(computed("positive")).minus(orZero(computed("negative"))), orZero(value)))
                 .watch(new Watch("zero, drawn in neither pane", value.equalTo(number(0)), value));
+        plan.say(value.below(number(0)), plan.shownName(), " is ", value, ", drawn ", abs(value), " long to the left.")
+                .say(value.above(number(0)), plan.shownName(), " is ", value, ", drawn as long to the right.")
+                .say(value.equalTo(number(0)), plan.shownName(), " is 0, drawn in neither pane.");
     }
 
     @Override

@@ -2,6 +2,7 @@ package dev.trellisgorge.pattern;
 
 import static dev.trellisgorge.formula.Formulas.computed;
 import static dev.trellisgorge.formula.Formulas.orZero;
+import static dev.trellisgorge.formula.Formulas.present;
 import static dev.trellisgorge.formula.Formulas.truth;
 
 import dev.trellisgorge.chart.BarGroup.Placing;
@@ -104,6 +105,8 @@ public record Marker(Formula columns, Formula points, Optional<Classifier> class
         String part = points.title();
         plan.prove(Identity.everywhere("the bars are " + columns, orZero(computed(columns.title())), orZero(columns)),
                 Identity.everywhere(combination().named(part) + " = " + points, combination().whole(part), orZero(points)));
+        plan.say(present(columns), plan.shownName(), " has a column of ", columns, " (" + columns.title() + ").")
+                .say(present(points), plan.shownName(), " has a point at ", points, " (" + points.title() + ").");
     }
 
     @Override

@@ -130,6 +130,12 @@ public record Progress(Formula value, Formula target, List<Band> bands) implemen
                                 computed(POSITION).times(target), value))
                 .watch(new Watch("past its scale: drawn at the end, labelled with the true share", share.above(number(1)).or(share.below(number(0))), share),
                         new Watch("no target above zero, so no position", present(value).and(not(present(share))), value));
+        Formula name = plan.shownName();
+        Formula attained = plan.percent(computed("attainment"));
+        Formula onScale = share.atLeast(number(0)).and(share.atMost(number(1)));
+        plan.say(onScale, name, " is at ", value, " of ", target, ": ", attained, " of the scale.")
+                .say(share.above(number(1)), name, " is at ", value, " of ", target, ": ", attained, ", so the marker is held at the end of the scale.")
+                .say(share.below(number(0)), name, " is at ", value, " of ", target, ": ", attained, ", so the marker is held at the start of the scale.");
     }
 
     @Override

@@ -135,6 +135,7 @@ public record Range(Formula from, Formula to, Optional<Classifier> classifier) i
                         new Identity("the pieces are as long as the bar", both, abs(span).plus(abs(combination().whole("span under"))), to.minus(from)))
                 .watch(new Watch("one end is missing, so no bar", present(from).and(missing(to)).or(missing(from).and(present(to))), absent()),
                         new Watch("a bar that crosses zero", bar().crosses(), to.minus(from)));
+        plan.say(both, plan.shownName(), " runs from ", from, " to ", to, ": a span of ", to.minus(from), ".");
     }
 
     @Override

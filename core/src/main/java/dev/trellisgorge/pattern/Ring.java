@@ -95,6 +95,8 @@ public record Ring(Formula value, Formula target) implements Pattern {
                 .prove(new Identity("met + remaining = " + target, present(value).and(present(target)), computed("met").plus(computed("remaining")), target))
                 .watch(new Watch("past its target: drawn as a full ring, labelled with the true share", value.above(target), value.over(target)));
         Watch.ofRounding(value, "the target", target).forEach(plan::watch);
+        plan.say(value.atMost(target), value, " of ", target, " is met, ", plan.percent(computed("attainment")), "; ", computed("remaining"), " remains.")
+                .say(value.above(target), value, " is met of ", target, ", ", plan.percent(computed("attainment")), ": the ring is full.");
     }
 
     @Override

@@ -163,6 +163,15 @@ public record ToTarget(Formula value, Formula target, Optional<Classifier> class
                         new Watch("a figure below zero, drawn left of it", value.below(number(0)), value),
                         new Watch("a target of zero, so no attainment", target.equalTo(number(0)), absent()));
         Watch.ofRounding(value, "the target", target).forEach(plan::watch);
+        Formula name = plan.shownName();
+        Formula share = plan.percent(computed("attainment"));
+        Formula fromZero = value.atLeast(number(0));
+        plan.say(fromZero.and(value.below(target)), name, " has met ", value, " of ", target, " (", share, "); ", target.minus(value), " remain.")
+                .say(value.equalTo(target), name, " has met its target of ", target, " exactly.")
+                .say(value.above(target).and(target.above(number(0))), name, " has met its target of ", target, " and gone ", value.minus(target), " past it (", share, ").")
+                .say(value.above(target).and(target.equalTo(number(0))), name, " has gone ", value, " past a target of zero.")
+                .say(value.below(number(0)).and(present(target)), name, " is at ", value, ", drawn left of zero; to its target of ", target, " it lacks ", target.minus(value), ".")
+                .say(present(value).and(missing(target)), name, " is at ", value, " and has no target to be judged by.");
     }
 
     /** A stated target is never missing. */

@@ -139,6 +139,7 @@ public record Tornado(Formula left, Formula right, Optional<Formula> afterName, 
                 .prove(Identity.everywhere("left = −" + left, combination().whole("left"), negate(orZero(left))),
                         Identity.everywhere("right = " + right, combination().whole("right"), orZero(right)))
                 .watch(new Watch("one side is missing", missing(left).and(present(right)).or(present(left).and(missing(right))), absent()));
+        plan.say(present(left), plan.shownName(), " has ", left, " to the left (" + left.title() + ").").say(present(right), plan.shownName(), " has ", right, " to the right (" + right.title() + ").");
     }
 
     @Override

@@ -246,7 +246,13 @@ public record Variance(Formula value, Against against, List<As> as, Good good, b
                     .series(named("down", way), only(delta.below(number(0)), delta))
                     .series(named("level", way), only(delta.equalTo(number(0)), delta))
                     .prove(identity(way));
+            Formula size = way == As.AMOUNT ? abs(delta) : plan.percent(abs(delta));
+            Formula name = plan.shownName();
+            plan.say(delta.above(number(0)), name, " is ", value, ", against ", reference, ": up by ", size, ".")
+                    .say(delta.below(number(0)), name, " is ", value, ", against ", reference, ": down by ", size, ".")
+                    .say(delta.equalTo(number(0)).and(present(reference)), name, " is ", value, ", as much as what it is compared with.");
         }
+        plan.say(present(value).and(missing(reference)), plan.shownName(), " is ", value, "; there is nothing to compare it with.");
         plan.prove(Identity.everywhere("value = " + value, orZero(computed("value")), orZero(value)))
                 .watch(new Watch((against instanceof Other ? "nothing to compare with" : "no previous figure") + (zero ? ", so a change of zero" : ", so no change"),
                         present(value).and(missing(reference)), value));

@@ -253,6 +253,17 @@ public record Waterfall(Formula value, Kinds kinds, Optional<String> closing, bo
         if (connectors) {
             guides(plan);
         }
+        tell(plan, start, subtotal.or(total), rises, falls);
+    }
+
+    private void tell(PlanBuilder plan, Formula start, Formula anchors, Formula rises, Formula falls) {
+        Formula name = plan.shownName();
+        plan.say(start.and(present(value)), name, " starts the level at ", value, ".")
+                .say(anchors.and(present(computed("level"))), name, " is where the level has come to: ", computed("level"), ".")
+                .say(choose(start.or(anchors), truth(false), missing(value)), name, " has no figure; the level stays at ", computed("level"), ".");
+        Floating bar = new Floating(computed("lower end"), computed("upper end"));
+        bar.tell(plan, rises, name, " takes the level from ", computed("level before"), " to ", computed("level"), ": a rise of ", abs(computed("movement")));
+        bar.tell(plan, falls, name, " takes the level from ", computed("level before"), " to ", computed("level"), ": a fall of ", abs(computed("movement")));
     }
 
     private Identity[] pieces(Floating bar) {

@@ -149,6 +149,16 @@ public final class Plan {
         return parts.refusals();
     }
 
+    /** Sentences that tell rows in their own figures. */
+    public List<Saying> sayings() {
+        return parts.sayings();
+    }
+
+    /** The class whose rows a series holds, by the series; none where no rule is given. */
+    public Map<String, String> classes() {
+        return parts.classes();
+    }
+
     /** What a reader is told whatever the cells are. */
     public List<Note> notes() {
         return parts.notes();

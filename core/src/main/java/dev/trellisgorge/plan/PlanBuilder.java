@@ -1,6 +1,7 @@
 package dev.trellisgorge.plan;
 
 import dev.trellisgorge.chart.Drawing;
+import dev.trellisgorge.chart.Format;
 import dev.trellisgorge.chart.Label;
 import dev.trellisgorge.chart.Looks;
 import dev.trellisgorge.chart.Orientation;
@@ -49,6 +50,8 @@ public final class PlanBuilder {
     private final List<Carried> carried = new ArrayList<>();
     private final List<Watch> watches = new ArrayList<>();
     private final List<Refusal> refusals = new ArrayList<>();
+    private final List<Saying> sayings = new ArrayList<>();
+    private final Map<String, String> classes = new LinkedHashMap<>();
     private final List<Note> notes = new ArrayList<>();
     private final Map<String, List<Label>> labels = new LinkedHashMap<>();
     private List<String> figures = List.of();
@@ -102,6 +105,8 @@ public final class PlanBuilder {
         carried.addAll(other.carried);
         watches.addAll(other.watches);
         refusals.addAll(other.refusals);
+        sayings.addAll(other.sayings);
+        classes.putAll(other.classes);
         notes.addAll(other.notes);
         labels.putAll(other.labels);
         figures = other.figures;
@@ -189,6 +194,28 @@ public final class PlanBuilder {
     public PlanBuilder refuse(List<Refusal> mistakes) {
         refusals.addAll(mistakes);
         return this;
+    }
+
+    /**
+     * A sentence that tells rows in their own figures.
+     *
+     * @param when  true on the rows that it is said of
+     * @param parts words (String) and formulas over the table and the columns
+     */
+    public PlanBuilder say(Formula when, Object... parts) {
+        sayings.add(new Saying(when, Arrays.asList(parts)));
+        return this;
+    }
+
+    /** That a series holds the rows of a class. */
+    public PlanBuilder ofClass(String column, String className) {
+        classes.put(column, className);
+        return this;
+    }
+
+    /** A share as readers read it: {@code 80%}. */
+    public Formula percent(Formula share) {
+        return Formulas.formatted(share, new Format("0.#%").in(locale).pattern(), locale);
     }
 
     /** Something that a reader is told whatever the cells are. */
@@ -406,6 +433,14 @@ public final class PlanBuilder {
 
     List<Refusal> refusals() {
         return List.copyOf(refusals);
+    }
+
+    List<Saying> sayings() {
+        return List.copyOf(sayings);
+    }
+
+    Map<String, String> classes() {
+        return java.util.Collections.unmodifiableMap(classes);
     }
 
     List<Note> notes() {
