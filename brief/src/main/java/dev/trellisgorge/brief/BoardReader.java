@@ -5,6 +5,7 @@ import dev.trellisgorge.brief.Board.ChartTile;
 import dev.trellisgorge.brief.Board.FigureTile;
 import dev.trellisgorge.brief.Mapping.Text;
 import dev.trellisgorge.chart.Format;
+import dev.trellisgorge.engine.Page;
 import dev.trellisgorge.formula.Formula;
 import dev.trellisgorge.pattern.Figure;
 import dev.trellisgorge.pattern.Words;
@@ -28,6 +29,7 @@ final class BoardReader {
     private final Locale locale;
     private final Problems problems;
     private int figures;
+    private double wanted;
 
     BoardReader(Mapping keys, List<String> charts, ChartedTables tables, Locale locale, Problems problems) {
         this.keys = keys;
@@ -38,29 +40,57 @@ final class BoardReader {
     }
 
     Board read() {
-        keys.allowing(List.of("tiles"), List.of("title", "columns", "tiles"));
+        keys.allowing(List.of("tiles"), List.of("title", "subtitle", "source", "columns", "tiles"));
         OptionalDouble columns = keys.number("columns");
-        double wanted = columns.orElse(2);
+        wanted = columns.orElse(2);
         if (!(wanted >= 1 && wanted <= MOST_COLUMNS && wanted == Math.rint(wanted))) {
             keys.refuse("columns", "must be a whole number from 1 to " + MOST_COLUMNS);
+            wanted = MOST_COLUMNS;
         }
-        List<BoardTile> tiles = keys.each("tiles", this::chart, this::figure);
+        List<BoardTile> tiles = keys.each("tiles", name -> chart(name, Page.Span.ONE), this::tile);
         if (keys.has("tiles") && keys.isList("tiles") && keys.isEmpty("tiles")) {
             keys.refuse("tiles", "names no chart and no figure");
         }
-        return new Board(words(keys, "title", tables.expressions(tables.first()), tables.first()), (int) wanted, tiles, locale);
+        Expressions expressions = tables.expressions(tables.first());
+        return new Board(words(keys, "title", expressions, tables.first()), words(keys, "subtitle", expressions, tables.first()), words(keys, "source", expressions, tables.first()),
+                (int) wanted, tiles, locale);
     }
 
-    private Optional<BoardTile> chart(Text name) {
+    /** A chart with a span, or a figure. */
+    private Optional<BoardTile> tile(Mapping tile) {
+        if (!tile.has("chart")) {
+            return figure(tile);
+        }
+        tile.allowing(List.of("chart"), List.of("chart", "span"));
+        return tile.text("chart").flatMap(name -> chart(name, span(tile)));
+    }
+
+    /** Columns, or columns and rows. */
+    private Page.Span span(Mapping tile) {
+        if (!tile.has("span")) {
+            return Page.Span.ONE;
+        }
+        List<Double> sizes = tile.isList("span") ? tile.numbers("span") : tile.number("span").stream().boxed().toList();
+        double columns = sizes.isEmpty() ? 1 : sizes.get(0);
+        double rows = sizes.size() < 2 ? 1 : sizes.get(1);
+        boolean whole = columns == Math.rint(columns) && rows == Math.rint(rows) && columns >= 1 && rows >= 1 && rows <= MOST_COLUMNS && sizes.size() <= 2;
+        if (!whole || columns > wanted) {
+            tile.refuse("span", whole ? "is wider than the " + (int) wanted + " columns of the board" : "is how many places of the grid it takes: 2 across, or [2, 1] across and down");
+            return Page.Span.ONE;
+        }
+        return new Page.Span((int) columns, (int) rows);
+    }
+
+    private Optional<BoardTile> chart(Text name, Page.Span span) {
         if (!charts.contains(name.value())) {
             problems.add(name.place(), "there is no chart '" + name.value() + "'. " + Nearest.hint(name.value(), charts));
             return Optional.empty();
         }
-        return Optional.of(new ChartTile(name.value()));
+        return Optional.of(new ChartTile(name.value(), span));
     }
 
     private Optional<BoardTile> figure(Mapping tile) {
-        tile.allowing(List.of("figure"), List.of("figure", "table", "total", "title", "text", "format", "slice"));
+        tile.allowing(List.of("figure"), List.of("figure", "table", "total", "title", "text", "format", "slice", "span"));
         Optional<Pipeline> table = tables.of(tile);
         Expressions expressions = tables.expressions(table);
         Optional<Formula> value = tile.text("figure").flatMap(expressions::read);
@@ -68,7 +98,7 @@ final class BoardReader {
         SliceReader slice = tile.mapping("slice").map(cuts -> SliceReader.read(cuts, expressions, tables.raw(table))).orElse(SliceReader.NONE);
         figures++;
         return value.flatMap(formula -> table.map(pipeline -> new FigureTile(new Figure("figure " + figures, formula, tile.choice("total", Figure.Total.class),
-                words(tile, "title", expressions, table), words(tile, "text", expressions, table), format, slice.onRaw() ? Map.of() : slice.cuts(), locale), slice.onRaw() ? pipeline.first(slice.steps()) : pipeline)));
+                words(tile, "title", expressions, table), words(tile, "text", expressions, table), format, slice.onRaw() ? Map.of() : slice.cuts(), locale), slice.onRaw() ? pipeline.first(slice.steps()) : pipeline, span(tile))));
     }
 
     private Words words(Mapping keys, String key, Expressions expressions, Optional<Pipeline> table) {

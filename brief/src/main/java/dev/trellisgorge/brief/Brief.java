@@ -4,6 +4,7 @@ import dev.trellisgorge.engine.Page;
 import dev.trellisgorge.engine.Tile;
 import dev.trellisgorge.formula.Settings;
 import dev.trellisgorge.pattern.Chart;
+import dev.trellisgorge.pattern.Words;
 import dev.trellisgorge.tables.Progress;
 import dev.trellisgorge.plan.PlainChart;
 import dev.trellisgorge.plan.Plan;
@@ -159,13 +160,13 @@ public final class Brief {
             Map<String, Pipeline> tables = new LinkedHashMap<>();
             own.forEach((chart, table) -> tables.put(chart, table.first(slices)));
             return new Brief(file, inputs, settings, pipeline.first(slices), charts, tables,
-                    board.map(whole -> whole.each(big -> new Board.FigureTile(big.figure(), big.table().first(slices)))), executor, notes);
+                    board.map(whole -> whole.each(big -> new Board.FigureTile(big.figure(), big.table().first(slices), big.span()))), executor, notes);
         }
         List<Chart> cut = new ArrayList<>(charts);
         Optional<Board> shown = board;
         for (Slice slice : slices) {
             cut.replaceAll(chart -> chart.slice(slice.column(), slice.cut()));
-            shown = shown.map(whole -> whole.each(big -> new Board.FigureTile(big.figure().slice(slice.column(), slice.cut()), big.table())));
+            shown = shown.map(whole -> whole.each(big -> new Board.FigureTile(big.figure().slice(slice.column(), slice.cut()), big.table(), big.span())));
         }
         return new Brief(file, inputs, settings, pipeline, cut, own, shown, executor, notes);
     }
@@ -252,13 +253,22 @@ public final class Brief {
     private Page page(Board shown, List<PlainChart> computed) {
         Iterator<PlainChart> figures = figures().iterator();
         List<Tile> tiles = new ArrayList<>();
+        List<Page.Span> spans = new ArrayList<>();
         for (Board.BoardTile tile : shown.tiles()) {
+            int before = tiles.size();
             if (tile instanceof Board.ChartTile named) {
                 computed.stream().filter(chart -> chart.name().equals(named.chart())).map(Tile::of).forEach(tiles::add);
             } else {
                 tiles.add(new Tile.OfFigure(figures.next()));
             }
+            for (int i = before; i < tiles.size(); i++) {
+                spans.add(tile.span());
+            }
         }
-        return new Page(Board.NAME, shown.title().over(pipeline, executor, "board", shown.locale()), shown.columns(), tiles);
+        return new Page(Board.NAME, line(shown.title(), shown), line(shown.subtitle(), shown), line(shown.source(), shown), shown.columns(), tiles, spans);
+    }
+
+    private String line(Words words, Board shown) {
+        return words.over(pipeline, executor, Board.NAME, shown.locale());
     }
 }

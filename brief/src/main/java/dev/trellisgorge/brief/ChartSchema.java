@@ -29,6 +29,8 @@ import java.util.Map;
 final class ChartSchema {
 
     private static final Map<String, Object> COLORS_BY_NAME = schema("type", "object", "additionalProperties", schema("type", "string", "pattern", "^(#([0-9a-fA-F]{3}|[0-9a-fA-F]{6})|[a-zA-Z]+)$"));
+    private static final Map<String, Object> SPAN = either(whole(1, BoardReader.MOST_COLUMNS), schema("type", "array", "items", whole(1, BoardReader.MOST_COLUMNS), "minItems", 1, "maxItems", 2));
+    private static final String SPANS = "How many places of the grid it takes: so many across, or [across, down]; 1 where it is not given.";
     private static final String CHARTED = "A table of data, with its own shape; the first one, with the brief's shape, where it is not given.";
 
     private ChartSchema() {
@@ -187,16 +189,18 @@ final class ChartSchema {
 
     static Map<String, Object> board() {
         return titled("Board", described(new SchemaKeys().required("tiles", schema("type", "array", "minItems", 1, "items", ref("tile")), "What stands on it, row by row.")
-                .optional("title", ref("words"), "One line above all.")
+                .optional("title", ref("words"), "One line above all.").optional("subtitle", ref("words"), "One line below the title.")
+                .optional("source", ref("words"), "One line at the foot: where the figures come from.")
                 .optional("columns", whole(1, BoardReader.MOST_COLUMNS), "How many tiles stand beside each other; 2 where it is not given.").mapping(),
                 "Several charts and big figures on one page. Charts that are not on it keep a page of their own."));
     }
 
     static Map<String, Object> tile() {
         return titled("Tiles", schema("description", "A tile of the board.", "oneOf", List.of(titled("A chart", described(TEXT, "A chart, by its name.")),
+                titled("A chart of another size", described(new SchemaKeys().required("chart", TEXT, "The chart, by its name.").optional("span", SPAN, SPANS).mapping(), "A chart that takes several places of the grid.")),
                 titled("A figure", described(new SchemaKeys().required("figure", EXPRESSION, "The figure.").optional("table", TEXT, CHARTED)
                         .optional("total", choice((Object[]) Figure.Total.values()), "How several rows become one figure; there must be one row where it is not given.")
                         .optional("title", ref("words"), "One line above it.").optional("text", ref("words"), "One line below it.").optional("format", TEXT, "A number pattern as CLDR has it: #,##0.0.")
-                        .optional("slice", ref("slice"), "Only some rows.").mapping(), "One big figure.")))));
+                        .optional("slice", ref("slice"), "Only some rows.").optional("span", SPAN, SPANS).mapping(), "One big figure; a row of figures alone is no higher than they need.")))));
     }
 }

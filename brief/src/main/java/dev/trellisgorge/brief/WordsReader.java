@@ -50,7 +50,7 @@ final class WordsReader {
             } else {
                 int end = end();
                 if (end < 0) {
-                    problems.add(line.place(), "'" + text + "' has a '{' at sign " + (at + 1) + " that is never closed; '{{' stands for one that is meant");
+                    problems.add(line.place(), "'" + text + "' has a '{' at sign " + (at + 1) + " that is never closed" + (text.endsWith("|") ? " (a text with ' #' in it stands in quotes)" : "; '{{' stands for one that is meant"));
                     return Words.NONE;
                 }
                 words = and(words, said);

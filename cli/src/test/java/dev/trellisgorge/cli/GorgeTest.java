@@ -41,7 +41,7 @@ public class GorgeTest extends AtDesk {
                 march (8 rows)
                   holds  on 8 of 8 rows: each generated_mwh is in exactly one class
                   holds  on 8 of 8 rows: below + above + unjudged = generated_mwh
-                  note   slice: month is 2031-03-01 left out 24 of 32 rows (generated_mwh 7755 of 9842, licensed_mwh 7890 of 10520): \
+                  note   slice: month is 2031-03-01 (:month) left out 24 of 32 rows (generated_mwh 7755 of 9842, licensed_mwh 7890 of 10520): \
                 North Sluice, Heron Weir, Mill Race, Alder Gate, Stone Leat, Fern Pool, Otter Bend, Low Lock
                   note   equal to the limit, counted as above: Heron Weir (400)
                 """, ""));
@@ -73,7 +73,7 @@ public class GorgeTest extends AtDesk {
         desk.withDemo();
         Desk.Answer answer = desk.type("draw", "DESK/demo/generation.yaml", "--chart", "march");
         assertThat(answer.code()).isZero();
-        assertThat(answer.out().lines().toList()).hasSize(11).contains("Three stations reached the goal in March").noneMatch(line -> line.contains("\u001B"));
+        assertThat(answer.out().lines().toList()).hasSize(11).contains("3 of 8 stations reached 400 MWh in March").noneMatch(line -> line.contains("\u001B"));
         assertThat(answer.out()).isEqualTo(desk.type("draw", "DESK/demo/generation.yaml", "--chart", "march", "-o", "DESK/a.txt").code() == 0
                 ? read("a.txt") : "");
     }
@@ -107,7 +107,7 @@ public class GorgeTest extends AtDesk {
                 assertThat(page).contains("<img src=\"" + file.substring("DESK/demo/".length()) + "\" alt=\"");
             }
         }
-        assertThat(page).doesNotContain("http", "<script", "alt=\"\"").contains("Three stations reached the goal in March: North Sluice 520 (Goal reached)");
+        assertThat(page).doesNotContain("http", "<script", "alt=\"\"").contains("3 of 8 stations reached 400 MWh in March: North Sluice 520 (Goal reached)");
     }
 
     @Test
@@ -137,7 +137,7 @@ public class GorgeTest extends AtDesk {
     @Test
     public void oneDrawingIsMadeForEachValueOfAColumn() throws IOException {
         desk.withDemo();
-        String months = Files.readString(desk.path("demo/generation.yaml")).replaceAll("(?m)^    (slice|subtitle):.*\n", "").replace("category: station", "category: month");
+        String months = Files.readString(desk.path("demo/generation.yaml")).replaceAll("(?m)^    (slice|subtitle|title):.*\n", "").replace("category: station", "category: month");
         desk.with("demo/months.yaml", months.replaceAll("(?s)\\n    classify:.*?(?=\\n    (names|labels))", "").replaceAll("(?m)^    (names|colors):.*\n", ""));
         Desk.Answer answer = desk.type("draw", "DESK/demo/months.yaml", "--chart", "march", "-o", "DESK/x.svg", "--each", "station");
         assertThat(answer.err()).isEmpty();

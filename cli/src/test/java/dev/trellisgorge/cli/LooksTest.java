@@ -136,4 +136,22 @@ public class LooksTest extends AtDesk {
         assertThat(desk.type("draw", "DESK/b.yaml").err()).isEqualTo("gorge: chart 'r': 'axis' has no use here: a chart of the pattern 'ring' has no axis of figures\n"
                 + "gorge: chart 'r': 'gap' has no use here: a chart of the pattern 'ring' has no axis of figures\n");
     }
+
+    @Test
+    public void boardHasTilesOfSeveralSizesAndLinesRoundThem() throws IOException {
+        desk.with("b.yaml", "brief: 1\ndata: {power: power.csv}\ncharts:\n  c: {pattern: columns, category: station, value: mwh}\n  d: {pattern: columns, category: station, value: target}\n"
+                + "board:\n  title: All\n  subtitle: '{COUNT(*)} stations'\n  source: Own meters\n  columns: 3\n  tiles:\n    - {figure: mwh, total: sum, span: 3}\n    - {chart: c, span: [2, 2]}\n    - d\n"
+                + "    - {figure: target, total: sum}\n");
+        assertThat(desk.type("draw", "DESK/b.yaml").out()).startsWith("All\n3 stations\n\n").endsWith("\nOwn meters\n");
+        String json = drawn("json").replaceAll("\\s+", "");
+        assertThat(json).contains("\"column\":0,\"row\":0,\"columns\":3,\"rows\":1", "\"column\":0,\"row\":1,\"columns\":2,\"rows\":2", "\"column\":2,\"row\":1,\"columns\":1,\"rows\":1",
+                "\"column\":2,\"row\":2,\"columns\":1,\"rows\":1", "\"subtitle\":\"3stations\"", "\"source\":\"Ownmeters\"");
+        assertThat(drawn("svg")).contains(">Own meters<", ">3 stations<");
+        assertThat(desk.type("draw", "DESK/b.yaml", "-o", "DESK/o.xlsx").code()).isZero();
+        String brief = Files.readString(desk.path("b.yaml"));
+        desk.with("b.yaml", brief.replace("span: 3}", "span: 4}"));
+        assertThat(desk.type("draw", "DESK/b.yaml").err()).isEqualTo("gorge: DESK/b.yaml:12:39: 'span': is wider than the 3 columns of the board\n");
+        desk.with("b.yaml", brief.replace("span: 3}", "span: 1.5}"));
+        assertThat(desk.type("draw", "DESK/b.yaml").err()).startsWith("gorge: DESK/b.yaml:12:39: 'span': is how many places of the grid it takes");
+    }
 }

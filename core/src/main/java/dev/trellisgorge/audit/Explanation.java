@@ -139,13 +139,15 @@ public record Explanation(List<String> lines) {
         }
 
         private String inputs() {
+            Set<String> labels = chart.labels().values().stream().flatMap(List::stream).map(Label::column).collect(Collectors.toSet());
+            List<Formula> read = chart.plan().columns().stream().filter(column -> column.use() != Derived.Use.LABEL || labels.contains(column.name())).map(Derived::formula).toList();
             Set<String> columns = new LinkedHashSet<>();
-            chart.plan().columns().forEach(column -> columns.addAll(Reads.columns(column.formula())));
+            read.forEach(formula -> columns.addAll(Reads.columns(formula)));
             chart.plan().category().ifPresent(columns::remove);
             Stream<String> cells = columns.stream().map(name -> name + ": " + (isMissing(Formulas.column(name)) ? "missing" : reason.figure(Formulas.column(name))));
-            Stream<String> settings = chart.plan().settingsRead().stream().map(name -> "the setting " + name + ": " + reason.figure(Formulas.setting(name)));
-            String read = Stream.concat(cells, settings).collect(Collectors.joining("; "));
-            return read.isEmpty() ? "" : "It reads " + read + ".";
+            Stream<String> settings = read.stream().flatMap(formula -> Reads.settings(formula).stream()).distinct().map(name -> "the setting " + name + ": " + reason.figure(Formulas.setting(name)));
+            String told = Stream.concat(cells, settings).collect(Collectors.joining("; "));
+            return told.isEmpty() ? "" : "It reads " + told + ".";
         }
 
         private boolean isMissing(Formula formula) {

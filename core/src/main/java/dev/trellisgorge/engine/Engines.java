@@ -94,7 +94,7 @@ public final class Engines {
             for (Tile tile : page.tiles()) {
                 tiles.add(tile instanceof Tile.OfChart chart ? new Tile.OfChart(lowered(thinned(chart.parts(), engine, page, size), engine, problems)) : tile);
             }
-            lowered.add(new Page(page.name(), page.title(), page.columns(), tiles));
+            lowered.add(page.tiles(tiles));
         }
         problems.throwIfAny();
         return lowered;

@@ -2,27 +2,80 @@ package dev.trellisgorge.engine;
 
 import dev.trellisgorge.plan.PlainChart;
 import dev.trellisgorge.table.Characters;
+import java.util.ArrayList;
+import java.util.Collections;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Objects;
+import java.util.Set;
+import java.util.stream.IntStream;
+import java.util.stream.Stream;
 
 /**
  * A picture, a page or a sheet: one chart, or a board of charts and figures on a grid. Immutable and thread-safe.
  *
- * @param name    names files and sheets
- * @param title   of the whole; empty where the tiles say it all
- * @param columns of the grid, 1 or more; tiles fill it row by row
- * @param tiles   at least one
+ * @param name     names files and sheets
+ * @param title    of the whole; empty where the tiles say it all
+ * @param subtitle one line below it, or empty
+ * @param source   one line at the foot, or empty
+ * @param columns  of the grid, 1 or more; tiles fill it row by row, each in the first place that is free
+ * @param tiles    at least one
+ * @param spans    how large each tile is
  */
-public record Page(String name, String title, int columns, List<Tile> tiles) {
+public record Page(String name, String title, String subtitle, String source, int columns, List<Tile> tiles, List<Span> spans) {
+    /** Of a row that holds figures alone, beside one with charts. */
+    private static final double FIGURES = 0.4;
 
-    /** @throws IllegalArgumentException where there is no tile or no column */
+    /**
+     * How many places of the grid a tile takes.
+     *
+     * @param columns 1 or more
+     * @param rows    1 or more
+     */
+    public record Span(int columns, int rows) {
+        /** One place. */
+        public static final Span ONE = new Span(1, 1);
+
+        /** @throws IllegalArgumentException where it is no place at all */
+        public Span {
+            if (columns < 1 || rows < 1) {
+                throw new IllegalArgumentException("a tile takes at least one place, not " + columns + " by " + rows);
+            }
+        }
+    }
+
+    /**
+     * Where a tile stands on the grid.
+     *
+     * @param column from 0
+     * @param row    from 0
+     */
+    public record Place(Tile tile, int column, int row, Span span) {
+        public Place {
+            Objects.requireNonNull(tile, "tile");
+            Objects.requireNonNull(span, "span");
+        }
+    }
+
+    /** @throws IllegalArgumentException where there is no tile or no column, or a tile is wider than the grid */
     public Page {
         name = Characters.shown(name);
         title = Characters.shown(title);
+        subtitle = Characters.shown(subtitle);
+        source = Characters.shown(source);
         tiles = List.copyOf(tiles);
+        spans = List.copyOf(spans);
         if (tiles.isEmpty() || columns < 1) {
             throw new IllegalArgumentException("a page has at least one tile and one column");
         }
+        if (spans.size() != tiles.size() || spans.stream().anyMatch(span -> span.columns() > columns)) {
+            throw new IllegalArgumentException("each tile has a span, none wider than the " + columns + " columns of the page");
+        }
+    }
+
+    /** A page whose tiles take one place each. Errors as above. */
+    public Page(String name, String title, int columns, List<Tile> tiles) {
+        this(name, title, "", "", columns, tiles, Collections.nCopies(tiles.size(), Span.ONE));
     }
 
     /** A page with one chart. */
@@ -30,9 +83,42 @@ public record Page(String name, String title, int columns, List<Tile> tiles) {
         return new Page(chart.name(), "", 1, List.of(Tile.of(chart)));
     }
 
+    /** The same with its charts as they are drawn. */
+    Page tiles(List<Tile> drawn) {
+        return new Page(name, title, subtitle, source, columns, drawn, spans);
+    }
+
+    /** Where the tiles stand, in their order. */
+    public List<Place> places() {
+        List<Place> places = new ArrayList<>();
+        Set<List<Integer>> taken = new HashSet<>();
+        for (int i = 0; i < tiles.size(); i++) {
+            Span span = spans.get(i);
+            int at = 0;
+            while (at % columns + span.columns() > columns || cells(at, span).anyMatch(taken::contains)) {
+                at++;
+            }
+            cells(at, span).forEach(taken::add);
+            places.add(new Place(tiles.get(i), at % columns, at / columns, span));
+        }
+        return places;
+    }
+
+    private Stream<List<Integer>> cells(int at, Span span) {
+        return IntStream.range(0, span.columns() * span.rows()).mapToObj(i -> List.of(at % columns + i % span.columns(), at / columns + i / span.columns()));
+    }
+
     /** How many rows the grid has. */
     public int rows() {
-        return (tiles.size() + columns - 1) / columns;
+        return places().stream().mapToInt(place -> place.row() + place.span().rows()).max().orElse(1);
+    }
+
+    /** How high each row is, as a share of one with charts: rows that hold figures alone are no higher than their words need. */
+    public List<Double> heights() {
+        List<Place> places = places();
+        boolean allFigures = tiles.stream().allMatch(Tile.OfFigure.class::isInstance);
+        return IntStream.range(0, rows()).mapToObj(row -> !allFigures && places.stream().filter(place -> place.row() <= row && row < place.row() + place.span().rows())
+                .allMatch(place -> place.tile() instanceof Tile.OfFigure && place.span().rows() == 1) ? FIGURES : 1.0).toList();
     }
 
     /** The charts of all tiles, as they are drawn. */

@@ -25,6 +25,7 @@ import java.util.Set;
 /** Describes lines of words as columns of a plan: each has the same text on every row. */
 final class Wording {
     private static final String NOTHING = "–";
+    private static final double SMALL = 0.01;
 
     private final PlanBuilder plan;
     private final Locale locale;
@@ -62,10 +63,10 @@ final class Wording {
         }
         String column = plan.free("figure of the " + line);
         plan.forLabels(column, single(made.of(), line));
-        return Formulas.coalesce(written(Formulas.computed(column), made.pattern(), line), Formulas.text(NOTHING));
+        return Formulas.coalesce(written(Formulas.computed(column), made.pattern()), Formulas.text(NOTHING));
     }
 
-    private Formula written(Formula figure, Optional<String> pattern, String line) {
+    private Formula written(Formula figure, Optional<String> pattern) {
         Kind kind = plan.kind(figure).orElse(Kind.TEXT);
         if (kind != Kind.NUMBER) {
             return kind == Kind.TRUTH ? Formulas.written(figure) : day(figure, kind, pattern);
@@ -74,9 +75,8 @@ final class Wording {
         if (!format.isFitting()) {
             return format.words(figure, Formulas.number(0));
         }
-        String decimals = plan.free("decimals of the " + line);
-        plan.forLabels(decimals, Format.decimals(List.of(figure)));
-        return format.words(figure, Formulas.computed(decimals));
+        Formula size = Formulas.abs(figure);
+        return Formulas.choose(size.above(Formulas.number(0)).and(size.below(Formulas.number(SMALL))), Formulas.formatted(figure, "0.##E0", locale), Formulas.formatted(figure, "#,##0.##", locale));
     }
 
     private Formula day(Formula figure, Kind kind, Optional<String> pattern) {
@@ -138,6 +138,6 @@ final class Wording {
 
     private Formula end(Formula cell, Optional<String> pattern) {
         boolean day = cell instanceof Leaf.Literal literal && CalendarUnit.days(literal.value().toString()).filter(days -> days.unit() == CalendarUnit.DAY).isPresent();
-        return written(cell, day && !locale.equals(Locale.ROOT) ? pattern.or(() -> Optional.of(Format.dates(locale))) : pattern, "slice");
+        return written(cell, day && !locale.equals(Locale.ROOT) ? pattern.or(() -> Optional.of(Format.dates(locale))) : pattern);
     }
 }

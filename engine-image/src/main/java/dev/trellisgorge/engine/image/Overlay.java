@@ -392,6 +392,9 @@ final class Overlay extends AbstractAnnotation implements CategoryAnnotation {
             if (!isSeen(figure.end()) && Math.abs(end - start) > 2 * text) { // below the strokes that say that it goes on
                 end -= Math.signum(end - start) * text * 1.3;
             }
+            if (!isSeen(figure.start()) && Math.abs(end - start) > 3 * text) {
+                start += Math.signum(end - start) * text * 1.1;
+            }
             double along = middle(figure.row()) + figure.aside() * barWidth();
             double forwards = (figure.end() < figure.start() ? -1 : 1) * upwards();
             Color ink = Ink.awt(Role.INK);

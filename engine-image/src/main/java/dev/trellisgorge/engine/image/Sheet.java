@@ -11,6 +11,7 @@ import java.awt.Graphics2D;
 import java.awt.RenderingHints;
 import java.awt.geom.AffineTransform;
 import java.awt.geom.Rectangle2D;
+import java.util.List;
 import org.jfree.chart.JFreeChart;
 
 /** A page drawn on a surface: the tiles on their grid, each on its own ground. */
@@ -36,15 +37,25 @@ final class Sheet {
         g.fill(new Rectangle2D.Double(0, 0, width, height));
         double text = Ink.textSize(width, height);
         double top = page.title().isEmpty() ? 0 : text * 3.2;
+        g.setColor(Ink.awt(Role.INK));
         if (top > 0) {
-            g.setColor(Ink.awt(Role.INK));
             write(g, page.title(), Fonts.strong(text * 1.9), width - text * 3.2, text * 1.6, text * 2.6);
         }
+        if (!page.subtitle().isEmpty()) {
+            top += text * 1.7;
+            write(g, page.subtitle(), Fonts.regular(text * 1.05), width - text * 3.2, text * 1.6, top - text * 0.6);
+        }
+        double foot = page.source().isEmpty() ? 0 : text * 1.8;
+        if (foot > 0) {
+            write(g, page.source(), Fonts.regular(Math.max(Ink.SMALLEST_TEXT, text * 0.8)), width - text * 3.2, text * 1.6, height - text * 0.7);
+        }
+        List<Double> heights = page.heights();
+        double unit = (height - top - foot) / heights.stream().mapToDouble(Double::doubleValue).sum();
         double tileWidth = width / page.columns();
-        double tileHeight = (height - top) / page.rows();
-        for (int i = 0; i < page.tiles().size(); i++) {
-            Rectangle2D place = new Rectangle2D.Double(i % page.columns() * tileWidth, top + i / page.columns() * tileHeight, tileWidth, tileHeight);
-            draw(g, page.tiles().get(i), place);
+        for (Page.Place place : page.places()) {
+            double above = heights.stream().limit(place.row()).mapToDouble(Double::doubleValue).sum() * unit;
+            double high = heights.stream().skip(place.row()).limit(place.span().rows()).mapToDouble(Double::doubleValue).sum() * unit;
+            draw(g, place.tile(), new Rectangle2D.Double(place.column() * tileWidth, top + above, place.span().columns() * tileWidth, high));
         }
     }
 

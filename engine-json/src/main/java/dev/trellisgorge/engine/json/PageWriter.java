@@ -70,15 +70,22 @@ final class PageWriter {
         json.writeStartObject();
         json.writeStringField("name", page.name());
         json.writeStringField("title", page.title());
+        json.writeStringField("subtitle", page.subtitle());
+        json.writeStringField("source", page.source());
         json.writeNumberField("width", size.width());
         json.writeNumberField("height", size.height());
         json.writeNumberField("columns", page.columns());
-        list("tiles", page.tiles(), this::tile);
+        list("tiles", page.places(), this::tile);
         json.writeEndObject();
     }
 
-    private void tile(Tile tile) throws IOException {
+    private void tile(Page.Place place) throws IOException {
+        Tile tile = place.tile();
         json.writeStartObject();
+        json.writeNumberField("column", place.column());
+        json.writeNumberField("row", place.row());
+        json.writeNumberField("columns", place.span().columns());
+        json.writeNumberField("rows", place.span().rows());
         if (tile instanceof Tile.OfFigure figure) {
             json.writeObjectFieldStart("figure");
             json.writeStringField("title", figure.title());

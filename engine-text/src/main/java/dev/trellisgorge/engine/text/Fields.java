@@ -63,7 +63,8 @@ final class Fields {
     /** What stands over a column: the name of its one series. */
     String title(int column) {
         List<Field> all = columns.get(column);
-        return all.size() == 1 ? all.get(0).series().name() : "";
+        boolean again = all.size() == 1 && columns.stream().flatMap(List::stream).filter(field -> field.series().equals(all.get(0).series())).count() > 1;
+        return all.size() == 1 && !again ? all.get(0).series().name() : "";
     }
 
     /** What a column takes up: its widest text, or what stands over it. */

@@ -66,9 +66,16 @@ public final class TextEngine implements Engine {
                 separate(lines);
                 lines.add(palette.strong(page.title()));
             }
+            if (!page.subtitle().isEmpty()) {
+                lines.add(page.subtitle());
+            }
             for (Tile tile : page.tiles()) {
                 separate(lines);
                 lines.addAll(lines(tile, wide));
+            }
+            if (!page.source().isEmpty()) {
+                separate(lines);
+                lines.add(page.source());
             }
         }
         out.write((String.join("\n", lines) + "\n").getBytes(StandardCharsets.UTF_8));

@@ -21,6 +21,7 @@ import org.apache.xmlbeans.XmlException;
 import org.openxmlformats.schemas.drawingml.x2006.chart.CTChart;
 import org.openxmlformats.schemas.drawingml.x2006.chart.CTExtensionList;
 import org.openxmlformats.schemas.drawingml.x2006.chart.CTManualLayout;
+import org.openxmlformats.schemas.drawingml.x2006.chart.CTTitle;
 import org.openxmlformats.schemas.drawingml.x2006.chart.STLayoutMode;
 import org.openxmlformats.schemas.drawingml.x2006.main.CTRegularTextRun;
 import org.openxmlformats.schemas.drawingml.x2006.main.CTTextBody;
@@ -111,7 +112,8 @@ final class ChartFrame {
             throw new BadInput(Place.of("chart '" + plain.name() + "'"), "files of this kind can't put the title at the right; put it at the left or in the centre");
         }
         if (plain.looks().titleAt().equals(Optional.of(Looks.Align.LEFT)) && chart.getCTChart().isSetTitle()) {
-            CTManualLayout place = chart.getCTChart().getTitle().addNewLayout().addNewManualLayout();
+            CTTitle title = chart.getCTChart().getTitle();
+            CTManualLayout place = (title.isSetLayout() ? title.getLayout() : title.addNewLayout()).addNewManualLayout();
             place.addNewXMode().setVal(STLayoutMode.EDGE);
             place.addNewYMode().setVal(STLayoutMode.EDGE);
             place.addNewX().setVal(0.015);

@@ -179,7 +179,7 @@ final class HelperSheet {
             Optional<Format> format = series.stream().filter(s -> s.column().equals(column.name())).flatMap(s -> s.label().stream()).map(Label::format)
                     .findFirst().filter(f -> cells.kind() == Kind.NUMBER);
             String title = readersName(column.name());
-            boolean level = cells.size() > 0 && (column.formula() instanceof Leaf.Setting || column.formula() instanceof Leaf.Literal);
+            boolean level = cells.kind() == Kind.NUMBER && cells.size() > 0 && (column.formula() instanceof Leaf.Setting || column.formula() instanceof Leaf.Literal);
             Format written = level ? levelFormat(cells) : null;
             Optional<String> live = level && column.formula() instanceof Leaf.Setting setting
                     ? Optional.of("\"" + title.replace("\"", "\"\"") + " \"&" + NumberFormats.text(names.defined(setting.name()), written)) : Optional.empty();

@@ -32,6 +32,7 @@ final class PageSheet {
     private static final double SCALE = 0.75;
     private static final int LEAST_COLUMNS = 6;
     private static final int LEAST_ROWS = 12;
+    private static final int LEAST_FIGURE_ROWS = 6;
     private static final int TITLE_ROWS = 2;
 
     private final Page page;
@@ -54,17 +55,31 @@ final class PageSheet {
             write(0, 0, page.title(), styles.title());
             top = TITLE_ROWS;
         }
+        if (!page.subtitle().isEmpty()) {
+            write(top, 0, page.subtitle(), styles.note());
+            top += TITLE_ROWS;
+        }
         int columns = Math.max(LEAST_COLUMNS, (int) Math.round(size.width() * SCALE / Area.COLUMN / page.columns()));
-        int rows = Math.max(LEAST_ROWS, (int) Math.round(size.height() * SCALE / Area.ROW / page.rows()));
-        evenRows(0, top + rows * page.rows());
+        List<Double> heights = page.heights();
+        double unit = size.height() * SCALE / Area.ROW / heights.stream().mapToDouble(Double::doubleValue).sum();
+        List<Page.Place> places = page.places();
+        int[] from = new int[heights.size() + 1];
+        from[0] = top;
+        for (int row = 0; row < heights.size(); row++) {
+            int at = row;
+            int needed = places.stream().filter(place -> place.row() + place.span().rows() - 1 == at).mapToInt(place -> rowsOfText(place.tile()) - (from[at] - from[place.row()])).max().orElse(0);
+            int least = heights.get(row) < 1 ? LEAST_FIGURE_ROWS : LEAST_ROWS;
+            from[row + 1] = from[row] + Math.max(Math.max(least, (int) Math.round(unit * heights.get(row))), needed);
+        }
+        evenRows(0, from[heights.size()]);
         ColumnWidths.set(sheet, Collections.nCopies(columns * page.columns(), Area.COLUMN_WIDTH));
-        for (int from = 0; from < page.tiles().size(); from += page.columns()) {
-            List<Tile> line = page.tiles().subList(from, Math.min(page.tiles().size(), from + page.columns()));
-            int height = Math.max(rows, line.stream().mapToInt(PageSheet::rowsOfText).max().orElse(0));
-            for (int i = 0; i < line.size(); i++) {
-                draw(line.get(i), new Area(i * columns, top, columns, height));
-            }
-            top += height;
+        for (Page.Place place : places) {
+            draw(place.tile(), new Area(place.column() * columns, from[place.row()], place.span().columns() * columns, from[place.row() + place.span().rows()] - from[place.row()]));
+        }
+        top = from[heights.size()];
+        if (!page.source().isEmpty()) {
+            write(top, 0, page.source(), styles.note());
+            top++;
         }
         notes(top + 1);
         print();

@@ -1,0 +1,64 @@
+package dev.trellisgorge.engine.image;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import dev.trellisgorge.chart.Size;
+import dev.trellisgorge.engine.Engines;
+import dev.trellisgorge.engine.Page;
+import dev.trellisgorge.formula.Settings;
+import dev.trellisgorge.pattern.Chart;
+import dev.trellisgorge.pattern.Columns;
+import dev.trellisgorge.pattern.TextBar;
+import dev.trellisgorge.plan.PlainChart;
+import dev.trellisgorge.table.Column;
+import dev.trellisgorge.table.Table;
+import java.awt.Font;
+import java.nio.file.Path;
+import java.util.List;
+import org.testng.annotations.DataProvider;
+import org.testng.annotations.Test;
+
+/** Characters that the typeface of pictures lacks are drawn with another font, or told. */
+public class ScriptsTest {
+
+    private static PlainChart named(String name) {
+        return Chart.of("n", Columns.of("v")).over(Table.of("t", Column.texts("n", name), Column.numbers("v", 3)), Settings.NONE);
+    }
+
+    private static List<String> leftOut(PlainChart chart, String ending) {
+        return Engines.leftOut(List.of(Page.of(chart)), Path.of("x." + ending), Size.STANDARD);
+    }
+
+    @DataProvider
+    Object[][] scripts() {
+        return new Object[][] {{"\u5317\u95F8", "fonts-noto-cjk"}, {"\u0633\u062F", "fonts-noto-core"}, {"\u0939\u0947\u0930\u0949\u0928", "fonts-noto-core"}, {"\uE123", "fonts-noto-core"}};
+    }
+
+    @Test(dataProvider = "scripts")
+    public void scriptIsDrawnWithAFontOfTheMachineOrTold(String name, String debian) {
+        Font machine = new Font(Font.SANS_SERIF, Font.PLAIN, 12);
+        boolean able = machine.canDisplayUpTo(name) < 0;
+        assertThat(Scripts.able(Fonts.regular(20), name).canDisplayUpTo(name) < 0).isEqualTo(able);
+        assertThat(Scripts.able(Fonts.regular(20), name).getSize()).isEqualTo(20);
+        if (able) {
+            assertThat(leftOut(named(name), "png")).isEmpty();
+        } else {
+            assertThat(leftOut(named(name), "png")).hasSize(1).allMatch(sentence -> sentence.startsWith("'chart': no font here has '") && sentence.contains("on Debian " + debian));
+        }
+        assertThat(leftOut(named(name), "svg")).isEmpty();
+    }
+
+    @Test
+    public void wordsOfOurTypefaceStayInIt() {
+        assertThat(Scripts.able(Fonts.regular(20), "Ström, Škola – 20 €")).isEqualTo(Fonts.regular(20));
+        assertThat(leftOut(named("Ström"), "pdf")).isEmpty();
+    }
+
+    @Test
+    public void signOfABarThatIsLackingIsToldAndKeptInAnSvg() {
+        PlainChart fish = Chart.of("n", TextBar.of("v").glyph("\uD83D\uDC1F").per(dev.trellisgorge.formula.Formulas.number(1))).over(Table.of("t", Column.texts("n", "Weir"), Column.numbers("v", 3)), Settings.NONE);
+        assertThat(leftOut(fish, "png")).containsExactly("'chart': ● stands for '\uD83D\uDC1F', which the typeface of bars made of characters lacks; an .svg keeps it");
+        assertThat(leftOut(fish, "svg")).isEmpty();
+        assertThat(Svg.of(Page.of(fish)).texts()).contains("\uD83D\uDC1F\uD83D\uDC1F\uD83D\uDC1F");
+    }
+}
