@@ -1,39 +1,59 @@
 package dev.trellisgorge.brief;
 
 import dev.trellisgorge.formula.Settings;
-import dev.trellisgorge.pattern.Key;
 import dev.trellisgorge.pattern.Key.Takes;
+import dev.trellisgorge.pattern.Key;
 import dev.trellisgorge.pattern.PatternType;
+import dev.trellisgorge.pattern.Patterns;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.shape.Executor;
 import dev.trellisgorge.shape.Pipeline;
 import dev.trellisgorge.shape.Slice;
+import dev.trellisgorge.shape.Unpivot;
+import dev.trellisgorge.table.CalendarUnit;
 import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Kind;
 import dev.trellisgorge.table.Numbers;
 import dev.trellisgorge.table.Table;
+import java.time.Month;
+import java.time.format.TextStyle;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
+import java.util.regex.Pattern;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
+import java.util.stream.Stream;
 
 /**
- * A first brief for a table: the category is the first column of texts, or of dates; the figures are the first columns of
- * numbers that the pattern can show, in the order of its keys; where a category stands on several rows, a slice keeps
- * one of each.
+ * A first brief for a table, with comments that say what was chosen and what else there is: the category is the first column of texts, of dates or of years; a
+ * column that is called a target, a plan or a limit is that, and never the figure itself; months that stand beside each other are turned to rows; where a category
+ * stands on several rows a slice keeps one of each, or else they are totalled.
  */
 public final class FirstBrief {
     private static final int MOST_TRIES = 100;
+    private static final int LEAST_WIDE = 3;
+    private static final Pattern TARGET = Pattern.compile("(?iu).*(target|goal|plan|budget|limit|licen[cs]e|forecast|quota|soll|ziel|grenze|objecti[fv]|cible|pr[ée]vu|presupuesto|meta|obiettivo).*");
+    private static final Pattern YEAR_NAME = Pattern.compile("(?iu)(year|jahr|ann[ée]e|a[ñn]o|anno)");
+    private static final Set<String> KINDS = Set.of("start", "change", "subtotal", "total");
+    private static final Set<String> FOR_TARGETS = Set.of("target", "points", "against");
 
     private final PatternType type;
+    private final Table raw;
     private final Table table;
+    private final Optional<Unpivot> turned;
+    private final List<String> comments = new ArrayList<>();
 
-    private FirstBrief(PatternType type, Table table) {
+    private FirstBrief(PatternType type, Table raw) {
         this.type = type;
-        this.table = table;
+        this.raw = raw;
+        this.turned = wide(raw);
+        this.table = turned.map(step -> Executor.over(raw, Settings.NONE).run(Pipeline.of(raw.name()).then(step))).orElse(raw);
     }
 
     /**
@@ -44,9 +64,8 @@ public final class FirstBrief {
      */
     public static String of(PatternType type, Table table, String data) {
         FirstBrief first = new FirstBrief(type, table);
-        List<Column> figures = table.columns().stream().filter(column -> column.kind() == Kind.NUMBER).toList();
         Optional<BadInput> refused = Optional.empty();
-        for (List<Column> order : orders(figures)) {
+        for (List<Column> order : orders(first.figures())) {
             String text = first.text(data, order);
             try {
                 Brief brief = new BriefReader(text, table).read();
@@ -57,6 +76,43 @@ public final class FirstBrief {
             }
         }
         throw refused.orElseThrow();
+    }
+
+    /** The patterns for which there is a first brief of a table, in their own order. */
+    public static List<PatternType> suiting(Table table) {
+        return Patterns.all().stream().filter(type -> {
+            try {
+                of(type, table, "data");
+                return true;
+            } catch (BadInput unfit) {
+                return false;
+            }
+        }).toList();
+    }
+
+    /** Months or other periods as the names of columns of numbers, turned to rows. */
+    private static Optional<Unpivot> wide(Table table) {
+        List<String> periods = table.columns().stream().filter(column -> column.kind() == Kind.NUMBER && isPeriod(column.name())).map(Column::name).toList();
+        long figures = table.columns().stream().filter(column -> column.kind() == Kind.NUMBER).count();
+        boolean free = !table.schema().has("month") && !table.schema().has("value");
+        return periods.size() >= LEAST_WIDE && periods.size() * 2 > figures && free ? Optional.of(new Unpivot(periods, "month", "value")) : Optional.empty();
+    }
+
+    private static boolean isPeriod(String name) {
+        return CalendarUnit.days(name).isPresent() || Arrays.stream(Month.values()).anyMatch(month -> Stream.of(TextStyle.FULL, TextStyle.SHORT)
+                .anyMatch(style -> Stream.of(Locale.ENGLISH, Locale.GERMAN, Locale.FRENCH).anyMatch(locale -> month.getDisplayName(style, locale).replace(".", "").equalsIgnoreCase(name.replace(".", "")))));
+    }
+
+    private boolean isYear(Column column) {
+        return column.kind() == Kind.NUMBER && YEAR_NAME.matcher(column.name()).matches();
+    }
+
+    /** What may be the figure first, then what is called a target. */
+    private List<Column> figures() {
+        List<Column> all = table.columns().stream().filter(column -> column.kind() == Kind.NUMBER && !isYear(column)).toList();
+        List<Column> figures = new ArrayList<>(all.stream().filter(column -> !TARGET.matcher(column.name()).matches()).toList());
+        all.stream().filter(column -> TARGET.matcher(column.name()).matches()).forEach(figures::add);
+        return figures;
     }
 
     /** The columns as they stand, then each other pair of them first. */
@@ -73,31 +129,79 @@ public final class FirstBrief {
     }
 
     private String text(String data, List<Column> order) {
-        StringBuilder text = new StringBuilder("brief: 1\ndata:\n  " + quoted(table.name()) + ": " + quoted(data) + "\ncharts:\n  first:\n    pattern: "
-                + type.name() + "\n");
+        comments.clear();
+        StringBuilder keys = new StringBuilder("charts:\n  first:\n    pattern: " + type.name() + "\n");
         Map<String, String> slice = Map.of();
+        Optional<String> totalled = Optional.empty();
         if (type.categories()) {
             String category = category();
-            text.append("    category: ").append(quoted(category)).append('\n');
-            slice = slice(category);
+            keys.append("    category: ").append(quoted(category)).append('\n');
+            Optional<Map<String, String>> found = slice(category);
+            slice = found.orElse(Map.of());
+            totalled = found.isEmpty() ? Optional.of(category) : Optional.empty();
         } else if (table.rowCount() > 1) {
             slice = oneRow();
         }
         List<Column> figures = new ArrayList<>(order);
+        List<String> used = new ArrayList<>();
         for (Key key : type.keys()) {
             if (key.required()) {
-                text.append("    ").append(key.name()).append(": ").append(value(key, figures)).append('\n');
+                int before = figures.size();
+                List<Column> had = List.copyOf(figures);
+                keys.append("    ").append(key.name()).append(": ").append(value(key, figures)).append('\n');
+                had.stream().filter(column -> figures.size() < before && !figures.contains(column)).map(Column::name).forEach(used::add);
             }
         }
-        if (!slice.isEmpty()) {
-            text.append("    slice: {").append(slice.entrySet().stream().map(cut -> quoted(cut.getKey()) + ": " + quoted(cut.getValue()))
-                    .collect(Collectors.joining(", "))).append("}\n");
+        if (type.name().equals("waterfall")) {
+            kinds().ifPresent(column -> keys.append("    kind: ").append(quoted(column)).append('\n'));
         }
-        return text.toString();
+        if (!slice.isEmpty()) {
+            keys.append("    slice: {").append(slice.entrySet().stream().map(cut -> quoted(cut.getKey()) + ": " + quoted(cut.getValue()))
+                    .collect(Collectors.joining(", "))).append("}\n");
+            comments.add("some rows alone, so that each stands once; next time another value, or a setting");
+        }
+        others(used);
+        String shape = shape(totalled, used);
+        return comments.stream().map(line -> "# " + line + "\n").collect(Collectors.joining()) + "brief: 1\ndata:\n  " + quoted(raw.name()) + ": " + quoted(data) + "\n"
+                + shape + keys;
+    }
+
+    private String shape(Optional<String> totalled, List<String> used) {
+        StringBuilder shape = new StringBuilder();
+        turned.ifPresent(step -> shape.append("  - unpivot: {columns: [").append(step.columns().stream().map(FirstBrief::quoted).collect(Collectors.joining(", ")))
+                .append("], names: month, values: value}\n"));
+        totalled.ifPresent(category -> {
+            comments.add("the rows of each " + category + " are added up");
+            shape.append("  - total: {by: ").append(quoted(category)).append(", sum: [").append(used.stream().map(FirstBrief::quoted).collect(Collectors.joining(", "))).append("]}\n");
+        });
+        return shape.isEmpty() ? "" : "shape:\n" + shape;
+    }
+
+    /** What else there is. */
+    private void others(List<String> used) {
+        List<Column> left = table.columns().stream().filter(column -> column.kind() == Kind.NUMBER && !used.contains(column.name()) && !isYear(column)).toList();
+        if (!left.isEmpty()) {
+            comments.add(0, (used.isEmpty() ? "" : "drawn: " + String.join(", ", used) + "; ") + "there " + (left.size() == 1 ? "is" : "are") + " also " + left.stream().map(column -> column.name()
+                    + (TARGET.matcher(column.name()).matches() ? " (a target or limit, by its name)" : "")).collect(Collectors.joining(", ")));
+        }
+        if (turned.isPresent()) {
+            comments.add(0, "the columns " + turned.get().columns().get(0) + " to " + turned.get().columns().get(turned.get().columns().size() - 1) + " are turned to rows");
+        }
+    }
+
+    /** A column whose cells say which rows are starts, changes and totals. */
+    private Optional<String> kinds() {
+        return table.columns().stream().filter(column -> column.kind() == Kind.TEXT && column.size() > 0 && IntStream.range(0, column.size())
+                .allMatch(row -> column.isPresent(row) && KINDS.contains(column.written(row)))).map(Column::name).findFirst();
     }
 
     private String value(Key key, List<Column> figures) {
         if (key.takes() == Takes.FIGURE) {
+            Optional<Column> target = FOR_TARGETS.contains(key.name()) ? figures.stream().filter(column -> TARGET.matcher(column.name()).matches()).findFirst() : Optional.empty();
+            if (target.isPresent()) {
+                figures.remove(target.get());
+                return quoted(target.get().name());
+            }
             if (key.name().equals("against")) {
                 return "{previous: row}";
             }
@@ -115,7 +219,7 @@ public final class FirstBrief {
 
     /** A round scale that holds every figure of the first column of numbers. */
     private String scale() {
-        Column figures = table.columns().stream().filter(column -> column.kind() == Kind.NUMBER).findFirst().orElseThrow();
+        Column figures = figures().stream().findFirst().orElseThrow();
         double size = IntStream.range(0, figures.size()).mapToDouble(figures::number).filter(Double::isFinite).map(Math::abs).max().orElse(1);
         double round = Math.pow(10, Math.ceil(Math.log10(Math.max(size, 1e-6))));
         boolean negative = IntStream.range(0, figures.size()).anyMatch(row -> figures.number(row) < 0);
@@ -124,25 +228,26 @@ public final class FirstBrief {
     }
 
     private String category() {
-        return table.columns().stream().filter(column -> column.kind() == Kind.TEXT).findFirst()
-                .or(() -> table.columns().stream().filter(column -> column.kind() == Kind.DATE).findFirst())
+        Optional<String> kinds = kinds();
+        List<Column> texts = table.columns().stream().filter(column -> column.kind() == Kind.TEXT && !kinds.equals(Optional.of(column.name()))).toList();
+        return texts.stream().filter(column -> turned.isPresent() && once(table, column.name())).findFirst().or(() -> texts.stream().findFirst())
+                .or(() -> table.columns().stream().filter(column -> column.kind() == Kind.DATE).findFirst()).or(() -> table.columns().stream().filter(this::isYear).findFirst())
                 .orElseThrow(() -> new BadInput(table.place(), "has no column of texts or dates to name the rows")).name();
     }
 
-    /** The column, and its last value, whose rows have each category once. */
-    private Map<String, String> slice(String category) {
+    /** The column, and its last value, whose rows have each category once; none where all rows do; empty where there is no such column. */
+    private Optional<Map<String, String>> slice(String category) {
         if (once(table, category)) {
-            return Map.of();
+            return Optional.of(Map.of());
         }
         for (Column column : table.columns()) {
             Optional<String> last = last(column);
             if (!column.name().equals(category) && column.kind() != Kind.NUMBER && last.isPresent()
                     && once(sliced(table, column.name(), last.get()), category)) {
-                return Map.of(column.name(), last.get());
+                return Optional.of(Map.of(column.name(), last.get()));
             }
         }
-        throw new BadInput(table.place(), "names in '" + category + "' stand on several rows, and no other column's last value has each once; "
-                + "total the rows first");
+        return Optional.empty();
     }
 
     private static Table sliced(Table rows, String column, String value) {

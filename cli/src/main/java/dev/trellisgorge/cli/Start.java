@@ -4,6 +4,7 @@ import dev.trellisgorge.brief.BriefSchema;
 import dev.trellisgorge.brief.FirstBrief;
 import dev.trellisgorge.engine.Writing;
 import dev.trellisgorge.pattern.PatternType;
+import dev.trellisgorge.pattern.Patterns;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Place;
 import dev.trellisgorge.table.Table;
@@ -13,6 +14,7 @@ import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.List;
 import java.util.Optional;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Model.OptionSpec;
@@ -25,9 +27,9 @@ final class Start implements Command {
     private static final String REFERENCE = "# yaml-language-server: $schema=" + BriefSchema.FILE + "\n";
 
     private final PositionalParamSpec pattern = PositionalParamSpec.builder().paramLabel("PATTERN").type(String.class).index("0").required(true)
-            .arity("1").description("One of the names that 'gorge patterns' lists.").build();
-    private final PositionalParamSpec data = PositionalParamSpec.builder().paramLabel("DATA").type(Path.class).index("1").required(true)
-            .arity("1").description("The data file.").build();
+            .arity("1").description("One of the names that 'gorge patterns' lists; left out, the patterns that suit the data are listed.").build();
+    private final PositionalParamSpec data = PositionalParamSpec.builder().paramLabel("DATA").type(Path.class).index("1").required(false)
+            .arity("0..1").description("The data file.").build();
     private final OptionSpec output = Command.option(Path.class, "FILE", "-o", "--output")
             .description("The brief to write, with " + BriefSchema.FILE + " beside it for editors; standard output where it is not given. A file that is there is not "
                     + "written over.").build();
@@ -45,6 +47,9 @@ final class Start implements Command {
 
     @Override
     public int run(ParseResult given) throws IOException {
+        if (data.getValue() == null) {
+            return suiting(pattern.getValue());
+        }
         PatternType type = PatternsCommand.named(pattern.getValue());
         Path file = data.getValue();
         Optional<Path> target = Optional.ofNullable(output.getValue());
@@ -57,6 +62,20 @@ final class Start implements Command {
         } else {
             write(target.get(), needed + REFERENCE + brief);
         }
+        return Gorge.DONE;
+    }
+
+    /** The patterns that there is a first brief of, a line each. */
+    private int suiting(String file) {
+        if (output.getValue() != null || Patterns.names().contains(file) && !Files.exists(Path.of(file))) {
+            throw new BadInput(Place.of("start"), Patterns.names().contains(file) ? "the data file is missing: gorge start " + file + " DATA" : "which pattern is meant? gorge start PATTERN " + file);
+        }
+        List<PatternType> suiting = FirstBrief.suiting(table(Path.of(file)));
+        if (suiting.isEmpty()) {
+            throw new BadInput(Place.inFile(file), "suits no pattern: it needs a column of texts or dates, and one of numbers");
+        }
+        int width = suiting.stream().mapToInt(type -> type.name().length()).max().orElse(0);
+        suiting.forEach(type -> streams.out().println(type.name() + " ".repeat(width - type.name().length() + 3) + type.purpose()));
         return Gorge.DONE;
     }
 

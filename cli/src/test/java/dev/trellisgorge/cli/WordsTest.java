@@ -117,4 +117,20 @@ public class WordsTest extends AtDesk {
         assertThat(desk.type("draw", "DESK/b.yaml", "--locale", "german").err())
                 .isEqualTo("gorge: --locale: there is no locale 'german'. Write a language and a country, such as de-DE or en-GB.\n");
     }
+
+    @DataProvider
+    Object[][] claims() {
+        return new Object[][] {
+            {"Weir and Leat in March 2031", "month: 2031-03-01", ""}, {"Pool made nothing in March", "month: 2031-02-01", "the title names what is no row of the chart: Pool\n  note   the title names a month that no row is of: March"},
+            {"In April 2031", "month: 2031-03-01", "the title names a month that no row is of: April 2031"}, {"In March 2030", "month: 2031-03-01", "the title names a month that no row is of: March 2030"},
+            {"Leat made 2,040 of 2,070 MWh", "month: 2031-03-01", ""}, {"Leat made 2,140 MWh", "month: 2031-03-01", "the title says a figure that is no cell, sum, mean or setting of the chart: 2,140"},
+            {"The goal of 400.5 in 2031", "month: 2031-03-01", ""}, {"Weirs may do better", "month: 2031-03-01", ""}, {"{SUM(mwh)} MWh", "month: 2031-03-01", ""}};
+    }
+
+    @Test(dataProvider = "claims")
+    public void titleThatTheRowsContradictIsTold(String title, String slice, String notes) {
+        brief("", "\"" + title + "\"", "    slice: {" + slice + "}\n");
+        String told = desk.type("check", "DESK/b.yaml").out().lines().filter(line -> line.contains("the title")).map(line -> line.replace("  note   ", "")).collect(java.util.stream.Collectors.joining("\n  note   "));
+        assertThat(told).isEqualTo(notes);
+    }
 }

@@ -64,6 +64,7 @@ public record Audit(PlainChart chart, List<Proof> proofs, List<Note> notes) {
         }
         similarCategories(data.category(), notes);
         PlainChart seen = chart.withoutEmptySeries();
+        notes.addAll(Claims.notes(chart));
         paleFills(seen, notes);
         fillsAlike(seen, notes);
         List<Proof> proofs = new ArrayList<>();

@@ -1,5 +1,6 @@
 package dev.trellisgorge.formula;
 
+import dev.trellisgorge.table.Kind;
 import java.util.LinkedHashSet;
 import java.util.Set;
 import java.util.function.Consumer;
@@ -51,6 +52,17 @@ public final class Reads {
             }
         });
         return sums;
+    }
+
+    /** The numbers that are stated in a formula, first one first. */
+    public static Set<Double> figures(Formula formula) {
+        Set<Double> figures = new LinkedHashSet<>();
+        walk(formula, node -> {
+            if (node instanceof Leaf.Literal stated && stated.kind() == Kind.NUMBER) {
+                figures.add(stated.figure());
+            }
+        });
+        return figures;
     }
 
     /** Whether a formula is made of stated values alone, so that it is the same on every row and whatever the settings are. */
