@@ -98,7 +98,7 @@ public class PatternsAndStartTest extends AtDesk {
 
     @Test
     public void patternsThatSuitTheDataAreListed() {
-        desk.with("data.csv", "station,made\nWeir,3\nPool,-4\n").with("none.csv", "a,b\n1,2\n");
+        desk.with("data.csv", "station,made\nWeir,3\nPool,-4\n").with("none.csv", "a,b\nx,y\n");
         assertThat(desk.type("start", "DESK/data.csv").out()).startsWith("columns     One bar a category, coloured by a rule\n").contains("diverging").doesNotContain("to-target", "\nring ", "tornado");
         assertThat(desk.type("start", "DESK/none.csv").err()).startsWith("gorge: DESK/none.csv: suits no pattern");
         assertThat(desk.type("start", "columns").err()).isEqualTo("gorge: start: the data file is missing: gorge start columns DATA\n");
