@@ -45,6 +45,22 @@ final class Hard {
         return choices.of(EXPRESSIONS);
     }
 
+    /** A line with expressions in braces, or what looks like one. */
+    static String words(Choices choices) {
+        if (choices.oneIn(3)) {
+            return text(choices);
+        }
+        String inside = choices.oneIn(3) ? expression(choices) : Choices.of(choices, "SUM(v)", "AVG(v)", "MAX(d)", "COUNT(n)", "MIN(w) - MAX(v)", ":goal", "n", "FIRST_VALUE(n) OVER (ORDER BY v DESC)",
+                "FIRST_VALUE(v) OVER (ORDER BY n)", "SUM(SUM(v))", "SUM(v) / COUNT(v)", "");
+        String words = text(choices) + " {" + inside + (choices.oneIn(3) ? " | " + format(choices) : "") + "} " + (choices.oneIn(4) ? words(choices) : "{{x}}");
+        return choices.oneIn(8) ? damaged(words, choices) : words;
+    }
+
+    /** A pattern for figures or dates, or what looks like one. */
+    static String format(Choices choices) {
+        return choices.oneIn(6) ? text(choices) : Choices.of(choices, "#,##0", "0.0%", "+0;-0", "MMM yyyy", "EEEE d. MMMM", "QQQ yyyy", "'#'0", "0.###E0", "#,##0.00 \u00a4", "\u2030", "0.".concat("0".repeat(choices.below(400))), "YYYY-'W'ww", "zzz", "HH:mm", ";", "#,##,##0");
+    }
+
     /** The text with a few signs changed, taken out, put in or said twice. */
     static String damaged(String text, Choices choices) {
         StringBuilder damaged = new StringBuilder(text);

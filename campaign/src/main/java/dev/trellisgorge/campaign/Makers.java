@@ -19,7 +19,13 @@ final class Makers {
             "pattern: variance, category: n, value: $X, against: w", "pattern: marker, category: n, columns: $X, points: $X", "pattern: ring, value: $N, target: $N", "pattern: progress, value: $N, target: $N, bands: [{name: $T, width: $N}]",
             "pattern: dial, value: $N, scale: [$N, $N]");
     private static final List<String> EXTRAS = List.of("title: $T", "subtitle: $T", "rank: {by: v}", "rank: {by: $X, top: $N, rest: $T}", "slice: {n: $T}", "labels: {format: $T}", "labels: {show: share}", "labels: {show: $X}",
-            "names: {value: $T}", "orientation: vertical", "shape: [{keep: $X}]", "cap: $N", "$T: $T");
+            "names: {value: $T}", "orientation: vertical", "shape: [{keep: $X}]", "cap: $N", "$T: $T", "table: u", "title: $W", "subtitle: $W", "slice: {n: [$T, r1]}", "slice: {d: {from: $T, to: $T}}", "slice: {n: \":goal\"}",
+            "slice: {on-raw: true, v: {from: $N}}", "labels: [{format: $P}, {show: part, at: base}]", "labels: {on: [value, $T], name: true, at: centre}", "labels: {on: above, at: inside, format: $P}", "legend: right", "legend: none",
+            "axis: {figures: shown, title: $T, format: $P, dates: $P}", "axis: shown", "gap: $N", "reference: {name: $W, color: $C}", "reference: none", "marker: {size: $N, color: $C, shape: dash}", "text: {title: $N, labels: $N, bold: [title, axis]}",
+            "title-at: right", "scale: [$N, $N]", "good: down", "colors: {value: $C}");
+    private static final List<String> LOOKS = List.of("legend: bottom", "axis: {figures: shown, format: $P}", "gap: $N", "reference: {name: $W}", "marker: {size: $N}", "text: {subtitle: $N, legend: $N}", "title-at: centre", "good: down", "colors: {good: $C, base: $C}");
+    private static final List<String> COLORS = List.of("seagreen", "'#335577'", "'#fff'", "good", "muted", "'#12345g'", "transparent", "rebeccapurple");
+    private static final List<String> LOCALES = List.of("de-DE", "en-GB", "fr-CH", "ar-EG", "hi-IN-u-nu-deva", "ja-JP-u-ca-japanese", "th-TH-u-ca-buddhist", "tr", "de-DE-u-cu-chf", "und", "x", "en_US", "zz-ZZ");
     private static final List<String> STEPS = List.of("keep: $X", "derive: {y: $X}", "top: $N", "order: {by: $X}", "total: {by: n, sum: v}", "previous: {of: v, as: p}", "period: {of: d, unit: month, as: p, fill: true}",
             "unpivot: {columns: [v, w], name: k, values: x}", "join: {table: u, on: n}", "$T: $T", "rename: {v: $T}");
     private static final List<String> ENDINGS = List.of("svg", "png", "pdf", "xlsx", "txt", "json");
@@ -37,11 +43,12 @@ final class Makers {
         ALL.put("spreadsheet", Sheets::spreadsheet);
         ALL.put("arguments", Makers::arguments);
         ALL.put("engine", Makers::engine);
+        ALL.put("start", Makers::start);
     }
 
     /** As often as they are taken where nothing else is asked for: the ones that draw take the longest. */
     static final List<String> MIXED = List.of("expression", "brief", "damaged-brief", "delimited", "json", "sheet", "spreadsheet", "arguments", "expression", "brief", "delimited", "sheet", "spreadsheet", "damaged-brief",
-            "json", "expression", "delimited", "engine");
+            "json", "expression", "delimited", "engine", "start");
 
     private Makers() {
     }
@@ -61,6 +68,9 @@ final class Makers {
             int at = filled.indexOf('$');
             String what = switch (filled.charAt(at + 1)) {
                 case 'X' -> quoted(Hard.expression(choices));
+                case 'W' -> quoted(Hard.words(choices));
+                case 'P' -> quoted(Hard.format(choices));
+                case 'C' -> choices.oneIn(15) ? quoted(Hard.text(choices)) : choices.of(COLORS);
                 case 'N' -> choices.oneIn(15) ? quoted(Hard.text(choices)) : number(choices);
                 default -> quoted(Hard.text(choices));
             };
@@ -91,7 +101,13 @@ final class Makers {
     }
 
     private static String written(Choices choices) {
-        StringBuilder brief = new StringBuilder("brief: 1\ndata: {t: t.csv, u: t.csv}\nsettings: {goal: " + number(choices) + "}\n");
+        StringBuilder brief = new StringBuilder("brief: 1\ndata: {t: t.csv, u: t.csv}\nsettings: {goal: " + (choices.oneIn(4) ? Choices.of(choices, "r1", "2031-02-01", quoted(Hard.text(choices))) : number(choices)) + "}\n");
+        if (choices.oneIn(4)) {
+            brief.append("locale: ").append(choices.oneIn(9) ? quoted(Hard.text(choices)) : choices.of(LOCALES)).append('\n');
+        }
+        if (choices.oneIn(4)) {
+            brief.append("theme: {").append(filled(choices.of(LOOKS), choices)).append(", ").append(filled(choices.of(LOOKS), choices)).append("}\n");
+        }
         int steps = choices.below(4);
         if (steps > 0) {
             brief.append("shape:\n");
@@ -106,18 +122,25 @@ final class Makers {
             }
             brief.append("}\n");
         }
-        return brief.append(choices.oneIn(6) ? filled("board: {title: $T, columns: $N, tiles: [c0, {figure: $X, total: sum, title: $T}]}\n", choices) : "").toString();
+        return brief.append(choices.oneIn(6) ? filled(Choices.of(choices, "board: {title: $T, columns: $N, tiles: [c0, {figure: $X, total: sum, title: $T}]}\n",
+                "board: {title: $W, subtitle: $W, source: $W, columns: 3, tiles: [{chart: c0, span: [2, 1]}, {figure: $X, total: mean, table: u, title: $W, text: $W, format: $P, slice: {n: $T}, span: $N}]}\n"), choices) : "").toString();
     }
 
     private static Trial of(String maker, String brief, byte[] table, Choices choices) {
-        List<String> command = switch (choices.below(6)) {
+        List<String> command = new ArrayList<>(switch (choices.below(6)) {
             case 0 -> List.of("check", "HERE/b.yaml");
             case 1 -> List.of("series", "HERE/b.yaml", "--as", Choices.of(choices, "csv", "json"));
             case 2 -> List.of("series", "HERE/b.yaml");
             case 3 -> List.of("plan", "HERE/b.yaml");
             case 4 -> List.of("explain", "HERE/b.yaml", "--row", Choices.of(choices, "r0", "r1", Hard.text(choices).replace("\u0000", "")));
             default -> List.of("draw", "HERE/b.yaml");
-        };
+        });
+        if (choices.oneIn(6)) {
+            command.addAll(Choices.of(choices, List.of("--where", Hard.expression(choices).replace("\u0000", "")), List.of("--locale", choices.of(LOCALES)), List.of("--set", "goal=" + Hard.text(choices).replace("\u0000", ""))));
+        }
+        if (command.get(0).equals("explain") && choices.oneIn(3)) {
+            command.add("--formulas");
+        }
         return new Trial(maker, Map.of("b.yaml", Trial.bytes(brief), "t.csv", table), command);
     }
 
@@ -164,7 +187,7 @@ final class Makers {
     private static Trial arguments(Choices choices) {
         List<String> words = List.of("check", "series", "draw", "plan", "explain", "patterns", "start", "demo", "completion", "HERE/b.yaml", "HERE/t.csv", "HERE/none", "--chart", "c0", "--set", "goal=3", "goal=x", "=", "--data", "t=HERE/t.csv", "-o", "HERE/out.svg",
                 "HERE/out", "HERE/out.x", "--size", "1x1", "64x64", "640x400", "--each", "n", "--as", "json", "csv", "--help", "--version", "--row", "r1", "--even-if-wrong", "--no-formulas", "--allow", "folder=HERE", "database", "input", "columns", "-", "", " ", "--",
-                "HERE", "waterfall", "--output", "@HERE/b.yaml", "x\ty", "\u00e9", "-z");
+                "HERE", "--where", "v > 1", "--locale", "de-DE", "--formulas", "waterfall", "--output", "@HERE/b.yaml", "x\ty", "\u00e9", "-z");
         List<String> typed = new ArrayList<>();
         for (int i = choices.below(7); i > 0; i--) {
             typed.add(choices.oneIn(12) ? Hard.text(choices).replace("\u0000", "").replaceAll("[/\\\\]", "") : choices.of(words));
@@ -190,8 +213,20 @@ final class Makers {
             command.addAll(List.of("--size", (64 + choices.below(400)) + "x" + (64 + choices.below(300))));
         }
         if (choices.oneIn(10)) {
-            command.addAll(List.of("--each", "n"));
+            command.addAll(choices.oneIn(2) ? List.of("--each", "n") : List.of("--each", "d", "--each", "n"));
         }
         return new Trial("engine", Map.of("b.yaml", Trial.bytes(written(choices)), "t.csv", Trial.bytes(csv(rows(choices, 8), choices))), command);
+    }
+
+    /** A first brief for a table: with a pattern, or the patterns that suit. */
+    private static Trial start(Choices choices) {
+        List<String> command = new ArrayList<>(List.of("start"));
+        if (choices.oneIn(2)) {
+            command.add(Choices.of(choices, "columns", "to-target", "waterfall", "diverging", "variance", "ring", "dial", "text-bar", "range", "breakdown", "marker", "progress", "tornado"));
+        }
+        command.add("HERE/t.csv");
+        String table = csv(rows(choices, 15), choices);
+        String headed = choices.oneIn(3) ? Hard.text(choices) + "," + Hard.text(choices) + "\n" + table : choices.oneIn(3) ? table + "Total,,1,2\n" : table;
+        return new Trial("start", Map.of("t.csv", Trial.bytes(choices.oneIn(3) ? Hard.damaged(headed, choices) : headed)), command);
     }
 }
