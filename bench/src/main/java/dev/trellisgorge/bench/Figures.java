@@ -11,6 +11,7 @@ import dev.trellisgorge.shape.Known;
 import dev.trellisgorge.shape.Pipeline;
 import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Table;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
 import java.util.Random;
@@ -27,7 +28,7 @@ final class Figures {
         value = random.doubles(rows, -200, 1000).map(v -> v > 990 ? Double.NaN : v).toArray();
         target = random.doubles(rows, 0, 1000).toArray();
         names = new String[rows];
-        java.util.Arrays.fill(names, "row");
+        Arrays.fill(names, "row");
         table = Table.of("figures", Column.texts("name", names), Column.numbers("value", value), Column.numbers("target", target));
     }
 

@@ -1,5 +1,6 @@
 package dev.trellisgorge.brief;
 
+import dev.trellisgorge.chart.Looks;
 import dev.trellisgorge.engine.Page;
 import dev.trellisgorge.pattern.Figure;
 import dev.trellisgorge.pattern.Words;
@@ -12,14 +13,15 @@ import java.util.function.UnaryOperator;
 /**
  * Several charts and figures on one page.
  *
- * @param title   of the whole, over the first table
+ * @param title    of the whole, over the first table
  * @param subtitle one line below it, over the same
- * @param source  one line at the foot, over the same
- * @param columns of the grid
- * @param tiles   row by row; at least one
- * @param locale  in whose language the title is written
+ * @param source   one line at the foot, over the same
+ * @param columns  of the grid
+ * @param tiles    row by row; at least one
+ * @param locale   in whose language the lines are written
+ * @param looks    of the lines and of the figures: the theme's
  */
-public record Board(Words title, Words subtitle, Words source, int columns, List<BoardTile> tiles, Locale locale) {
+public record Board(Words title, Words subtitle, Words source, int columns, List<BoardTile> tiles, Locale locale, Looks looks) {
     /** What its page is called by, so no chart is. */
     public static final String NAME = "board";
 
@@ -29,11 +31,12 @@ public record Board(Words title, Words subtitle, Words source, int columns, List
         Objects.requireNonNull(source, "source");
         tiles = List.copyOf(tiles);
         Objects.requireNonNull(locale, "locale");
+        Objects.requireNonNull(looks, "looks");
     }
 
     /** The same with each figure changed. */
     Board each(UnaryOperator<FigureTile> change) {
-        return new Board(title, subtitle, source, columns, tiles.stream().map(tile -> tile instanceof FigureTile big ? change.apply(big) : tile).toList(), locale);
+        return new Board(title, subtitle, source, columns, tiles.stream().map(tile -> tile instanceof FigureTile big ? change.apply(big) : tile).toList(), locale, looks);
     }
 
     /** One place on the board. */

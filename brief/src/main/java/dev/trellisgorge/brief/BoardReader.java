@@ -5,6 +5,7 @@ import dev.trellisgorge.brief.Board.ChartTile;
 import dev.trellisgorge.brief.Board.FigureTile;
 import dev.trellisgorge.brief.Mapping.Text;
 import dev.trellisgorge.chart.Format;
+import dev.trellisgorge.chart.Looks;
 import dev.trellisgorge.engine.Page;
 import dev.trellisgorge.formula.Formula;
 import dev.trellisgorge.pattern.Figure;
@@ -27,15 +28,17 @@ final class BoardReader {
     private final List<String> charts;
     private final ChartedTables tables;
     private final Locale locale;
+    private final Looks theme;
     private final Problems problems;
     private int figures;
     private double wanted;
 
-    BoardReader(Mapping keys, List<String> charts, ChartedTables tables, Locale locale, Problems problems) {
+    BoardReader(Mapping keys, List<String> charts, ChartedTables tables, Locale locale, Looks theme, Problems problems) {
         this.keys = keys;
         this.charts = charts;
         this.tables = tables;
         this.locale = locale;
+        this.theme = theme;
         this.problems = problems;
     }
 
@@ -53,7 +56,7 @@ final class BoardReader {
         }
         Expressions expressions = tables.expressions(tables.first());
         return new Board(words(keys, "title", expressions, tables.first()), words(keys, "subtitle", expressions, tables.first()), words(keys, "source", expressions, tables.first()),
-                (int) wanted, tiles, locale);
+                (int) wanted, tiles, locale, theme);
     }
 
     /** A chart with a span, or a figure. */
@@ -97,8 +100,12 @@ final class BoardReader {
         Optional<Format> format = tile.text("format").flatMap(text -> format(tile, text));
         SliceReader slice = tile.mapping("slice").map(cuts -> SliceReader.read(cuts, expressions, tables.raw(table))).orElse(SliceReader.NONE);
         figures++;
-        return value.flatMap(formula -> table.map(pipeline -> new FigureTile(new Figure("figure " + figures, formula, tile.choice("total", Figure.Total.class),
-                words(tile, "title", expressions, table), words(tile, "text", expressions, table), format, slice.onRaw() ? Map.of() : slice.cuts(), locale), slice.onRaw() ? pipeline.first(slice.steps()) : pipeline, span(tile))));
+        if (value.isEmpty() || table.isEmpty()) {
+            return Optional.empty();
+        }
+        Figure figure = new Figure("figure " + figures, value.get(), tile.choice("total", Figure.Total.class), words(tile, "title", expressions, table),
+                words(tile, "text", expressions, table), format, slice.onRaw() ? Map.of() : slice.cuts(), locale);
+        return Optional.of(new FigureTile(figure, slice.onRaw() ? table.get().first(slice.steps()) : table.get(), span(tile)));
     }
 
     private Words words(Mapping keys, String key, Expressions expressions, Optional<Pipeline> table) {

@@ -265,7 +265,7 @@ public final class Brief {
                 spans.add(tile.span());
             }
         }
-        return new Page(Board.NAME, line(shown.title(), shown), line(shown.subtitle(), shown), line(shown.source(), shown), shown.columns(), tiles, spans);
+        return new Page(Board.NAME, line(shown.title(), shown), line(shown.subtitle(), shown), line(shown.source(), shown), shown.columns(), tiles, spans, shown.looks());
     }
 
     private String line(Words words, Board shown) {

@@ -84,7 +84,7 @@ final class BriefReader {
         Map<String, Pipeline> own = new LinkedHashMap<>();
         List<Chart> charts = chartKeys.map(m -> charts(m, charted, locale, theme, own)).orElse(List.of());
         Optional<Board> board = root.flatMap(m -> m.mapping("board"))
-                .map(m -> new BoardReader(m, chartKeys.map(Mapping::keyList).orElse(List.of()), charted, locale, problems).read());
+                .map(m -> new BoardReader(m, chartKeys.map(Mapping::keyList).orElse(List.of()), charted, locale, theme, problems).read());
         if (board.isPresent() && chartKeys.isPresent() && chartKeys.get().has(Board.NAME)) {
             problems.add(chartKeys.get().keyPlace(Board.NAME), "'" + Board.NAME + "' is what the board's page is called by; give the chart another name");
         }

@@ -79,7 +79,8 @@ public final class BriefSchema {
                         + "double quotes a column, 'North' a text. " + SqlExpression.TAKEN + " What reads a missing cell is missing, or neither true nor false; a division by zero is missing.")),
                 "shape", described(list(ref("step")), "Steps, one after the other."), "step", StepSchema.step(), "chart", ChartSchema.chart(),
                 "words", ChartSchema.words(), "slice", ChartSchema.slice(), "rank", ChartSchema.rank(),
-                "rule", ChartSchema.rule(), "labels", ChartSchema.labels(), "axis", ChartSchema.axis(), "line", ChartSchema.line(), "marker", ChartSchema.marker(), "text", ChartSchema.text(), "theme", ChartSchema.theme(), "board", ChartSchema.board(), "tile", ChartSchema.tile()));
+                "rule", ChartSchema.rule(), "labels", ChartSchema.labels(), "figure-column", ChartSchema.figureColumn(), "axis", ChartSchema.axis(), "line", ChartSchema.line(), "marker", ChartSchema.marker(),
+                "text", ChartSchema.text(), "theme", ChartSchema.theme(), "board", ChartSchema.board(), "tile", ChartSchema.tile()));
         return root;
     }
 }

@@ -8,6 +8,7 @@ import dev.trellisgorge.chart.Looks;
 import dev.trellisgorge.chart.Orientation;
 import dev.trellisgorge.formula.Formula;
 import dev.trellisgorge.formula.Formulas;
+import dev.trellisgorge.pattern.Beside;
 import dev.trellisgorge.pattern.Chart;
 import dev.trellisgorge.pattern.Key;
 import dev.trellisgorge.pattern.Labels;
@@ -32,7 +33,7 @@ import java.util.stream.Stream;
 
 /** Reads one chart of a brief. */
 final class ChartReader {
-    private static final List<String> COMMON = List.of("pattern", "title", "subtitle", "table", "shape", "slice", "rank", "labels", "names", "colors", "orientation");
+    private static final List<String> COMMON = List.of("pattern", "title", "subtitle", "table", "shape", "slice", "rank", "beside", "labels", "names", "colors", "orientation");
 
     private final Mapping keys;
     private final Expressions expressions;
@@ -104,6 +105,7 @@ final class ChartReader {
         if (ranking.isPresent()) {
             chart = chart.rank(ranking.get());
         }
+        chart = chart.beside(beside().toArray(Beside[]::new));
         SliceReader slice = keys.mapping("slice").map(cuts -> SliceReader.read(cuts, expressions, raw)).orElse(SliceReader.NONE);
         for (Map.Entry<String, Cut> cut : slice.cuts().entrySet()) {
             chart = chart.slice(cut.getKey(), cut.getValue());
@@ -123,10 +125,6 @@ final class ChartReader {
 
     private Chart dressed(Chart bare, LooksReader looks) {
         Chart chart = bare.looks(looks.read(bare.pattern().type().keys().stream().map(Key::name).toList())).theme(theme);
-        Optional<String> dates = looks.dates();
-        if (dates.isPresent()) {
-            chart = chart.dates(dates.get());
-        }
         for (Map.Entry<String, Text> line : looks.lineNames().entrySet()) {
             chart = chart.lineName(line.getKey(), WordsReader.read(line.getValue(), expressions, raw, problems));
         }
@@ -155,6 +153,19 @@ final class ChartReader {
         Formula by = mapping.text("by").flatMap(expressions::read).orElse(Formulas.rowNumber());
         OptionalInt rows = top.isPresent() ? OptionalInt.of((int) top.getAsDouble()) : OptionalInt.empty();
         return Optional.of(new Ranking(by, order, rows, mapping.text("rest").map(Text::value)));
+    }
+
+    private List<Beside> beside() {
+        if (keys.has("beside") && keys.isList("beside") && keys.isEmpty("beside")) {
+            keys.refuse("beside", "the list has no figure");
+        }
+        return keys.each("beside", figure -> expressions.read(figure).map(formula -> new Beside(formula, Optional.empty(), Optional.empty())), this::beside);
+    }
+
+    private Optional<Beside> beside(Mapping mapping) {
+        mapping.allowing(List.of("figure"), List.of("figure", "name", "format"));
+        Optional<Format> format = mapping.text("format").flatMap(text -> parsed(text, Format::new));
+        return mapping.text("figure").flatMap(expressions::read).map(formula -> new Beside(formula, mapping.text("name").map(Text::value), format));
     }
 
     private List<Labels> labels() {

@@ -63,6 +63,7 @@ final class ChartSchema {
                 .optional("slice", ref("slice"), "Only some rows, before anything is computed.")
                 .optional("rank", ref("rank"), "Another order of the rows, and how many of them.")
                 .optional("labels", either(ref("labels"), list(ref("labels"))), "What stands at the bars; a list of them for several on one bar.")
+                .optional("beside", list(either(EXPRESSION, ref("figure-column"))), "Figures in columns between the names and bars that lie, as in a table; not of upright bars, `dial` and `ring`.")
                 .optional("names", TEXTS_BY_NAME, "What readers call a series, a class or a part: {below: Below the goal}.")
                 .optional("colors", COLORS_BY_NAME, "The fill of a series, a class or a part: {below: \"#9e2b4b\"}, a name of CSS or a role: good, bad, caution, base, muted, accent, ink.")
                 .optional("orientation", choice("vertical", "horizontal"), "Which way the bars go; the pattern's own where it is not given.");
@@ -81,10 +82,7 @@ final class ChartSchema {
         if (!taken.contains("scale")) {
             keys.optional("scale", schema("type", "array", "items", NUMBER, "minItems", 2, "maxItems", 2), "What the axis covers, [from, to]; what lies beyond is cut off, and marked.");
         }
-        if (!taken.contains("good")) {
-            keys.optional("good", choice("up", "down"), "Whether more is good or less: down where a target is a limit; the colours that judge change places.");
-        }
-        return keys;
+        return keys.optional("good", choice("up", "down"), "Whether more is good or less: down where a target is a limit; the colours that judge change places.");
     }
 
     static Map<String, Object> axis() {
@@ -94,7 +92,7 @@ final class ChartSchema {
     }
 
     static Map<String, Object> line() {
-        return titled("Line", described(new SchemaKeys().optional("name", ref("words"), "What readers call it.").optional("color", TEXT, "Its colour.").mapping(), "A reference line."));
+        return titled("Line", described(new SchemaKeys().optional("name", ref("words"), "What readers call it; not in a theme.").optional("color", TEXT, "Its colour.").mapping(), "A reference line."));
     }
 
     static Map<String, Object> marker() {
@@ -162,6 +160,13 @@ final class ChartSchema {
                 .optional("at", choice("end", "inside", "base", "centre"), "Where it stands on its bar, or in the middle of a ring; where the pattern puts it where it is not given.")
                 .optional("name", TRUTH, "Whether what readers call the series stands before the figure: Progress 80%.").mapping(),
                 "What stands at a chart's bars: one mapping, or a list of them for several labels, each with a place of its own."));
+    }
+
+    static Map<String, Object> figureColumn() {
+        return titled("Figure column", described(new SchemaKeys().required("figure", EXPRESSION, "The figure; a text or a date, too.")
+                .optional("name", TEXT, "What stands over the column; the expression where it is not given.")
+                .optional("format", TEXT, "A number pattern as CLDR has it: #,##0.0; as plain as the figures allow where it is not given.").mapping(),
+                "A column between the names and the bars; an expression alone stands for its figure."));
     }
 
     static Map<String, Object> rule() {

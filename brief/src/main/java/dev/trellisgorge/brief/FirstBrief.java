@@ -181,7 +181,7 @@ public final class FirstBrief {
     private void others(List<String> used) {
         List<Column> left = table.columns().stream().filter(column -> column.kind() == Kind.NUMBER && !used.contains(column.name()) && !isYear(column)).toList();
         if (!left.isEmpty()) {
-            comments.add(0, (used.isEmpty() ? "" : "drawn: " + String.join(", ", used) + "; ") + "there " + (left.size() == 1 ? "is" : "are") + " also " + left.stream().map(column -> column.name()
+            comments.add(0, (used.isEmpty() ? "" : "it draws " + String.join(", ", used) + "; ") + "there " + (left.size() == 1 ? "is" : "are") + " also " + left.stream().map(column -> column.name()
                     + (TARGET.matcher(column.name()).matches() ? " (a target or limit, by its name)" : "")).collect(Collectors.joining(", ")));
         }
         if (turned.isPresent()) {

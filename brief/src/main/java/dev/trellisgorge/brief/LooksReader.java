@@ -45,18 +45,15 @@ final class LooksReader {
     /** A theme, which gives roles their colours. */
     static Looks theme(Mapping keys, Problems problems) {
         keys.allowing(List.of(), Mapping.both(KEYS.stream().filter(key -> !key.equals("scale")).toList(), List.of(COLORS)));
-        return new LooksReader(keys, Looks.OWN, problems).read(List.of());
+        LooksReader theme = new LooksReader(keys, Looks.OWN, problems);
+        theme.lineNames().forEach((line, name) -> problems.add(name.place(), "a theme says how lines look; 'name' is a key of a chart's 'reference'"));
+        return theme.read(List.of());
     }
 
     /** @param taken keys that mean something else to the chart's pattern */
     Looks read(List<String> taken) {
         Optional<Covered> scale = taken.contains("scale") ? Optional.empty() : scale();
-        boolean down = !taken.contains("good") && keys.choice("good", Good.class).filter(Good.DOWN::equals).isPresent();
-        return new Looks(keys.choice("legend", Legend.class), axis(), scale, gap(), references(), marker(), sizes(), bold(), keys.choice("title-at", Align.class), palette(), down);
-    }
-
-    private enum Good {
-        UP, DOWN
+        return new Looks(keys.choice("legend", Legend.class), axis(), scale, gap(), references(), marker(), sizes(), bold(), keys.choice("title-at", Align.class), palette(), keys.choice("good", Looks.Good.class));
     }
 
     private enum Figures {
@@ -66,13 +63,9 @@ final class LooksReader {
     private Looks.Axis axis() {
         Optional<Mapping> axis = keys.isMapping("axis") ? keys.mapping("axis").map(mapping -> mapping.allowing(List.of(), List.of("figures", "title", "format", "dates"))) : Optional.empty();
         Optional<Figures> figures = axis.isPresent() ? axis.get().choice("figures", Figures.class) : keys.choice("axis", Figures.class);
-        return new Looks.Axis(figures.map(Figures.SHOWN::equals), axis.flatMap(mapping -> mapping.text("title")).map(Text::value).orElse(""),
-                axis.flatMap(mapping -> mapping.text("format").flatMap(text -> parsed(mapping, "format", () -> new Format(text.value())))));
-    }
-
-    /** How dates are written along the base, where the axis says so. */
-    Optional<String> dates() {
-        return keys.isMapping("axis") ? keys.mapping("axis").flatMap(axis -> axis.text("dates")).map(Text::value) : Optional.empty();
+        Looks.Axis bare = new Looks.Axis(figures.map(Figures.SHOWN::equals), axis.flatMap(mapping -> mapping.text("title")).map(Text::value).orElse(""),
+                axis.flatMap(mapping -> mapping.text("format").flatMap(text -> parsed(mapping, "format", () -> new Format(text.value())))), Optional.empty());
+        return axis.flatMap(mapping -> mapping.text("dates").flatMap(text -> parsed(mapping, "dates", () -> new Looks.Axis(bare.figures(), bare.title(), bare.format(), Optional.of(text.value()))))).orElse(bare);
     }
 
     private Optional<Covered> scale() {

@@ -6,6 +6,7 @@ import dev.trellisgorge.tables.Limits;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalDouble;
@@ -52,7 +53,7 @@ public final class UserSettings {
     private static double whole(Mapping limits, String key, double otherwise, double most) {
         OptionalDouble given = limits.number(key);
         if (given.isPresent() && !(given.getAsDouble() >= 1 && given.getAsDouble() <= most && given.getAsDouble() == Math.rint(given.getAsDouble()))) {
-            limits.refuse(key, "must be a whole number from 1 to " + String.format(java.util.Locale.ROOT, "%.0f", most));
+            limits.refuse(key, "must be a whole number from 1 to " + String.format(Locale.ROOT, "%.0f", most));
             return otherwise;
         }
         return given.orElse(otherwise);

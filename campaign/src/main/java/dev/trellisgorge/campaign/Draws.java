@@ -4,6 +4,7 @@ import dev.trellisgorge.engine.Page;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -55,7 +56,7 @@ public final class Draws {
 
     private static void run(int draws, int threads, Path folder, List<Page> pages, Map<String, byte[]> first, ConcurrentLinkedQueue<String> faults) throws InterruptedException {
         AtomicInteger next = new AtomicInteger();
-        List<Thread> all = new java.util.ArrayList<>();
+        List<Thread> all = new ArrayList<>();
         for (int t = 0; t < threads; t++) {
             int own = t;
             Thread thread = new Thread(() -> {

@@ -1,5 +1,6 @@
 package dev.trellisgorge.campaign;
 
+import java.util.Arrays;
 import java.util.List;
 
 /** Pieces that readers and writers stumble over. */
@@ -82,6 +83,6 @@ final class Hard {
         for (int i = choices.below(6); i >= 0 && damaged.length > 0; i--) {
             damaged[choices.below(damaged.length)] = (byte) choices.below(256);
         }
-        return choices.oneIn(6) ? java.util.Arrays.copyOf(damaged, choices.below(damaged.length + 1)) : damaged;
+        return choices.oneIn(6) ? Arrays.copyOf(damaged, choices.below(damaged.length + 1)) : damaged;
     }
 }

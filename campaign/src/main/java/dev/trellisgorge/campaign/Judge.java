@@ -9,6 +9,8 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.Arrays;
+import java.util.Comparator;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -104,7 +106,7 @@ final class Judge {
 
     private void clear() {
         try (Stream<Path> all = Files.walk(folder)) {
-            for (Path file : all.sorted(java.util.Comparator.reverseOrder()).toList()) {
+            for (Path file : all.sorted(Comparator.reverseOrder()).toList()) {
                 if (!file.equals(folder)) {
                     Files.deleteIfExists(file);
                 }
@@ -122,7 +124,7 @@ final class Judge {
             for (int piece = Math.max(1, bytes.length / 2); piece >= 1; piece = piece == 1 ? 0 : piece / 2) {
                 for (int from = 0; from < bytes.length && bytes.length < 20_000; from += piece) {
                     byte[] less = without(bytes, from, Math.min(bytes.length, from + piece));
-                    Map<String, byte[]> files = new java.util.LinkedHashMap<>(small.files());
+                    Map<String, byte[]> files = new LinkedHashMap<>(small.files());
                     files.put(name, less);
                     Trial candidate = new Trial(trial.maker(), files, trial.arguments());
                     if (fault(candidate).filter(fault -> fault.startsWith(kind)).isPresent()) {

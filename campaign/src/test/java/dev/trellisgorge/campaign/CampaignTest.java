@@ -11,6 +11,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.Arrays;
 import java.util.List;
+import java.util.Map;
 import java.util.stream.Stream;
 import org.testng.SkipException;
 import org.testng.annotations.BeforeClass;
@@ -77,7 +78,7 @@ public class CampaignTest {
         assertThat(WellFormed.fault("a.pdf", Trial.bytes("%PDF-1.4"))).isPresent();
         assertThat(WellFormed.fault("a.txt", Trial.bytes("a\u001b[0m"))).isPresent();
         Judge judge = new Judge(Files.createTempDirectory("gorge-judge"));
-        assertThat(judge.fault(new Trial("t", java.util.Map.of("t.csv", Trial.bytes("n,v\na,1\n"), "b.yaml", Trial.bytes("brief: 1\ndata: {t: t.csv}\ncharts:\n  c: {pattern: columns, category: n, value: v}\n")),
+        assertThat(judge.fault(new Trial("t", Map.of("t.csv", Trial.bytes("n,v\na,1\n"), "b.yaml", Trial.bytes("brief: 1\ndata: {t: t.csv}\ncharts:\n  c: {pattern: columns, category: n, value: v}\n")),
                 List.of("draw", "HERE/b.yaml", "-o", "HERE/stray.svg")))).hasValueSatisfying(fault -> assertThat(fault).isEqualTo("astray: stray.svg was written"));
     }
 

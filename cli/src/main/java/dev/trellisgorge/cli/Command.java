@@ -1,5 +1,6 @@
 package dev.trellisgorge.cli;
 
+import java.util.Arrays;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Model.OptionSpec;
 import picocli.CommandLine.ParseResult;
@@ -33,6 +34,6 @@ interface Command {
 
     /** An option that takes one value; absent where it is not given, unless it has a default. */
     static OptionSpec.Builder option(Class<?> type, String paramLabel, String... names) {
-        return OptionSpec.builder(names[0], java.util.Arrays.copyOfRange(names, 1, names.length)).type(type).paramLabel(paramLabel);
+        return OptionSpec.builder(names[0], Arrays.copyOfRange(names, 1, names.length)).type(type).paramLabel(paramLabel);
     }
 }

@@ -94,8 +94,7 @@ final class Draw implements Command {
         if (target.isPresent()) {
             Map<Path, List<Page>> files = new LinkedHashMap<>();
             drawings.forEach((drawing, pages) -> files.put(drawing.target().orElseThrow(), pages));
-            files.forEach((file, pages) -> Engines.leftOut(pages, file, pictures).forEach(sentence -> streams.err().println("gorge: " + file + ": " + sentence)));
-            Engines.drawAll(files, pictures).forEach(streams.out()::println);
+            Engines.drawAll(files, pictures, this::tell).forEach(streams.out()::println);
             return Gorge.DONE;
         }
         for (Map.Entry<Drawing, List<Page>> drawing : drawings.entrySet()) {
@@ -169,7 +168,11 @@ final class Draw implements Command {
         OptionalInt columns = streams.terminal().columns();
         TextEngine engine = columns.isEmpty() ? new TextEngine() : TextEngine.forTerminal(columns.getAsInt(),
                 Palette.of(environment.get("NO_COLOR"), environment.get("TERM"), environment.get("COLORTERM")));
-        Engines.draw(pages, engine, "txt", pictures, streams.out());
+        Engines.draw(pages, engine, "txt", pictures, streams.out(), this::tell);
+    }
+
+    private void tell(String sentence) {
+        streams.err().println("gorge: " + sentence);
     }
 
     private static void refuseInputs(Brief brief, List<Path> targets) {

@@ -4,6 +4,7 @@ import dev.trellisgorge.pattern.Key;
 import dev.trellisgorge.pattern.PatternType;
 import dev.trellisgorge.pattern.Patterns;
 import java.io.PrintStream;
+import java.util.ArrayList;
 import java.util.List;
 
 /** Prints the catalogue, for a terminal or as the reference in Markdown, both from the patterns' own types. */
@@ -46,7 +47,7 @@ record PatternText(PrintStream out) {
     }
 
     private static List<Key> keys(PatternType type) {
-        List<Key> keys = new java.util.ArrayList<>();
+        List<Key> keys = new ArrayList<>();
         if (type.categories()) {
             keys.add(new Key("category", Key.Takes.COLUMN, "", true, "the rows' names, each on one row"));
         }

@@ -7,8 +7,10 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.Arrays;
+import java.util.Collections;
 import java.util.EnumSet;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.OptionalInt;
 import java.util.Set;
@@ -70,7 +72,7 @@ public class BoundTest {
         return switch (bound) {
             case BRIEF_CHARACTERS -> run(TABLE, brief("#" + " ".repeat(size - brief("#\n").length()) + "\n"));
             case BRIEF_DEPTH -> run(TABLE, brief("settings: {x: " + "[".repeat(size - 2) + "]".repeat(size - 2) + "}\n"));
-            case BRIEF_ALIASES -> run(TABLE, brief("settings: {x: &x [1], y: [" + String.join(", ", java.util.Collections.nCopies(size, "*x")) + "]}\n"));
+            case BRIEF_ALIASES -> run(TABLE, brief("settings: {x: &x [1], y: [" + String.join(", ", Collections.nCopies(size, "*x")) + "]}\n"));
             case EXPRESSION_DEPTH -> run(TABLE, brief("shape:\n  - derive: {y: \"" + "(".repeat(size - 1) + "v" + ")".repeat(size - 1) + "\"}\n"));
             case BOARD_COLUMNS -> run(TABLE, brief("") + "board: {columns: " + size + ", tiles: [c]}\n");
             case TITLE_CHARACTERS -> run(TABLE, "brief: 1\ndata: {t: t.csv}\ncharts:\n  c: {pattern: columns, category: n, value: v, title: " + "x".repeat(size) + "}\n");
@@ -127,7 +129,7 @@ public class BoundTest {
     public void boundsAreInTheDocument() throws IOException {
         List<String> lines = Files.readAllLines(Path.of("../docs/trust.md"));
         for (Bound bound : Bound.values()) {
-            String figure = bound.most() >= 1e15 ? "1e300" : String.format(java.util.Locale.ROOT, "%,.0f", bound.most());
+            String figure = bound.most() >= 1e15 ? "1e300" : String.format(Locale.ROOT, "%,.0f", bound.most());
             assertThat(lines).contains("| " + bound.what() + " | " + figure + " | " + bound.changedBy() + " |");
         }
     }

@@ -2,6 +2,7 @@ package dev.trellisgorge.cli;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import java.util.ArrayList;
 import java.util.List;
 import java.util.stream.Collectors;
 import org.testng.annotations.BeforeMethod;
@@ -33,7 +34,7 @@ public class RowsTest extends AtDesk {
 
     /** The rows of the chart: {@code Weir 10, Leat 20}. */
     private String rows(String... options) {
-        List<String> typed = new java.util.ArrayList<>(List.of("series", "DESK/b.yaml", "--as", "csv"));
+        List<String> typed = new ArrayList<>(List.of("series", "DESK/b.yaml", "--as", "csv"));
         typed.addAll(List.of(options));
         Desk.Answer answer = desk.type(typed.toArray(String[]::new));
         assertThat(answer.code()).as(answer.err()).isZero();

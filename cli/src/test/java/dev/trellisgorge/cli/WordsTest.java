@@ -2,6 +2,7 @@ package dev.trellisgorge.cli;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import java.util.ArrayList;
 import java.util.List;
 import org.testng.annotations.BeforeMethod;
 import org.testng.annotations.DataProvider;
@@ -29,7 +30,7 @@ public class WordsTest extends AtDesk {
     }
 
     private String title(String... more) {
-        List<String> typed = new java.util.ArrayList<>(List.of("draw", "DESK/b.yaml"));
+        List<String> typed = new ArrayList<>(List.of("draw", "DESK/b.yaml"));
         typed.addAll(List.of(more));
         Desk.Answer answer = desk.type(typed.toArray(String[]::new));
         assertThat(answer.code()).as(answer.err()).isZero();

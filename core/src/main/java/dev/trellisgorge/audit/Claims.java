@@ -9,6 +9,7 @@ import dev.trellisgorge.table.CompensatedSum;
 import dev.trellisgorge.table.Kind;
 import dev.trellisgorge.table.Numbers;
 import dev.trellisgorge.table.Table;
+import java.text.DecimalFormatSymbols;
 import java.time.LocalDate;
 import java.time.Month;
 import java.time.format.TextStyle;
@@ -22,7 +23,6 @@ import java.util.OptionalDouble;
 import java.util.Set;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
-import java.util.stream.Collectors;
 import java.util.stream.IntStream;
 import java.util.stream.Stream;
 
@@ -31,7 +31,6 @@ final class Claims {
     /** Shorter names and figures stand in too many sentences. */
     private static final int LEAST_NAME = 3;
     private static final double LEAST_FIGURE = 100;
-    private static final Pattern FIGURE = Pattern.compile("(?<![\\p{L}\\d.,])\\d+(?:,\\d{3})*(?:\\.\\d+)?(?![\\d\\p{L}]|[.,]\\d)");
     private static final Pattern YEAR = Pattern.compile("\\d{4}");
 
     private final PlainChart chart;
@@ -102,16 +101,24 @@ final class Claims {
     private Optional<Note> figures() {
         List<Double> known = known();
         List<String> wrong = new ArrayList<>();
-        Matcher said = FIGURE.matcher(words);
+        DecimalFormatSymbols signs = DecimalFormatSymbols.getInstance(chart.plan().locale());
+        String grouping = String.valueOf(signs.getGroupingSeparator());
+        String point = String.valueOf(signs.getDecimalSeparator());
+        Matcher said = figure(Pattern.quote(grouping), Pattern.quote(point)).matcher(words);
         while (said.find()) {
-            OptionalDouble figure = Numbers.parse(said.group().replace(",", ""));
-            int decimals = said.group().contains(".") ? said.group().length() - said.group().indexOf('.') - 1 : 0;
+            OptionalDouble figure = Numbers.parse(said.group().replace(grouping, "").replace(point, "."));
+            int decimals = said.group().contains(point) ? said.group().length() - said.group().indexOf(point) - 1 : 0;
             if (figure.isPresent() && figure.getAsDouble() >= LEAST_FIGURE && !YEAR.matcher(said.group()).matches()
                     && known.stream().noneMatch(each -> Math.abs(Math.abs(each) - figure.getAsDouble()) <= 0.5 * Math.pow(10, -decimals) + 1e-9)) {
                 wrong.add(said.group());
             }
         }
         return wrong.isEmpty() ? Optional.empty() : Optional.of(new Note("the title says a figure that is no cell, sum, mean or setting of the chart", wrong));
+    }
+
+    /** A figure as the chart's locale writes it, with its groups or without. */
+    private static Pattern figure(String grouping, String point) {
+        return Pattern.compile("(?<![\\p{L}\\d.,])\\d+(?:" + grouping + "\\d{3})*(?:" + point + "\\d+)?(?![\\d\\p{L}]|[.,]\\d)");
     }
 
     private List<Double> known() {
@@ -126,7 +133,7 @@ final class Claims {
             }
         }
         chart.data().settings().values().values().stream().filter(value -> value.kind() == Kind.NUMBER).forEach(value -> known.add(value.number(0)));
-        known.addAll(chart.plan().columns().stream().flatMap(column -> Reads.figures(column.formula()).stream()).collect(Collectors.toList()));
+        known.addAll(chart.plan().columns().stream().flatMap(column -> Reads.figures(column.formula()).stream()).toList());
         return known;
     }
 }

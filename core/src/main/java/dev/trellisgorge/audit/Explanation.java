@@ -1,6 +1,7 @@
 package dev.trellisgorge.audit;
 
 import dev.trellisgorge.chart.BarGroup;
+import dev.trellisgorge.chart.FigureColumn;
 import dev.trellisgorge.chart.Format;
 import dev.trellisgorge.chart.Label;
 import dev.trellisgorge.chart.Series;
@@ -139,7 +140,7 @@ public record Explanation(List<String> lines) {
         }
 
         private String inputs() {
-            Set<String> labels = chart.labels().values().stream().flatMap(List::stream).map(Label::column).collect(Collectors.toSet());
+            Set<String> labels = Stream.concat(chart.labels().values().stream().flatMap(List::stream), chart.beside().stream().map(FigureColumn::label)).map(Label::column).collect(Collectors.toSet());
             List<Formula> read = chart.plan().columns().stream().filter(column -> column.use() != Derived.Use.LABEL || labels.contains(column.name())).map(Derived::formula).toList();
             Set<String> columns = new LinkedHashSet<>();
             read.forEach(formula -> columns.addAll(Reads.columns(formula)));
@@ -156,14 +157,13 @@ public record Explanation(List<String> lines) {
 
         /** Its place among the figures that the labels show. */
         private Optional<String> place() {
-            List<Column> labels = chart.labels().values().stream().flatMap(List::stream).map(label -> data.column(label.column())).toList();
-            Double own = figure(labels, row);
-            if (own == null || data.rowCount() < 2) {
+            Optional<Label> shown = figured(row);
+            if (shown.isEmpty() || data.rowCount() < 2) {
                 return Optional.empty();
             }
-            List<Double> all = IntStream.range(0, data.rowCount()).mapToObj(r -> figure(labels, r)).filter(f -> f != null).toList();
-            String written = chart.labels().values().stream().flatMap(List::stream).filter(label -> data.column(label.column()).kind() == Kind.NUMBER && data.column(label.column()).isPresent(row))
-                    .map(label -> data.column(label.words()).written(row)).findFirst().orElseGet(() -> number(own));
+            double own = data.column(shown.get().column()).number(row);
+            String written = data.column(shown.get().words()).written(row);
+            List<Double> all = IntStream.range(0, data.rowCount()).boxed().flatMap(r -> figured(r).map(label -> data.column(label.column()).number(r)).stream()).toList();
             int larger = (int) all.stream().filter(f -> f > own).count() + 1;
             boolean tied = all.stream().filter(f -> f.equals(own)).count() > 1;
             if (larger == all.size() && larger > 1) {
@@ -174,13 +174,10 @@ public record Explanation(List<String> lines) {
                     + (tied ? ", tied with another" : "") + ".");
         }
 
-        private static Double figure(List<Column> labels, int at) {
-            for (Column cells : labels) {
-                if (cells.kind() == Kind.NUMBER && cells.isPresent(at)) {
-                    return cells.number(at);
-                }
-            }
-            return null;
+        /** The first label of a row that shows a number. */
+        private Optional<Label> figured(int at) {
+            return chart.labels().values().stream().flatMap(List::stream)
+                    .filter(label -> data.column(label.column()).kind() == Kind.NUMBER && data.column(label.column()).isPresent(at)).findFirst();
         }
 
         private String series(Derived column) {

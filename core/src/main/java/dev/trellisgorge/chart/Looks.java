@@ -1,9 +1,11 @@
 package dev.trellisgorge.chart;
 
+import dev.trellisgorge.formula.Writing;
 import dev.trellisgorge.table.Numbers;
 import java.util.Collections;
 import java.util.EnumMap;
 import java.util.LinkedHashMap;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
@@ -22,14 +24,14 @@ import java.util.OptionalDouble;
  * @param bold       whether text is strong, by its purpose
  * @param titleAt    where the lines above the chart stand
  * @param palette    the colours of roles
- * @param goodDown   whether less is good, so that the colours that judge change places
+ * @param good       whether more is good or less; the colours that judge change places where less is
  */
 public record Looks(Optional<Legend> legend, Axis axis, Optional<Covered> scale, OptionalDouble gap, Map<String, Reference> references, Marker marker, Map<Purpose, Double> sizes,
-        Map<Purpose, Boolean> bold, Optional<Align> titleAt, Map<Role, Color> palette, boolean goodDown) {
+        Map<Purpose, Boolean> bold, Optional<Align> titleAt, Map<Role, Color> palette, Optional<Good> good) {
 
     /** Everything as the chart has it. */
-    public static final Looks OWN = new Looks(Optional.empty(), new Axis(Optional.empty(), "", Optional.empty()), Optional.empty(), OptionalDouble.empty(), Map.of(),
-            new Marker(OptionalDouble.empty(), Optional.empty(), Optional.empty()), Map.of(), Map.of(), Optional.empty(), Map.of(), false);
+    public static final Looks OWN = new Looks(Optional.empty(), new Axis(Optional.empty(), "", Optional.empty(), Optional.empty()), Optional.empty(), OptionalDouble.empty(), Map.of(),
+            new Marker(OptionalDouble.empty(), Optional.empty(), Optional.empty()), Map.of(), Map.of(), Optional.empty(), Map.of(), Optional.empty());
 
     /** Where the names of the series stand. */
     public enum Legend {
@@ -39,6 +41,11 @@ public record Looks(Optional<Legend> legend, Axis axis, Optional<Covered> scale,
     /** Where a line stands in its room. */
     public enum Align {
         LEFT, CENTRE, RIGHT
+    }
+
+    /** Which way is good. */
+    public enum Good {
+        UP, DOWN
     }
 
     /** What text is for. */
@@ -52,12 +59,15 @@ public record Looks(Optional<Legend> legend, Axis axis, Optional<Covered> scale,
      * @param figures whether its figures are written; where it is empty, they are where bars have no labels
      * @param title   what it is of, or empty
      * @param format  how its figures are written
+     * @param dates   how dates and periods are written along the base, as a CLDR pattern: {@code MMM yyyy}
      */
-    public record Axis(Optional<Boolean> figures, String title, Optional<Format> format) {
+    public record Axis(Optional<Boolean> figures, String title, Optional<Format> format, Optional<String> dates) {
+        /** @throws IllegalArgumentException where dates can't be written so */
         public Axis {
             Objects.requireNonNull(figures, "figures");
             Objects.requireNonNull(title, "title");
             Objects.requireNonNull(format, "format");
+            dates.ifPresent(pattern -> Writing.checkDates(pattern, Locale.ROOT));
         }
 
         /** Whether the axis is seen at all. */
@@ -119,14 +129,15 @@ public record Looks(Optional<Legend> legend, Axis axis, Optional<Covered> scale,
         bold = bold.isEmpty() ? Map.of() : Collections.unmodifiableMap(new EnumMap<>(bold));
         Objects.requireNonNull(titleAt, "titleAt");
         palette = palette.isEmpty() ? Map.of() : Collections.unmodifiableMap(new EnumMap<>(palette));
+        Objects.requireNonNull(good, "good");
     }
 
     /** These looks, and where they say nothing what others say. */
     public Looks over(Looks theme) {
-        return new Looks(legend.or(() -> theme.legend), new Axis(axis.figures.or(() -> theme.axis.figures), axis.title.isEmpty() ? theme.axis.title : axis.title, axis.format.or(() -> theme.axis.format)),
+        return new Looks(legend.or(() -> theme.legend), new Axis(axis.figures.or(() -> theme.axis.figures), axis.title.isEmpty() ? theme.axis.title : axis.title, axis.format.or(() -> theme.axis.format), axis.dates.or(() -> theme.axis.dates)),
                 scale.or(() -> theme.scale), gap.isPresent() ? gap : theme.gap, references.isEmpty() ? theme.references : references,
                 new Marker(marker.size.isPresent() ? marker.size : theme.marker.size, marker.color.or(() -> theme.marker.color), marker.shape.or(() -> theme.marker.shape)),
-                both(theme.sizes, sizes), both(theme.bold, bold), titleAt.or(() -> theme.titleAt), both(theme.palette, palette), goodDown || theme.goodDown);
+                both(theme.sizes, sizes), both(theme.bold, bold), titleAt.or(() -> theme.titleAt), both(theme.palette, palette), good.or(() -> theme.good));
     }
 
     private static <K, V> Map<K, V> both(Map<K, V> some, Map<K, V> winning) {
@@ -137,27 +148,37 @@ public record Looks(Optional<Legend> legend, Axis axis, Optional<Covered> scale,
 
     /** The same with another legend. */
     public Looks legend(Legend place) {
-        return new Looks(Optional.of(place), axis, scale, gap, references, marker, sizes, bold, titleAt, palette, goodDown);
+        return new Looks(Optional.of(place), axis, scale, gap, references, marker, sizes, bold, titleAt, palette, good);
     }
 
     /** The same with an axis of figures that is written, and what it is of. */
     public Looks axis(String title) {
-        return new Looks(legend, new Axis(Optional.of(true), title, axis.format), scale, gap, references, marker, sizes, bold, titleAt, palette, goodDown);
+        return new Looks(legend, new Axis(Optional.of(true), title, axis.format, axis.dates), scale, gap, references, marker, sizes, bold, titleAt, palette, good);
+    }
+
+    /** The same with dates and periods along the base written by a CLDR pattern, such as {@code MMM yyyy}. */
+    public Looks dates(String pattern) {
+        return new Looks(legend, new Axis(axis.figures, axis.title, axis.format, Optional.of(pattern)), scale, gap, references, marker, sizes, bold, titleAt, palette, good);
     }
 
     /** The same with a scale from one figure to another. */
     public Looks scale(double from, double to) {
-        return new Looks(legend, axis, Optional.of(new Covered(from, to)), gap, references, marker, sizes, bold, titleAt, palette, goodDown);
+        return new Looks(legend, axis, Optional.of(new Covered(from, to)), gap, references, marker, sizes, bold, titleAt, palette, good);
     }
 
     /** The same with another gap. */
     public Looks gap(double share) {
-        return new Looks(legend, axis, scale, OptionalDouble.of(share), references, marker, sizes, bold, titleAt, palette, goodDown);
+        return new Looks(legend, axis, scale, OptionalDouble.of(share), references, marker, sizes, bold, titleAt, palette, good);
     }
 
     /** The same with text for a purpose of so many pixels. */
     public Looks size(Purpose purpose, double pixels) {
-        return new Looks(legend, axis, scale, gap, references, marker, both(sizes, Map.of(purpose, pixels)), bold, titleAt, palette, goodDown);
+        return new Looks(legend, axis, scale, gap, references, marker, both(sizes, Map.of(purpose, pixels)), bold, titleAt, palette, good);
+    }
+
+    /** The same where more is good, or less. */
+    public Looks good(Good way) {
+        return new Looks(legend, axis, scale, gap, references, marker, sizes, bold, titleAt, palette, Optional.of(way));
     }
 
     /** The colour of a role. */
@@ -167,6 +188,6 @@ public record Looks(Optional<Legend> legend, Axis axis, Optional<Covered> scale,
 
     /** The role by which something is coloured that is good or bad. */
     public Role judged(Role role) {
-        return !goodDown ? role : role == Role.GOOD ? Role.BAD : role == Role.BAD ? Role.GOOD : role;
+        return !good.equals(Optional.of(Good.DOWN)) ? role : role == Role.GOOD ? Role.BAD : role == Role.BAD ? Role.GOOD : role;
     }
 }

@@ -1,8 +1,11 @@
 package dev.trellisgorge.chart;
 
 import java.util.List;
+import java.util.Objects;
+import java.util.Optional;
 import java.util.function.Predicate;
 import java.util.function.UnaryOperator;
+import java.util.stream.Stream;
 
 /**
  * Texts beside each category: bars made of characters. Immutable and thread-safe.
@@ -16,10 +19,17 @@ public record TextCells(List<TextColumn> columns) implements Drawing {
      *
      * @param series   the series that share it; on each row one of them is present at most
      * @param flushEnd whether the texts end at one line, not start at it
+     * @param rest     the last signs of each text, which have a colour of their own; empty where the whole text has one
      */
-    public record TextColumn(List<Series> series, boolean flushEnd) {
+    public record TextColumn(List<Series> series, boolean flushEnd, Optional<Series> rest) {
         public TextColumn {
             series = List.copyOf(series);
+            Objects.requireNonNull(rest, "rest");
+        }
+
+        /** A column whose texts have one colour each. */
+        public TextColumn(List<Series> series, boolean flushEnd) {
+            this(series, flushEnd, Optional.empty());
         }
     }
 
@@ -29,17 +39,17 @@ public record TextCells(List<TextColumn> columns) implements Drawing {
 
     @Override
     public TextCells each(UnaryOperator<Series> change) {
-        return new TextCells(columns.stream().map(column -> new TextColumn(column.series().stream().map(change).toList(), column.flushEnd())).toList());
+        return new TextCells(columns.stream().map(column -> new TextColumn(column.series().stream().map(change).toList(), column.flushEnd(), column.rest().map(change))).toList());
     }
 
     @Override
     public TextCells without(Predicate<Series> gone) {
-        return new TextCells(columns.stream().map(column -> new TextColumn(column.series().stream().filter(gone.negate()).toList(), column.flushEnd()))
+        return new TextCells(columns.stream().map(column -> new TextColumn(column.series().stream().filter(gone.negate()).toList(), column.flushEnd(), column.rest().filter(gone.negate())))
                 .filter(column -> !column.series().isEmpty()).toList());
     }
 
     @Override
     public List<Series> series() {
-        return columns.stream().flatMap(column -> column.series().stream()).toList();
+        return columns.stream().flatMap(column -> Stream.concat(column.series().stream(), column.rest().stream())).toList();
     }
 }

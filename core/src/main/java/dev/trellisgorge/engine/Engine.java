@@ -8,6 +8,7 @@ import java.util.List;
 import java.util.Optional;
 import java.util.OptionalInt;
 import java.util.Set;
+import java.util.function.Consumer;
 
 /**
  * Draws plain charts in one or more file formats. Engines are found through {@link java.util.ServiceLoader};
@@ -37,17 +38,13 @@ public interface Engine {
         return OptionalInt.empty();
     }
 
-    /** What can't be shown of a page in a file of that ending, though it is drawn: a sentence for each reason. */
-    default List<String> leftOut(Page page, String ending) {
-        return List.of();
-    }
-
     /**
      * Writes the whole file. The stream is not closed.
      *
      * @param pages  whose charts are lowered to {@link #abilities()}
      * @param ending which of {@link #endings()} is wanted
      * @param size   of each picture
+     * @param told   given a sentence for each thing that is left out of the drawing, or stands there otherwise, with the page's or chart's name
      */
-    void draw(List<Page> pages, String ending, Size size, OutputStream out) throws IOException;
+    void draw(List<Page> pages, String ending, Size size, OutputStream out, Consumer<String> told) throws IOException;
 }

@@ -20,9 +20,13 @@ import java.util.OptionalInt;
 import java.util.ServiceLoader;
 import java.util.SortedSet;
 import java.util.TreeSet;
+import java.util.function.Consumer;
 
 /** The engines on the class path, and the one way to have them write files. Thread-safe. */
 public final class Engines {
+    /** Takes no notice of what is left out. */
+    private static final Consumer<String> UNTOLD = sentence -> { };
+
     private Engines() {
     }
 
@@ -40,24 +44,26 @@ public final class Engines {
      * @throws BadInput where no engine writes that ending, the engine can't draw a chart, or a file can't be written
      */
     public static List<Path> draw(List<Page> pages, Path file, Size size) {
-        return drawAll(Map.of(file, pages), size);
+        return drawAll(Map.of(file, pages), size, UNTOLD);
     }
 
     /**
      * Draws the pages of several files: all of them are written, or none. Errors as for one.
      *
      * @param pagesOf by the file that they go to
+     * @param told    given a sentence for each thing that is left out for lack of room, of rows or of a font, with its file
      * @return the files, in the order of the map and of the pages
      */
-    public static List<Path> drawAll(Map<Path, List<Page>> pagesOf, Size size) {
+    public static List<Path> drawAll(Map<Path, List<Page>> pagesOf, Size size, Consumer<String> told) {
         Map<Path, Writing.Content> contents = new LinkedHashMap<>();
         pagesOf.forEach((file, pages) -> {
             Engine engine = of(file);
-            List<Page> lowered = lowered(pages, engine, size);
+            List<Page> lowered = lowered(pages, engine, size, sentence -> told.accept(file + ": " + sentence));
             List<Path> files = files(pages, file);
             for (int i = 0; i < files.size(); i++) {
                 List<Page> held = files.size() == 1 ? lowered : lowered.subList(i, i + 1);
-                if (contents.put(files.get(i), out -> draw(engine, held, file, size, out)) != null) {
+                Path written = files.get(i);
+                if (contents.put(written, out -> draw(engine, held, file, size, out, sentence -> told.accept(written + ": " + sentence))) != null) {
                     throw new BadInput(Place.inFile(files.get(i).toString()), "two results would go to this file; give them other names");
                 }
             }
@@ -65,9 +71,9 @@ public final class Engines {
         return Writing.all(contents);
     }
 
-    private static void draw(Engine engine, List<Page> pages, Path file, Size size, OutputStream out) throws IOException {
+    private static void draw(Engine engine, List<Page> pages, Path file, Size size, OutputStream out, Consumer<String> told) throws IOException {
         try {
-            engine.draw(pages, ending(file), size, out);
+            engine.draw(pages, ending(file), size, out, told);
         } catch (OutOfMemoryError e) {
             throw Memory.ended(Place.inFile(file.toString()), "the drawing", "draw fewer rows, or a smaller picture");
         }
@@ -75,24 +81,24 @@ public final class Engines {
 
     /** Writes pages to a stream, as a file of that ending that holds all of them. Errors as for files. */
     public static void draw(List<Page> pages, String ending, Size size, OutputStream out) throws IOException {
-        draw(pages, of(Path.of("." + ending)), ending, size, out);
+        draw(pages, of(Path.of("." + ending)), ending, size, out, UNTOLD);
     }
 
-    /** The same, by a certain engine. */
-    public static void draw(List<Page> pages, Engine engine, String ending, Size size, OutputStream out) throws IOException {
+    /** The same, by a certain engine. {@code told} is given what is left out, as for files. */
+    public static void draw(List<Page> pages, Engine engine, String ending, Size size, OutputStream out, Consumer<String> told) throws IOException {
         if (pages.size() != 1 && !engine.holdsSeveral(ending)) {
             throw new BadInput(Place.of("." + ending), "a file of this kind holds one page, and there are " + pages.size() + "; draw them one by one, or to a kind that holds several");
         }
-        engine.draw(lowered(pages, engine, size), ending, size, out);
+        engine.draw(lowered(pages, engine, size, told), ending, size, out, told);
     }
 
-    private static List<Page> lowered(List<Page> pages, Engine engine, Size size) {
+    private static List<Page> lowered(List<Page> pages, Engine engine, Size size, Consumer<String> told) {
         Problems problems = new Problems();
         List<Page> lowered = new ArrayList<>();
         for (Page page : pages) {
             List<Tile> tiles = new ArrayList<>();
             for (Tile tile : page.tiles()) {
-                tiles.add(tile instanceof Tile.OfChart chart ? new Tile.OfChart(lowered(thinned(chart.parts(), engine, page, size), engine, problems)) : tile);
+                tiles.add(tile instanceof Tile.OfChart chart ? new Tile.OfChart(lowered(thinned(chart.parts(), engine, page, size, told), engine, problems)) : tile);
             }
             lowered.add(page.tiles(tiles));
         }
@@ -100,26 +106,18 @@ public final class Engines {
         return lowered;
     }
 
-    private static List<PlainChart> thinned(List<PlainChart> parts, Engine engine, Page page, Size size) {
-        return parts.stream().map(part -> mostRows(part, engine, page, size).stream().mapToObj(part::thinned).findFirst().orElse(part)).toList();
+    private static List<PlainChart> thinned(List<PlainChart> parts, Engine engine, Page page, Size size, Consumer<String> told) {
+        List<PlainChart> thinned = new ArrayList<>();
+        for (PlainChart part : parts) {
+            OptionalInt most = mostRows(part, engine, page, size);
+            most.stream().mapToObj(part::thinning).flatMap(Optional::stream).forEach(sentence -> told.accept("'" + part.name() + "': " + sentence));
+            thinned.add(most.isPresent() ? part.thinned(most.getAsInt()) : part);
+        }
+        return thinned;
     }
 
     private static OptionalInt mostRows(PlainChart chart, Engine engine, Page page, Size size) {
         return engine.mostRows(chart, Math.max(1, size.width() / page.columns()), Math.max(1, size.height() / page.rows()));
-    }
-
-    /** What {@link #draw} will leave out of pictures with too little room, one sentence a chart. Errors the same where no engine writes that ending. */
-    public static List<String> leftOut(List<Page> pages, Path file, Size size) {
-        Engine engine = of(file);
-        List<String> sentences = new ArrayList<>();
-        for (Page page : pages) {
-            engine.leftOut(page, ending(file)).forEach(sentence -> sentences.add("'" + page.name() + "': " + sentence));
-            for (PlainChart chart : page.charts()) {
-                mostRows(chart, engine, page, size).stream().mapToObj(chart::thinning).flatMap(Optional::stream)
-                        .forEach(sentence -> sentences.add("'" + chart.name() + "': " + sentence));
-            }
-        }
-        return sentences;
     }
 
     private static List<PlainChart> lowered(List<PlainChart> parts, Engine engine, Problems problems) {

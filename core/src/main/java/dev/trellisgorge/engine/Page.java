@@ -1,5 +1,6 @@
 package dev.trellisgorge.engine;
 
+import dev.trellisgorge.chart.Looks;
 import dev.trellisgorge.plan.PlainChart;
 import dev.trellisgorge.table.Characters;
 import java.util.ArrayList;
@@ -21,8 +22,9 @@ import java.util.stream.Stream;
  * @param columns  of the grid, 1 or more; tiles fill it row by row, each in the first place that is free
  * @param tiles    at least one
  * @param spans    how large each tile is
+ * @param looks    of the lines above and of the figures; charts have looks of their own
  */
-public record Page(String name, String title, String subtitle, String source, int columns, List<Tile> tiles, List<Span> spans) {
+public record Page(String name, String title, String subtitle, String source, int columns, List<Tile> tiles, List<Span> spans, Looks looks) {
     /** Of a row that holds figures alone, beside one with charts. */
     private static final double FIGURES = 0.4;
 
@@ -65,6 +67,7 @@ public record Page(String name, String title, String subtitle, String source, in
         source = Characters.shown(source);
         tiles = List.copyOf(tiles);
         spans = List.copyOf(spans);
+        Objects.requireNonNull(looks, "looks");
         if (tiles.isEmpty() || columns < 1) {
             throw new IllegalArgumentException("a page has at least one tile and one column");
         }
@@ -75,7 +78,7 @@ public record Page(String name, String title, String subtitle, String source, in
 
     /** A page whose tiles take one place each. Errors as above. */
     public Page(String name, String title, int columns, List<Tile> tiles) {
-        this(name, title, "", "", columns, tiles, Collections.nCopies(tiles.size(), Span.ONE));
+        this(name, title, "", "", columns, tiles, Collections.nCopies(tiles.size(), Span.ONE), Looks.OWN);
     }
 
     /** A page with one chart. */
@@ -85,7 +88,7 @@ public record Page(String name, String title, String subtitle, String source, in
 
     /** The same with its charts as they are drawn. */
     Page tiles(List<Tile> drawn) {
-        return new Page(name, title, subtitle, source, columns, drawn, spans);
+        return new Page(name, title, subtitle, source, columns, drawn, spans, looks);
     }
 
     /** Where the tiles stand, in their order. */

@@ -7,6 +7,7 @@ import dev.trellisgorge.table.Kind;
 import dev.trellisgorge.table.RowOrder;
 import dev.trellisgorge.table.Table;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.Collections;
 import java.util.HashMap;
 import java.util.IdentityHashMap;
@@ -118,7 +119,7 @@ public final class Evaluator {
             }
             firstOf.remove(Double.NaN);
             int[] found = new int[wanted.length];
-            java.util.Arrays.setAll(found, row -> firstOf.getOrDefault(wanted[row] + 0.0, -1));
+            Arrays.setAll(found, row -> firstOf.getOrDefault(wanted[row] + 0.0, -1));
             return kind == Kind.TEXT ? texts(name, f.of(), found) : Column.owning(name, kind, all(f.of())).at(found);
         }
 
@@ -128,7 +129,7 @@ public final class Evaluator {
                 return column.at(rows).named(name);
             }
             Column setting = leaf instanceof Leaf.Setting named ? settings.value(named.name()) : Column.texts(name, leaf instanceof Leaf.Literal stated ? (String) stated.value() : null);
-            return setting.at(java.util.Arrays.stream(rows).map(row -> row < 0 ? -1 : 0).toArray()).named(name);
+            return setting.at(Arrays.stream(rows).map(row -> row < 0 ? -1 : 0).toArray()).named(name);
         }
 
         private double[] all(Formula leaf) {
@@ -140,7 +141,7 @@ public final class Evaluator {
             } else {
                 double figure = leaf instanceof Leaf.Computed made ? scalars.get(made.name()) : leaf instanceof Leaf.Setting setting ? settings.value(setting.name()).number(0)
                         : leaf instanceof Leaf.Literal literal ? literal.figure() : Double.NaN;
-                java.util.Arrays.fill(cells, figure);
+                Arrays.fill(cells, figure);
             }
             return cells;
         }
@@ -232,7 +233,7 @@ public final class Evaluator {
                 return columns.get(column.name());
             }
             double[] same = new double[rows];
-            java.util.Arrays.fill(same, scalars.get(column.name()));
+            Arrays.fill(same, scalars.get(column.name()));
             return Column.owning(column.name(), column.kind(), same);
         }
     }

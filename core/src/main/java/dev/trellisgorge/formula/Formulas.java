@@ -4,6 +4,7 @@ import dev.trellisgorge.formula.Numeric.End;
 import dev.trellisgorge.formula.Window.Fold;
 import dev.trellisgorge.table.Kind;
 import java.time.LocalDate;
+import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
@@ -80,7 +81,7 @@ public final class Formulas {
     public static Formula choose(Formula when, Formula then, Formula otherwise) {
         Choice.When first = new Choice.When(when, then);
         if (otherwise instanceof Choice.Case more) {
-            List<Choice.When> whens = new java.util.ArrayList<>(List.of(first));
+            List<Choice.When> whens = new ArrayList<>(List.of(first));
             whens.addAll(more.whens());
             return new Choice.Case(whens, more.otherwise());
         }

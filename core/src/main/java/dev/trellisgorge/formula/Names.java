@@ -1,6 +1,7 @@
 package dev.trellisgorge.formula;
 
 import java.util.List;
+import java.util.Locale;
 import java.util.Set;
 import java.util.regex.Pattern;
 import java.util.stream.Collectors;
@@ -16,7 +17,7 @@ final class Names {
 
     /** A column's name, in double quotes where it would be read as something else. */
     static String quoted(String name) {
-        return BARE.matcher(name).matches() && !RESERVED.contains(name.toLowerCase(java.util.Locale.ROOT)) ? name : "\"" + name.replace("\"", "\"\"") + "\"";
+        return BARE.matcher(name).matches() && !RESERVED.contains(name.toLowerCase(Locale.ROOT)) ? name : "\"" + name.replace("\"", "\"\"") + "\"";
     }
 
     static String text(String text) {

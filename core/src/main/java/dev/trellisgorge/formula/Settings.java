@@ -68,7 +68,11 @@ public final class Settings {
         return Optional.ofNullable(values.get(name));
     }
 
-    /** The same. @throws BadInput with the nearest known name where there is no such setting */
+    /**
+     * The same.
+     *
+     * @throws BadInput with the nearest known name where there is no such setting
+     */
     public Column value(String name) {
         return find(name).orElseThrow(() -> new BadInput(Place.of(""), unknown(name)));
     }

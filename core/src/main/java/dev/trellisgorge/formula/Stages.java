@@ -86,7 +86,7 @@ public record Stages(List<Stage> all) {
         private final Grain grain;
         private final Map<Formula, Integer> uses = new IdentityHashMap<>();
         private final Map<Formula, Integer> sizes = new IdentityHashMap<>();
-        private final Set<Formula> underWindow = java.util.Collections.newSetFromMap(new IdentityHashMap<>());
+        private final Set<Formula> underWindow = Collections.newSetFromMap(new IdentityHashMap<>());
         private final Map<Formula, Formula> standIns = new IdentityHashMap<>();
         private final Map<Formula, Formula> cut = new IdentityHashMap<>();
         private final Map<String, Integer> levels = new LinkedHashMap<>();

@@ -7,6 +7,7 @@ import java.math.BigDecimal;
 import java.math.RoundingMode;
 import java.text.DecimalFormat;
 import java.text.DecimalFormatSymbols;
+import java.time.DateTimeException;
 import java.time.LocalDate;
 import java.time.format.DateTimeFormatter;
 import java.util.Locale;
@@ -45,9 +46,24 @@ public final class Writing {
         };
     }
 
-    /** A writer of dates; where nobody's language is asked for, names are English. */
+    /**
+     * A writer of dates; where nobody's language is asked for, names are English.
+     *
+     * @throws IllegalArgumentException where the pattern is malformed, or asks for what a date does not have
+     */
     static DateTimeFormatter dates(String pattern, Locale locale) {
-        return DateTimeFormatter.ofPattern(pattern, locale.equals(Locale.ROOT) ? Locale.ENGLISH : locale);
+        try {
+            DateTimeFormatter dates = DateTimeFormatter.ofPattern(pattern, locale.equals(Locale.ROOT) ? Locale.ENGLISH : locale);
+            dates.format(LocalDate.EPOCH);
+            return dates;
+        } catch (IllegalArgumentException | DateTimeException e) {
+            throw new IllegalArgumentException("'" + pattern + "' is no date pattern; write one such as d MMM yyyy", e);
+        }
+    }
+
+    /** @throws IllegalArgumentException where dates can't be written by a pattern */
+    public static void checkDates(String pattern, Locale locale) {
+        dates(pattern, locale);
     }
 
     /** Writes texts that name an ISO date or a period by the first day of it, and others as they are. Errors as {@link #by}. */

@@ -13,6 +13,7 @@ import dev.trellisgorge.formula.Leaf;
 import dev.trellisgorge.plan.Refusal;
 import dev.trellisgorge.plan.Watch;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -56,7 +57,7 @@ public record Bands(List<Formula> limits, Optional<Formula> of, List<String> nam
 
     /** Bands between numbers. */
     public static Bands at(double... limits) {
-        return at(java.util.Arrays.stream(limits).mapToObj(Formulas::number).toList());
+        return at(Arrays.stream(limits).mapToObj(Formulas::number).toList());
     }
 
     public static Bands at(List<Formula> limits) {

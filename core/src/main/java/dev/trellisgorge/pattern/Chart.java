@@ -36,11 +36,11 @@ public final class Chart {
     private final Words title;
     private final Words subtitle;
     private final Locale locale;
-    private final Optional<String> dates;
     private final Looks looks;
     private final Map<String, Words> lineNames;
     private final Looks theme;
     private final Optional<Orientation> orientation;
+    private final List<Beside> beside;
     private final List<Labels> labels;
     private final Map<String, String> names;
     private final Map<String, Color> colors;
@@ -55,11 +55,11 @@ public final class Chart {
         this.title = c.title;
         this.subtitle = c.subtitle;
         this.locale = c.locale;
-        this.dates = c.dates;
         this.looks = c.looks;
         this.lineNames = c.lineNames;
         this.theme = c.theme;
         this.orientation = c.orientation;
+        this.beside = c.beside;
         this.labels = c.labels;
         this.names = c.names;
         this.colors = c.colors;
@@ -76,11 +76,11 @@ public final class Chart {
         private Words title = Words.NONE;
         private Words subtitle = Words.NONE;
         private Locale locale = Locale.ROOT;
-        private Optional<String> dates = Optional.empty();
         private Looks looks = Looks.OWN;
         private Map<String, Words> lineNames = Map.of();
         private Looks theme = Looks.OWN;
         private Optional<Orientation> orientation = Optional.empty();
+        private List<Beside> beside = List.of();
         private List<Labels> labels = List.of(Labels.VALUE);
         private Map<String, String> names = Map.of();
         private Map<String, Color> colors = Map.of();
@@ -101,11 +101,11 @@ public final class Chart {
         c.title = title;
         c.subtitle = subtitle;
         c.locale = locale;
-        c.dates = dates;
         c.looks = looks;
         c.lineNames = lineNames;
         c.theme = theme;
         c.orientation = orientation;
+        c.beside = beside;
         c.labels = labels;
         c.names = names;
         c.colors = colors;
@@ -171,13 +171,13 @@ public final class Chart {
         return with(c -> c.theme = Objects.requireNonNull(shared, "shared"));
     }
 
-    /** How dates and periods are written along the base: a CLDR pattern such as {@code MMM yyyy}. */
-    public Chart dates(String pattern) {
-        return with(c -> c.dates = Optional.of(pattern));
-    }
-
     public Chart orientation(Orientation way) {
         return with(c -> c.orientation = Optional.of(way));
+    }
+
+    /** Figures in columns of their own between the names of lying bars and the bars. */
+    public Chart beside(Beside... columns) {
+        return with(c -> c.beside = List.of(columns));
     }
 
     /** What is written beside the bars: several where each has a place of its own on a bar. */
@@ -272,6 +272,10 @@ public final class Chart {
         return ranking;
     }
 
+    List<Beside> beside() {
+        return beside;
+    }
+
     List<Labels> labels() {
         return labels;
     }
@@ -311,10 +315,6 @@ public final class Chart {
 
     Looks theme() {
         return theme;
-    }
-
-    Optional<String> dates() {
-        return dates;
     }
 
     Optional<Orientation> orientation() {

@@ -42,7 +42,7 @@ final class Dressing {
     }
 
     Drawing dressed(Drawing bare) {
-        if (own.goodDown() && bare.series().stream().noneMatch(series -> JUDGING.contains(series.role()))) {
+        if (own.good().isPresent() && bare.series().stream().noneMatch(series -> JUDGING.contains(series.role()))) {
             refuse("good", "nothing here is coloured by whether it is good");
         }
         Drawing drawing = bare instanceof Panels panels ? panels(panels) : unplotted(bare);
@@ -91,6 +91,9 @@ final class Dressing {
         OptionalInt scaled = pattern.scaled(bare.panels().size());
         if (scaled.isEmpty()) {
             own.scale().ifPresent(scale -> refuse("scale", "its panes have one scale"));
+        }
+        if (bare.panels().stream().allMatch(panel -> panel.bars().isEmpty())) {
+            own.gap().ifPresent(gap -> refuse("gap", "no bars are drawn"));
         }
         List<String> lines = bare.panels().stream().flatMap(panel -> panel.references().stream()).map(ReferenceLine::name).toList();
         references(lines);

@@ -1,9 +1,11 @@
 package dev.trellisgorge.pattern;
 
 import dev.trellisgorge.chart.Drawing;
+import dev.trellisgorge.chart.FigureColumn;
 import dev.trellisgorge.chart.Format;
 import dev.trellisgorge.chart.Label;
 import dev.trellisgorge.chart.Looks;
+import dev.trellisgorge.chart.Orientation;
 import dev.trellisgorge.formula.Formula;
 import dev.trellisgorge.formula.Formulas;
 import dev.trellisgorge.formula.Leaf;
@@ -83,10 +85,14 @@ final class Planning {
         anchors(plan, sliced, category);
         new Labelling(chart, pattern, plan).describe();
         pattern.note().ifPresent(column -> note(plan, column));
+        beside(plan);
         Wording wording = new Wording(plan, chart.locale());
         plan.titlesFrom(wording.column(chart.title(), "title"), wording.column(chart.subtitle(), "second line"));
         Looks looks = chart.looks().over(chart.theme());
         Drawing drawing = pattern.arrange(new Look(chart.names(), chart.colors(), plan.labels(), pattern.groups(), looks));
+        plan.labels().keySet().stream().filter(series -> drawing.series().stream().noneMatch(drawn -> drawn.column().equals(series)) && !chart.seriesNames().contains(series)).findFirst().ifPresent(series -> {
+            throw new BadInput(Place.of("chart '" + chart.name() + "'"), "'" + series + "' carries no label");
+        });
         plan.looks(looks).drawing(new Dressing(chart, pattern, looks, wording).dressed(drawing));
         return plan.build();
     }
@@ -94,10 +100,11 @@ final class Planning {
     /** Dates and periods along the base as a reader reads them: by the chart's pattern, or as its locale writes them. */
     private void names(PlanBuilder plan) {
         Optional<Field> field = chart.category().map(plan.schema()::field).filter(base -> base.kind() == Kind.DATE || base.kind() == Kind.TEXT);
-        if (chart.dates().isPresent() && field.isEmpty()) {
-            throw new BadInput(Place.of("chart '" + chart.name() + "'"), "there are no dates along its base to be written as '" + chart.dates().get() + "'");
+        Optional<String> own = chart.looks().axis().dates();
+        if (own.isPresent() && field.isEmpty()) {
+            throw new BadInput(Place.of("chart '" + chart.name() + "'"), "there are no dates along its base to be written as '" + own.get() + "'");
         }
-        Optional<String> pattern = chart.dates().or(() -> chart.locale().equals(Locale.ROOT) ? Optional.empty() : field.flatMap(base -> base.kind() == Kind.DATE
+        Optional<String> pattern = chart.looks().over(chart.theme()).axis().dates().filter(dates -> field.isPresent()).or(() -> chart.locale().equals(Locale.ROOT) ? Optional.empty() : field.flatMap(base -> base.kind() == Kind.DATE
                 ? Optional.of(Format.dates(chart.locale())) : period(plan, base.name()).flatMap(this::usual)));
         pattern.ifPresent(as -> {
             String column = plan.free("name as written");
@@ -141,6 +148,7 @@ final class Planning {
         Map<String, Formula> every = new LinkedHashMap<>(figures());
         every.putAll(pattern.figuresOrDates());
         every.putAll(pattern.remarks());
+        chart.beside().forEach(column -> every.put("beside " + column.figure(), column.figure()));
         chart.ranking().ifPresent(ranking -> every.put("rank", ranking.by()));
         Set<String> read = columns(every);
         if (!chart.slicesRaw()) {
@@ -218,6 +226,7 @@ final class Planning {
         chart.ranking().ifPresent(ranking -> drawn.add(ranking.by()));
         List<Formula> remarks = new ArrayList<>(pattern.remarks().values());
         chart.labels().forEach(labels -> labels.expression().ifPresent(remarks::add));
+        chart.beside().forEach(column -> remarks.add(column.figure()));
         return Amounts.in(drawn, remarks, origins);
     }
 
@@ -231,6 +240,7 @@ final class Planning {
         Set<String> read = new LinkedHashSet<>(columns(figures()));
         read.addAll(columns(pattern.remarks()));
         chart.labels().forEach(labels -> labels.expression().ifPresent(label -> read.addAll(Reads.columns(label))));
+        chart.beside().forEach(column -> read.addAll(Reads.columns(column.figure())));
         for (String column : read) {
             Rest.Way way = rest.get().ways().getOrDefault(column, Rest.Way.MISSING);
             Formula derived = rest.get().derived().get(column);
@@ -251,6 +261,33 @@ final class Planning {
         if (chart.ranking().isPresent()) {
             pattern.anchors(category).ifPresent(anchors -> plan.carry(new Carried(anchors.statement(), sliced, anchors.rows(), anchors.figure())));
         }
+    }
+
+    /** The figures between the names and the bars, each in a format of its own. */
+    private void beside(PlanBuilder plan) {
+        Place place = Place.of("chart '" + chart.name() + "'");
+        if (!chart.beside().isEmpty() && !pattern.type().categories()) {
+            throw new BadInput(place, "'beside' has no use here: a chart of the pattern '" + pattern.type().name() + "' is of one figure");
+        }
+        if (!chart.beside().isEmpty() && chart.orientation().orElse(pattern.orientation()) == Orientation.VERTICAL) {
+            throw new BadInput(place, "'beside' puts figures between names and bars that lie; add orientation: horizontal");
+        }
+        List<FigureColumn> columns = new ArrayList<>();
+        for (Beside asked : chart.beside()) {
+            String column = plan.free("beside " + asked.heading());
+            plan.forLabels(column, asked.figure());
+            Kind kind = plan.kind(Formulas.computed(column)).orElse(Kind.NUMBER);
+            if (kind != Kind.NUMBER) {
+                asked.format().ifPresent(format -> {
+                    throw new BadInput(place, "'" + asked.heading() + "' is " + kind.phrase() + " a row, which has no use for the format '" + format.pattern() + "'");
+                });
+            }
+            Optional<String> decimals = kind == Kind.NUMBER && asked.format().isEmpty() ? Optional.of(plan.free("decimals of " + column)) : Optional.empty();
+            decimals.ifPresent(name -> plan.forLabels(name, Format.decimals(List.of(Formulas.computed(column)))));
+            columns.add(new FigureColumn(asked.heading(), Labelling.worded(plan, column, plan.free("words of " + column), asked.format().orElse(Format.FITTING).in(chart.locale()), decimals,
+                    Label.At.END, Optional.empty())));
+        }
+        plan.beside(columns);
     }
 
     private void note(PlanBuilder plan, String column) {

@@ -8,6 +8,7 @@ import static dev.trellisgorge.formula.Formulas.concat;
 import static dev.trellisgorge.formula.Formulas.floor;
 import static dev.trellisgorge.formula.Formulas.greatest;
 import static dev.trellisgorge.formula.Formulas.max;
+import static dev.trellisgorge.formula.Formulas.min;
 import static dev.trellisgorge.formula.Formulas.number;
 import static dev.trellisgorge.formula.Formulas.oneIfPresent;
 import static dev.trellisgorge.formula.Formulas.only;
@@ -19,6 +20,7 @@ import static dev.trellisgorge.formula.Formulas.truth;
 
 import dev.trellisgorge.chart.Drawing;
 import dev.trellisgorge.chart.Orientation;
+import dev.trellisgorge.chart.Role;
 import dev.trellisgorge.chart.Series;
 import dev.trellisgorge.chart.TextCells;
 import dev.trellisgorge.chart.TextCells.TextColumn;
@@ -38,7 +40,7 @@ import java.util.Optional;
 
 /**
  * A bar made of characters, for a cell, a terminal or an e-mail. Parts {@code bar left}, for values below zero: padded with
- * spaces on its left to the longest one; and {@code bar}. A zero has an empty
+ * spaces on its left to the longest one; and {@code bar}, of which {@code rest} is what fills it up. A zero has an empty
  * text, a missing value none. Immutable and thread-safe.
  *
  * @param value      the figure
@@ -47,14 +49,17 @@ import java.util.Optional;
  * @param glyph      what the bar is made of
  * @param rest       what fills it up to {@code of}, or none
  * @param of         the figure that the rest goes up to, or none
- * @param smooth     whether the end is drawn in eighths of a block; bars below zero end in whole ones
+ * @param smooth     whether the end is drawn in eighths of a block; in halves where some bar goes below zero, as the signs for eighths fill a place from the left alone
  * @param classifier the rule that parts the bars, or none
  */
 public record TextBar(Formula value, int width, Optional<Formula> per, Glyph glyph, Optional<Glyph> rest, Optional<Formula> of,
         boolean smooth, Optional<Classifier> classifier) implements Pattern {
     private static final Glyph BLOCK = new Glyph("█");
     private static final String EIGHTHS = "▏▎▍▌▋▊▉";
+    private static final String HALF_AT_RIGHT = "▐";
+    private static final int HALF = 4;
     private static final String LEFT = "bar left";
+    private static final String REST = "rest";
     private static final int STANDARD_WIDTH = 40;
     private static final int LONGEST = Bound.BAR_GLYPHS.count();
     private static final int EIGHT = 8;
@@ -66,7 +71,7 @@ public record TextBar(Formula value, int width, Optional<Formula> per, Glyph gly
                     Key.optional("glyph", Takes.TEXT, "█", "one sign; an emoji too"),
                     Key.optional("rest", Takes.TEXT, "", "a sign for what is left to 'of'"),
                     Key.optional("of", Takes.FIGURE, "", "the figure that the rest goes up to"),
-                    Key.optional("smooth", Takes.TRUTH, "false", "end in eighths of a block")),
+                    Key.optional("smooth", Takes.TRUTH, "false", "end in eighths of a block; in halves where some value is below zero, so that both sides are as exact")),
             true, true, "bar left (for values below zero), bar; with a rule a pair a class", """
                      Mon ████████████ 400
                      Tue ██████▌ 215
@@ -185,7 +190,9 @@ public record TextBar(Formula value, int width, Optional<Formula> per, Glyph gly
 
     @Override
     public Map<String, List<String>> groups() {
-        return combination().groups();
+        Map<String, List<String>> groups = new LinkedHashMap<>(combination().groups());
+        rest.ifPresent(sign -> groups.put(REST, List.of(REST)));
+        return groups;
     }
 
     @Override
@@ -217,20 +224,31 @@ public record TextBar(Formula value, int width, Optional<Formula> per, Glyph gly
         return choose(figure.equalTo(number(0)), number(0), round(abs(figure).over(unit())));
     }
 
+    /** The whole glyphs of a bar. */
+    private Formula full() {
+        return smooth ? floor(computed("eighths").over(number(EIGHT))) : computed("glyphs");
+    }
+
+    /** The eighths of the last place, 0 where it is whole. */
+    private Formula eighths() {
+        return computed("eighths").minus(full().times(number(EIGHT)));
+    }
+
+    /** The places of a bar. */
+    private Formula taken() {
+        return smooth ? full().plus(choose(eighths().above(number(0)), number(1), number(0))) : full();
+    }
+
     private Formula bar() {
-        Formula full = smooth ? floor(computed("eighths").over(number(EIGHT))) : computed("glyphs");
-        Formula bar = repeat(glyph.text(), full);
-        Formula taken = full;
-        if (smooth) {
-            Formula eighths = computed("eighths").minus(full.times(number(EIGHT)));
-            bar = concat(bar, eighthsSign(eighths));
-            taken = full.plus(choose(eighths.above(number(0)), number(1), number(0)));
-        }
-        if (rest.isPresent() && of.isPresent()) {
-            Formula left = choose(present(of.get()), greatest(number(0), glyphs(of.get()).minus(taken)), number(0));
-            bar = concat(bar, repeat(rest.get().text(), left));
-        }
-        return bar;
+        Formula bar = repeat(glyph.text(), full());
+        Formula ended = smooth ? concat(bar, eighthsSign(eighths())) : bar;
+        return rest.isPresent() ? concat(ended, computed(REST)) : ended;
+    }
+
+    /** What fills a bar up to {@code of}; empty where there is nothing to fill. */
+    private Formula left(Formula upTo) {
+        Formula places = choose(present(upTo), greatest(number(0), glyphs(upTo).minus(taken())), number(0));
+        return only(value.atLeast(number(0)), repeat(rest.orElseThrow().text(), places));
     }
 
     private static Formula eighthsSign(Formula eighths) {
@@ -242,9 +260,10 @@ public record TextBar(Formula value, int width, Optional<Formula> per, Glyph gly
     }
 
     private Combination combination() {
-        Formula longest = max(only(value.below(number(0)), computed("glyphs")));
-        Formula padding = longest.minus(computed("glyphs")).times(number(glyph.width()));
-        Formula left = concat(repeat(" ", padding), repeat(glyph.text(), computed("glyphs")));
+        Formula longest = max(only(value.below(number(0)), taken()));
+        Formula padding = longest.minus(taken()).times(number(glyph.width()));
+        Formula whole = repeat(glyph.text(), full());
+        Formula left = concat(repeat(" ", padding), smooth ? concat(choose(eighths().above(number(0)), text(HALF_AT_RIGHT), text("")), whole) : whole);
         return new Combination(value.toString(), value, List.of(new Part(LEFT, only(value.below(number(0)), left)),
                 new Part("bar", only(value.atLeast(number(0)), bar()))), classifier);
     }
@@ -253,8 +272,11 @@ public record TextBar(Formula value, int width, Optional<Formula> per, Glyph gly
     public void describe(PlanBuilder plan) {
         plan.working("glyphs", glyphs(value));
         if (smooth) {
-            plan.working("eighths", choose(value.equalTo(number(0)), number(0), round(abs(value).over(unit()).times(number(EIGHT)))));
+            Formula places = abs(value).over(unit());
+            plan.working("eighths", choose(value.equalTo(number(0)), number(0), choose(min(value).below(number(0)), round(places.times(number(EIGHT / HALF))).times(number(HALF)),
+                    round(places.times(number(EIGHT))))));
         }
+        of.filter(upTo -> rest.isPresent()).ifPresent(upTo -> plan.forLabels(REST, left(upTo)));
         combination().describe(plan);
         Formula held = combination().made().stream().map(made -> oneIfPresent(computed(made.column()))).reduce(Formula::plus).orElseThrow();
         Formula half = unit().times(number(0.5));
@@ -274,6 +296,7 @@ public record TextBar(Formula value, int width, Optional<Formula> per, Glyph gly
     public Drawing arrange(Look look) {
         List<Series> all = look.series(combination());
         return new TextCells(combination().parts().stream().map(part -> new TextColumn(
-                all.stream().filter(series -> combination().partOf(series.column()).equals(part.name())).toList(), part.name().equals(LEFT))).toList());
+                all.stream().filter(series -> combination().partOf(series.column()).equals(part.name())).toList(), part.name().equals(LEFT),
+                part.name().equals(LEFT) ? Optional.empty() : rest.map(sign -> look.series(REST, Role.MUTED, false)))).toList());
     }
 }

@@ -47,10 +47,9 @@ import java.util.OptionalInt;
  * @param value   the figure
  * @param against what it is compared with
  * @param as      amount, value − reference; or per cent, that divided by the size of the reference; a panel each, at least one
- * @param good    which way is coloured good
  * @param zero    whether a change without a reference is drawn as none, and not left out
  */
-public record Variance(Formula value, Against against, List<As> as, Good good, boolean zero) implements Pattern {
+public record Variance(Formula value, Against against, List<As> as, boolean zero) implements Pattern {
     private static final String REFERENCE = "reference";
     private static final double GAP = 0.6;
     private static final List<String> CHANGES = List.of("up", "down", "level");
@@ -60,7 +59,6 @@ public record Variance(Formula value, Against against, List<As> as, Good good, b
                     Key.required("against", Takes.FIGURE, "{previous: row}, {previous: period} (the calendar period before, by the "
                             + "category; or day, week, month, quarter, year), or an expression"),
                     Key.optional("as", Takes.CHOICES, "percent", "percent or amount, or both as a list: a panel each"),
-                    Key.optional("good", Takes.CHOICE, "up", "up or down: which way is coloured good"),
                     Key.optional("without-reference", Takes.CHOICE, "absent", "absent or zero: the change where there is nothing to compare with")),
             false, true, "value, reference, then the change as up, down or level (three for each of as)", """
                          ▲20%
@@ -117,11 +115,6 @@ public record Variance(Formula value, Against against, List<As> as, Good good, b
         PERCENT, AMOUNT
     }
 
-    /** Which way is good. */
-    public enum Good {
-        UP, DOWN
-    }
-
     /** What a change without a reference is. */
     private enum Without {
         ABSENT, ZERO
@@ -136,7 +129,6 @@ public record Variance(Formula value, Against against, List<As> as, Good good, b
     public Variance {
         Objects.requireNonNull(value, "value");
         Objects.requireNonNull(against, "against");
-        Objects.requireNonNull(good, "good");
         as = List.copyOf(as);
         if (as.isEmpty() || as.stream().distinct().count() < as.size()) {
             throw new IllegalArgumentException("a change is given as amount, as percent, or as both");
@@ -145,7 +137,7 @@ public record Variance(Formula value, Against against, List<As> as, Good good, b
 
     /** A column's figures against the row before, in per cent. */
     public static Variance of(String value) {
-        return new Variance(column(value), new PreviousRow(), List.of(As.PERCENT), Good.UP, false);
+        return new Variance(column(value), new PreviousRow(), List.of(As.PERCENT), false);
     }
 
     private static Pattern of(Given given) {
@@ -155,7 +147,7 @@ public record Variance(Formula value, Against against, List<As> as, Good good, b
             as = List.of();
         }
         Variance bare = new Variance(given.figure("value"), new PreviousRow(), as.isEmpty() ? List.of(As.PERCENT) : as,
-                given.choice("good", Good.class).orElse(Good.UP), given.choice("without-reference", Without.class).orElse(Without.ABSENT) == Without.ZERO);
+                given.choice("without-reference", Without.class).orElse(Without.ABSENT) == Without.ZERO);
         if (!given.isMapping("against")) {
             return bare.against(given.figure("against"));
         }
@@ -164,7 +156,7 @@ public record Variance(Formula value, Against against, List<As> as, Good good, b
     }
 
     private Variance with(Against other) {
-        return new Variance(value, other, as, good, zero);
+        return new Variance(value, other, as, zero);
     }
 
     public Variance against(Formula figure) {
@@ -177,16 +169,12 @@ public record Variance(Formula value, Against against, List<As> as, Good good, b
     }
 
     public Variance as(As... ways) {
-        return new Variance(value, against, List.of(ways), good, zero);
-    }
-
-    public Variance good(Good way) {
-        return new Variance(value, against, as, way, zero);
+        return new Variance(value, against, List.of(ways), zero);
     }
 
     /** With a change without a reference drawn as none. */
     public Variance zeroWithoutReference() {
-        return new Variance(value, against, as, good, true);
+        return new Variance(value, against, as, true);
     }
 
     @Override
@@ -328,10 +316,8 @@ public record Variance(Formula value, Against against, List<As> as, Good good, b
 
     @Override
     public Drawing arrange(Look look) {
-        Role up = good == Good.UP ? Role.GOOD : Role.BAD;
-        Role down = good == Good.UP ? Role.BAD : Role.GOOD;
         List<Panel> panels = new ArrayList<>();
-        as.forEach(way -> panels.add(look.panel(Placing.OVERLAPPING, GAP, List.of(look.series(named("up", way), up, false), look.series(named("down", way), down, false),
+        as.forEach(way -> panels.add(look.panel(Placing.OVERLAPPING, GAP, List.of(look.series(named("up", way), Role.GOOD, false), look.series(named("down", way), Role.BAD, false),
                 look.series(named("level", way), Role.MUTED, false))).share(0.4)));
         panels.add(look.panel(Placing.OVERLAPPING, GAP, List.of(look.series("value", Role.BASE, false))));
         return new Panels(panels, true);

@@ -6,6 +6,7 @@ import dev.trellisgorge.formula.Formulas;
 import dev.trellisgorge.formula.Leaf;
 import dev.trellisgorge.formula.Reads;
 import dev.trellisgorge.formula.Window;
+import dev.trellisgorge.formula.Writing;
 import dev.trellisgorge.plan.PlanBuilder;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Nearest;
@@ -81,6 +82,11 @@ final class Wording {
 
     private Formula day(Formula figure, Kind kind, Optional<String> pattern) {
         if (pattern.isPresent()) {
+            try {
+                Writing.checkDates(pattern.get(), locale);
+            } catch (IllegalArgumentException e) {
+                throw new BadInput(Place.of(""), e.getMessage());
+            }
             return Formulas.formatted(figure, pattern.get(), locale);
         }
         return kind == Kind.TEXT ? figure : locale.equals(Locale.ROOT) ? Formulas.written(figure) : Formulas.formatted(figure, Format.dates(locale), locale);

@@ -1,7 +1,9 @@
 package dev.trellisgorge.plan;
 
 import dev.trellisgorge.chart.BarGroup;
+import dev.trellisgorge.chart.Color;
 import dev.trellisgorge.chart.Drawing;
+import dev.trellisgorge.chart.FigureColumn;
 import dev.trellisgorge.chart.Format;
 import dev.trellisgorge.chart.Label;
 import dev.trellisgorge.chart.Looks;
@@ -12,6 +14,7 @@ import dev.trellisgorge.chart.ReferenceLine;
 import dev.trellisgorge.chart.Ring;
 import dev.trellisgorge.chart.Scale;
 import dev.trellisgorge.chart.Series;
+import dev.trellisgorge.chart.TextCells;
 import dev.trellisgorge.formula.Evaluator;
 import dev.trellisgorge.formula.Formula;
 import dev.trellisgorge.problem.BadInput;
@@ -47,6 +50,7 @@ public final class PlainChart {
     private final Drawing drawing;
     private final Map<String, List<Label>> labels;
     private final Optional<Label> note;
+    private final List<FigureColumn> beside;
     private final Map<Formula, Double> levels = new ConcurrentHashMap<>();
 
     PlainChart(Plan plan, Cells data, List<Note> notes, List<StepProof> stepProofs) {
@@ -63,8 +67,9 @@ public final class PlainChart {
         this.drawing = named(said(drawing).each(series -> series.labelled(series.labels().stream().map(formats::settled).toList())));
         Map<String, List<Label>> settled = new LinkedHashMap<>();
         plan.labels().forEach((series, some) -> settled.put(series, some.stream().map(formats::settled).toList()));
-        this.labels = java.util.Collections.unmodifiableMap(settled);
+        this.labels = Collections.unmodifiableMap(settled);
         this.note = plan.note().map(formats::settled);
+        this.beside = plan.beside().stream().map(column -> column.labelled(formats::settled)).toList();
     }
 
     /** Reference lines by the names that their columns say. */
@@ -106,7 +111,7 @@ public final class PlainChart {
         }
         Thinning thinning = new Thinning(this, most);
         Plan told = plan.change().titles(title(), (subtitle().isEmpty() ? "" : subtitle() + " – ") + thinning.sentence())
-                .drawing(plan.drawing().each(series -> series.labelled(List.of()))).build();
+                .beside(List.of()).drawing(plan.drawing().each(series -> series.labelled(List.of()))).build();
         return new PlainChart(told, data.at(thinning.rows(), told), notes, stepProofs, stamp, told.drawing());
     }
 
@@ -208,6 +213,16 @@ public final class PlainChart {
         return note;
     }
 
+    /** Figures between the names of lying bars and the bars, from the left. */
+    public List<FigureColumn> beside() {
+        return beside;
+    }
+
+    /** What is written in one of them; empty where the figure is missing. */
+    public String besideText(FigureColumn column, int row) {
+        return data.column(column.label().column()).isPresent(row) ? text(column.label(), row) : "";
+    }
+
     /** What is on the sheet. */
     public Drawing drawing() {
         return drawing;
@@ -253,6 +268,33 @@ public final class PlainChart {
     /** What readers call a row: its category, dates as they are to be written. */
     public String name(int row) {
         return plan.nameColumn().map(data::column).orElseGet(data::category).written(row);
+    }
+
+    /**
+     * A part of a text, in one colour.
+     *
+     * @param fill empty for the ink's
+     */
+    public record Piece(String text, Optional<Color> fill) {
+        public Piece {
+            Objects.requireNonNull(text, "text");
+            Objects.requireNonNull(fill, "fill");
+        }
+    }
+
+    /** A text of a column on a row, in its colours: the bar, then what is left; nothing where it is absent or empty. */
+    public List<Piece> pieces(TextCells.TextColumn column, int row) {
+        Optional<Series> there = column.series().stream().filter(series -> data.column(series.column()).isPresent(row)).findFirst();
+        String whole = there.map(series -> data.column(series.column()).written(row)).orElse("");
+        String rest = column.rest().map(series -> data.column(series.column())).filter(cells -> cells.isPresent(row)).map(cells -> cells.written(row)).orElse("");
+        String bar = whole.endsWith(rest) ? whole.substring(0, whole.length() - rest.length()) : whole;
+        return Stream.of(new Piece(bar, there.flatMap(Series::fill)), new Piece(whole.substring(bar.length()), column.rest().flatMap(Series::fill)))
+                .filter(piece -> !piece.text().isEmpty()).toList();
+    }
+
+    /** The whole of a text of a column on a row. */
+    public String text(TextCells.TextColumn column, int row) {
+        return pieces(column, row).stream().map(Piece::text).collect(Collectors.joining());
     }
 
     /** The text of the first label of a series' cell; empty where nothing is drawn there, or nothing written. */

@@ -1,6 +1,7 @@
 package dev.trellisgorge.plan;
 
 import dev.trellisgorge.chart.Drawing;
+import dev.trellisgorge.chart.FigureColumn;
 import dev.trellisgorge.chart.Label;
 import dev.trellisgorge.chart.Looks;
 import dev.trellisgorge.chart.Orientation;
@@ -174,6 +175,11 @@ public final class Plan {
         return parts.note();
     }
 
+    /** Figures between the names of lying bars and the bars, from the left. */
+    public List<FigureColumn> beside() {
+        return parts.beside();
+    }
+
     public Drawing drawing() {
         return parts.drawing();
     }
@@ -222,7 +228,7 @@ public final class Plan {
     /** The columns that only say how labels are written; engines with formats of their own need none of them. */
     public Set<String> wording() {
         Set<String> wording = new LinkedHashSet<>();
-        Stream.concat(labels().values().stream().flatMap(List::stream), note().stream()).forEach(label -> {
+        Stream.of(labels().values().stream().flatMap(List::stream), note().stream(), beside().stream().map(FigureColumn::label)).flatMap(each -> each).forEach(label -> {
             if (!label.words().equals(label.column())) {
                 wording.add(label.words());
             }

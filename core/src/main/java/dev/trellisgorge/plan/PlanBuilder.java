@@ -1,6 +1,7 @@
 package dev.trellisgorge.plan;
 
 import dev.trellisgorge.chart.Drawing;
+import dev.trellisgorge.chart.FigureColumn;
 import dev.trellisgorge.chart.Format;
 import dev.trellisgorge.chart.Label;
 import dev.trellisgorge.chart.Looks;
@@ -22,6 +23,7 @@ import dev.trellisgorge.table.Kind;
 import dev.trellisgorge.table.Schema;
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.Collections;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
@@ -61,6 +63,7 @@ public final class PlanBuilder {
     private Optional<Formula> totals = Optional.empty();
     private Optional<List<Plan.Slice>> slices = Optional.empty();
     private Optional<Label> note = Optional.empty();
+    private List<FigureColumn> beside = List.of();
     private String title = "";
     private String subtitle = "";
     private Optional<String> titleColumn = Optional.empty();
@@ -116,6 +119,7 @@ public final class PlanBuilder {
         totals = other.totals;
         slices = other.slices;
         note = other.note;
+        beside = other.beside;
         title = other.title;
         subtitle = other.subtitle;
         titleColumn = other.titleColumn;
@@ -235,6 +239,12 @@ public final class PlanBuilder {
     /** What is written after a category's name. */
     public PlanBuilder note(Label label) {
         note = Optional.of(label);
+        return this;
+    }
+
+    /** Figures between the names of lying bars and the bars. */
+    public PlanBuilder beside(List<FigureColumn> figureColumns) {
+        beside = List.copyOf(figureColumns);
         return this;
     }
 
@@ -440,7 +450,7 @@ public final class PlanBuilder {
     }
 
     Map<String, String> classes() {
-        return java.util.Collections.unmodifiableMap(classes);
+        return Collections.unmodifiableMap(classes);
     }
 
     List<Note> notes() {
@@ -448,7 +458,11 @@ public final class PlanBuilder {
     }
 
     public Map<String, List<Label>> labels() {
-        return java.util.Collections.unmodifiableMap(labels);
+        return Collections.unmodifiableMap(labels);
+    }
+
+    List<FigureColumn> beside() {
+        return beside;
     }
 
     Optional<Label> note() {
@@ -496,7 +510,7 @@ public final class PlanBuilder {
     }
 
     Map<String, String> singles() {
-        return java.util.Collections.unmodifiableMap(singles);
+        return Collections.unmodifiableMap(singles);
     }
 
     Looks looks() {

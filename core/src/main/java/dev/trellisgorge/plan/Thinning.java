@@ -7,6 +7,7 @@ import dev.trellisgorge.chart.Points;
 import dev.trellisgorge.table.Column;
 import java.util.Arrays;
 import java.util.List;
+import java.util.Locale;
 import java.util.stream.IntStream;
 import java.util.stream.Stream;
 
@@ -33,7 +34,7 @@ final class Thinning {
     }
 
     String sentence() {
-        return String.format(java.util.Locale.ROOT, "%,d rows are more than can be told apart here: of each %,d neighbours those that reach farthest are drawn",
+        return String.format(Locale.ROOT, "%,d rows are more than can be told apart here: of each %,d neighbours those that reach farthest are drawn",
                 chart.data().rowCount(), together);
     }
 

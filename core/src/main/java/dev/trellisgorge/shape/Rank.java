@@ -82,7 +82,7 @@ public record Rank(Formula by, Way order, OptionalInt top, Optional<Rest> rest, 
     }
 
     private static String ways(Rest rest) {
-        Map<Rest.Way, List<String>> columns = new java.util.LinkedHashMap<>();
+        Map<Rest.Way, List<String>> columns = new LinkedHashMap<>();
         rest.ways().forEach((column, way) -> {
             if (!column.equals(rest.column())) {
                 columns.computeIfAbsent(way, w -> new ArrayList<>()).add(column);
@@ -111,7 +111,7 @@ public record Rank(Formula by, Way order, OptionalInt top, Optional<Rest> rest, 
         private final Run run;
         private final List<Integer> kept = new ArrayList<>();
         /** Where in {@link #kept} a row for others goes, and which they are. */
-        private final Map<Integer, int[]> others = new java.util.LinkedHashMap<>();
+        private final Map<Integer, int[]> others = new LinkedHashMap<>();
 
         Ranking(Table table, Column keys, boolean[] stays, Run run) {
             this.table = table;

@@ -2,6 +2,7 @@ package dev.trellisgorge.table;
 
 import java.time.LocalDate;
 import java.util.Arrays;
+import java.util.Locale;
 import java.util.Objects;
 import java.util.Optional;
 
@@ -210,6 +211,6 @@ public final class Column {
 
     @Override
     public String toString() {
-        return name + " (" + kind.name().toLowerCase(java.util.Locale.ROOT) + ", " + size() + " rows)";
+        return name + " (" + kind.name().toLowerCase(Locale.ROOT) + ", " + size() + " rows)";
     }
 }

@@ -1,5 +1,6 @@
 package dev.trellisgorge.table;
 
+import java.util.Locale;
 import java.util.Objects;
 import java.util.Optional;
 
@@ -69,6 +70,6 @@ public final class Field {
 
     @Override
     public String toString() {
-        return name + " (" + kind.name().toLowerCase(java.util.Locale.ROOT) + ")";
+        return name + " (" + kind.name().toLowerCase(Locale.ROOT) + ")";
     }
 }

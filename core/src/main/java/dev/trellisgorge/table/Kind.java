@@ -1,5 +1,7 @@
 package dev.trellisgorge.table;
 
+import java.util.Locale;
+
 /** What the cells of a column are. A cell of any kind may be missing. */
 public enum Kind {
     /** A double; never infinite in a figure that is charted. */
@@ -12,6 +14,6 @@ public enum Kind {
 
     /** The word a message uses, with its article: {@code a number}. */
     public String phrase() {
-        return this == TRUTH ? "true or false" : "a " + name().toLowerCase(java.util.Locale.ROOT);
+        return this == TRUTH ? "true or false" : "a " + name().toLowerCase(Locale.ROOT);
     }
 }

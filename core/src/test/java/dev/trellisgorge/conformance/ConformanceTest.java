@@ -9,6 +9,7 @@ import dev.trellisgorge.table.Table;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
+import java.util.Random;
 import org.testng.annotations.Test;
 
 /** The evaluator held to the oracle, cell by cell, on random plans: every step, node, pattern and rule. */
@@ -38,7 +39,7 @@ public class ConformanceTest {
     public void formulasOfManyRowsAreThoseOfFew() {
         // More rows than a block, and than one processor is given.
         int rows = 140_000;
-        double[] a = new java.util.Random(3).ints(rows, -5, 6).mapToDouble(i -> i == 5 ? Double.NaN : i / 2.0).toArray();
+        double[] a = new Random(3).ints(rows, -5, 6).mapToDouble(i -> i == 5 ? Double.NaN : i / 2.0).toArray();
         Table table = Table.of("many", Column.numbers("a", a));
         dev.trellisgorge.formula.Formula f = dev.trellisgorge.formula.Formulas.column("a");
         Map<String, Column> cells = new dev.trellisgorge.formula.Evaluator(table, RandomPlan.SETTINGS).evaluate(Map.of(

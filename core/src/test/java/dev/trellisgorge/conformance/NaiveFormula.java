@@ -23,6 +23,7 @@ import java.time.temporal.ChronoUnit;
 import java.time.temporal.IsoFields;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Objects;
 
@@ -361,10 +362,10 @@ record NaiveFormula(List<? extends Map<String, Object>> rows, Map<String, List<O
         if (of == null) {
             return null;
         } else if (of instanceof LocalDate day) {
-            return day.format(DateTimeFormatter.ofPattern(f.pattern(), f.locale() == java.util.Locale.ROOT ? java.util.Locale.ENGLISH : f.locale()));
+            return day.format(DateTimeFormatter.ofPattern(f.pattern(), f.locale() == Locale.ROOT ? Locale.ENGLISH : f.locale()));
         } else if (of instanceof String text) {
             LocalDate first = first(text);
-            return first == null ? text : first.format(DateTimeFormatter.ofPattern(f.pattern(), f.locale() == java.util.Locale.ROOT ? java.util.Locale.ENGLISH : f.locale()));
+            return first == null ? text : first.format(DateTimeFormatter.ofPattern(f.pattern(), f.locale() == Locale.ROOT ? Locale.ENGLISH : f.locale()));
         }
         DecimalFormat format = new DecimalFormat(f.pattern(), DecimalFormatSymbols.getInstance(f.locale()));
         format.setRoundingMode(RoundingMode.HALF_UP);
@@ -384,7 +385,7 @@ record NaiveFormula(List<? extends Map<String, Object>> rows, Map<String, List<O
             }
         }
         try {
-            return LocalDate.parse(text.toUpperCase(java.util.Locale.ROOT) + "-1", DateTimeFormatter.ISO_WEEK_DATE);
+            return LocalDate.parse(text.toUpperCase(Locale.ROOT) + "-1", DateTimeFormatter.ISO_WEEK_DATE);
         } catch (java.time.format.DateTimeParseException none) {
             // A quarter, or no period.
         }

@@ -25,6 +25,7 @@ import dev.trellisgorge.table.CalendarUnit;
 import java.time.LocalDate;
 import java.time.temporal.IsoFields;
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
@@ -161,7 +162,7 @@ final class NaiveSteps {
     private void ranked(Rank rank, List<Map<String, Object>> rows, List<Map<String, Object>> after) {
         List<Object> keys = cells(rank.by(), rows);
         List<Map<String, Object>> rests = new ArrayList<>();
-        List<Object> stays = rank.anchors().map(anchors -> cells(anchors, rows)).orElse(java.util.Collections.nCopies(rows.size(), null));
+        List<Object> stays = rank.anchors().map(anchors -> cells(anchors, rows)).orElse(Collections.nCopies(rows.size(), null));
         for (int from = 0; from < rows.size();) {
             int to = from;
             while (to < rows.size() && !Boolean.TRUE.equals(stays.get(to))) {

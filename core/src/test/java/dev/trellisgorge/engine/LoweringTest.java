@@ -36,6 +36,7 @@ import java.util.ArrayList;
 import java.util.EnumSet;
 import java.util.List;
 import java.util.Set;
+import java.util.function.Consumer;
 import java.util.stream.IntStream;
 import java.util.stream.Stream;
 import org.testng.annotations.DataProvider;
@@ -71,13 +72,13 @@ public class LoweringTest {
         }
 
         @Override
-        public void draw(List<Page> pages, String ending, Size size, OutputStream out) {
+        public void draw(List<Page> pages, String ending, Size size, OutputStream out, Consumer<String> told) {
             given = pages.stream().flatMap(page -> page.charts().stream()).toList();
         }
 
         List<PlainChart> givenFor(PlainChart chart) {
             try {
-                Engines.draw(List.of(Page.of(chart)), this, "weak", Size.STANDARD, OutputStream.nullOutputStream());
+                Engines.draw(List.of(Page.of(chart)), this, "weak", Size.STANDARD, OutputStream.nullOutputStream(), sentence -> { });
                 return given;
             } catch (IOException e) {
                 throw new AssertionError(e);
@@ -205,7 +206,7 @@ public class LoweringTest {
                 return false;
             }
         };
-        assertThatThrownBy(() -> Engines.draw(List.of(page, page), one, "weak", Size.STANDARD, OutputStream.nullOutputStream())).isInstanceOf(BadInput.class)
+        assertThatThrownBy(() -> Engines.draw(List.of(page, page), one, "weak", Size.STANDARD, OutputStream.nullOutputStream(), sentence -> { })).isInstanceOf(BadInput.class)
                 .hasMessage(".weak: a file of this kind holds one page, and there are 2; draw them one by one, or to a kind that holds several");
     }
 

@@ -89,7 +89,7 @@ public final class Gallery {
         all.add(new Example(Chart.of("station", Columns.of("size")).rank(Ranking.by(column("size")).top(3).rest("All others")).named("ranked"), ROWS, SETTINGS));
         all.add(months("previous row", Variance.of("v")));
         all.add(months("previous period", Variance.of("v").againstPreviousPeriod()));
-        all.add(months("against plan", Variance.of("v").against(column("plan")).as(Variance.As.AMOUNT).good(Variance.Good.DOWN)));
+        all.add(months("against plan", Variance.of("v").against(column("plan")).as(Variance.As.AMOUNT)));
         all.add(one("dial", Dial.of("v", -100, 100)));
         all.add(one("dial from zero", Dial.of("v", 0, 30)));
         all.add(one("banded dial", Dial.of("v", 0, 20).bands(new Dial.Band("low", 5), new Dial.Band("fair", 12), new Dial.Band("full", 20))));

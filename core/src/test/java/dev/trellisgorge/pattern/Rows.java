@@ -9,6 +9,7 @@ import dev.trellisgorge.plan.PlainChart;
 import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Table;
 import java.util.Arrays;
+import java.util.List;
 import java.util.Random;
 import java.util.function.Consumer;
 import java.util.stream.IntStream;
@@ -78,17 +79,17 @@ record Rows(String[] names, double[] a, double[] b) {
     }
 
     /** The series that hold a row, each with its cell. */
-    static java.util.List<String> held(PlainChart chart, int row) {
+    static List<String> held(PlainChart chart, int row) {
         return chart.data().series().stream().filter(cells -> cells.isPresent(row)).map(Column::name).toList();
     }
 
     /** The statements that fail on a chart, each with the rows it fails on. */
-    static java.util.List<String> failures(PlainChart chart) {
+    static List<String> failures(PlainChart chart) {
         return Audit.of(chart).proofs().stream().filter(proof -> !proof.holds())
                 .map(proof -> proof.statement() + ": " + proof.failures().get(0).category()).toList();
     }
 
-    static java.util.List<String> notes(PlainChart chart) {
+    static List<String> notes(PlainChart chart) {
         return Audit.of(chart).notes().stream().map(Object::toString).toList();
     }
 }

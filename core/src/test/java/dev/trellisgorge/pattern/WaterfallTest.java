@@ -10,7 +10,9 @@ import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Table;
 import java.math.BigDecimal;
+import java.util.Arrays;
 import java.util.List;
+import java.util.Random;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
 
@@ -36,7 +38,7 @@ public class WaterfallTest {
     /** The oracle: one row after another, by the book. A start every seventh row, a total every fifth. */
     private static void agree(Rows rows) {
         double[][] expected = new double[9][];
-        java.util.Arrays.setAll(expected, i -> Rows.cells(rows.count()));
+        Arrays.setAll(expected, i -> Rows.cells(rows.count()));
         double level = 0;
         BigDecimal exact = BigDecimal.ZERO;
         for (int row = 0; row < rows.count(); row++) {
@@ -86,11 +88,11 @@ public class WaterfallTest {
 
     @Test
     public void tenThousandMovementsAgreeWithTheOracle() {
-        double[] values = new java.util.Random(5).ints(10_000, -50, 51).asDoubleStream().toArray();
+        double[] values = new Random(5).ints(10_000, -50, 51).asDoubleStream().toArray();
         PlainChart chart = Chart.of("name", Waterfall.of("a")).over(Table.of("long", Column.texts("name",
                 java.util.stream.IntStream.range(0, 10_000).mapToObj(r -> "r" + r).toArray(String[]::new)), Column.numbers("a", values)), Settings.NONE);
         double[] levels = values.clone();
-        java.util.Arrays.parallelPrefix(levels, Double::sum);
+        Arrays.parallelPrefix(levels, Double::sum);
         Rows.same(chart, "level", levels);
     }
 
@@ -118,7 +120,7 @@ public class WaterfallTest {
         assertThat(Rows.failures(Rows.moved(chart, "level", 3, 0))).contains("each running sum, and each sum of all rows, is the exact one to its last digit: d");
         String[] names = java.util.stream.IntStream.range(0, 10).mapToObj(r -> "r" + r).toArray(String[]::new);
         double[] tenths = new double[10];
-        java.util.Arrays.fill(tenths, 0.1);
+        Arrays.fill(tenths, 0.1);
         Table ten = Table.of("ten", Column.texts("item", names), Column.numbers("value", tenths));
         assertThat(Chart.of("item", Waterfall.of("value")).over(ten, Settings.NONE).data().column("level").number(9)).isEqualTo(1);
     }

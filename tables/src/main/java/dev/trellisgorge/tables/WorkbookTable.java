@@ -7,7 +7,7 @@ import dev.trellisgorge.table.Numbers;
 import dev.trellisgorge.table.Table;
 import java.io.IOException;
 import java.io.InputStream;
-import java.nio.charset.StandardCharsets;
+import java.io.PushbackInputStream;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.DateTimeException;
@@ -55,14 +55,14 @@ final class WorkbookTable {
         try (OPCPackage archive = OPCPackage.open(file.toFile(), PackageAccess.READ)) {
             XSSFReader reader = new XSSFReader(archive);
             SheetRows rows = new SheetRows(place, layout);
+            boolean from1904 = is1904(reader); // first, as it tells damage in words of ours
             try (InputStream sheet = sheet(reader, layout.sheet(), source)) {
-                XMLReader xml = XMLHelper.newXMLReader(); // reads nothing from elsewhere
-                xml.setContentHandler(new Cells(reader.getStylesTable(), new ReadOnlySharedStringsTable(archive), is1904(reader), rows));
-                xml.setErrorHandler(new DefaultHandler()); // throws, and prints nothing
-                xml.parse(new InputSource(sheet));
+                parse(sheet, new Cells(reader.getStylesTable(), new SharedTexts(archive), from1904, rows));
             }
             return rows.table(name);
-        } catch (IOException | OpenXML4JException | SAXException | ParserConfigurationException | POIXMLException | OpenXML4JRuntimeException
+        } catch (NoClassDefFoundError e) { // of a library that unpacks what this format does not allow
+            throw new BadInput(place, "is no workbook that can be read: it is packed in another way than SpreadsheetML allows; save it again");
+        } catch (IOException | OpenXML4JException | SAXException | POIXMLException | OpenXML4JRuntimeException
                 | IllegalArgumentException | IndexOutOfBoundsException | DateTimeException e) {
             throw new BadInput(place, "is no workbook that can be read: " + reason(e));
         }
@@ -74,9 +74,46 @@ final class WorkbookTable {
         return lines.isEmpty() ? "" : lines.get(lines.get(0).startsWith("ParseError") ? lines.size() - 1 : 0);
     }
 
-    private static boolean is1904(XSSFReader reader) throws IOException, OpenXML4JException {
+    /** Reads nothing from elsewhere, and prints nothing: what is wrong is thrown. */
+    private static void parse(InputStream in, DefaultHandler handler) throws IOException, SAXException {
+        try {
+            XMLReader xml = XMLHelper.newXMLReader();
+            xml.setContentHandler(handler);
+            xml.setErrorHandler(handler);
+            xml.parse(new InputSource(in));
+        } catch (ParserConfigurationException e) {
+            throw new IllegalStateException(e);
+        }
+    }
+
+    private static boolean is1904(XSSFReader reader) throws IOException, OpenXML4JException, SAXException {
+        boolean[] from1904 = {false};
         try (InputStream book = reader.getWorkbookData()) {
-            return new String(book.readAllBytes(), StandardCharsets.UTF_8).matches("(?s).*date1904=\"(1|true)\".*");
+            parse(book, new DefaultHandler() {
+                @Override
+                public void startElement(String space, String name, String qualified, Attributes given) {
+                    String stated = name.equals("workbookPr") ? given.getValue("date1904") : null;
+                    from1904[0] |= "1".equals(stated) || "true".equals(stated);
+                }
+            });
+        }
+        return from1904[0];
+    }
+
+    /** The texts that sheets share. */
+    private static final class SharedTexts extends ReadOnlySharedStringsTable {
+        SharedTexts(OPCPackage archive) throws IOException, SAXException {
+            super(archive);
+        }
+
+        @Override
+        public void readFrom(InputStream in) throws IOException, SAXException {
+            PushbackInputStream whole = new PushbackInputStream(in);
+            int first = whole.read();
+            if (first >= 0) { // a part without a byte has no texts
+                whole.unread(first);
+                parse(whole, this);
+            }
         }
     }
 

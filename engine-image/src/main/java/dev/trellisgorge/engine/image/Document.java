@@ -26,10 +26,12 @@ final class Document {
 
     private final List<Page> pages;
     private final Size size;
+    private final Omitted omitted;
 
-    Document(List<Page> pages, Size size) {
+    Document(List<Page> pages, Size size, Omitted omitted) {
         this.pages = pages;
         this.size = size;
+        this.omitted = omitted;
     }
 
     void writeTo(OutputStream out) throws IOException {
@@ -54,7 +56,7 @@ final class Document {
         document.addPage(sheet);
         PdfBoxGraphics2D g = new PdfBoxGraphics2D(document, size.width(), size.height());
         g.setFontTextDrawer(typefaces);
-        new Sheet(page, size.width(), size.height()).draw(g);
+        new Sheet(page, size.width(), size.height(), omitted).draw(g);
         g.dispose();
 
         PDStructureElement figure = new PDStructureElement(StandardStructureTypes.Figure, root);

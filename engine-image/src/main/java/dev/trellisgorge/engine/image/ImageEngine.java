@@ -17,6 +17,7 @@ import java.util.List;
 import java.util.Optional;
 import java.util.OptionalInt;
 import java.util.Set;
+import java.util.function.Consumer;
 import java.util.stream.DoubleStream;
 import java.util.stream.IntStream;
 
@@ -26,7 +27,6 @@ public final class ImageEngine implements Engine {
     private static final double SMALLEST = 1e-290;
     private static final int MOST_ROWS = Bound.PICTURE_ROWS.count();
     private static final int MOST_LINES = Bound.PICTURE_LINES.count();
-
 
     @Override
     public Set<String> endings() {
@@ -63,18 +63,17 @@ public final class ImageEngine implements Engine {
         return OptionalInt.of(Math.min(MOST_ROWS, chart.orientation() == Orientation.VERTICAL ? width : height));
     }
 
-    /** An SVG leaves what the typeface lacks to the viewer's fonts. */
     @Override
-    public List<String> leftOut(Page page, String ending) {
-        return ending.equals("svg") ? List.of() : Scripts.leftOut(page);
-    }
-
-    @Override
-    public void draw(List<Page> pages, String ending, Size size, OutputStream out) throws IOException {
-        switch (ending) {
-            case "svg" -> new Picture(pages.get(0), size).writeSvg(out);
-            case "pdf" -> new Document(pages, size).writeTo(out);
-            default -> new Picture(pages.get(0), size).writePng(out);
+    public void draw(List<Page> pages, String ending, Size size, OutputStream out, Consumer<String> told) throws IOException {
+        if (!ending.equals("svg")) { // which leaves what the typeface lacks to the viewer's fonts
+            pages.forEach(page -> Scripts.leftOut(page).forEach(sentence -> told.accept("'" + page.name() + "': " + sentence)));
         }
+        Omitted omitted = new Omitted();
+        switch (ending) {
+            case "svg" -> new Picture(pages.get(0), size, omitted).writeSvg(out);
+            case "pdf" -> new Document(pages, size, omitted).writeTo(out);
+            default -> new Picture(pages.get(0), size, omitted).writePng(out);
+        }
+        omitted.tell(told);
     }
 }

@@ -56,6 +56,7 @@ final class Overlay extends AbstractAnnotation implements CategoryAnnotation {
     private final Font figureFont;
     private final boolean turned;
     private final double size;
+    private final transient Omitted omitted;
 
     /**
      * One figure.
@@ -83,12 +84,14 @@ final class Overlay extends AbstractAnnotation implements CategoryAnnotation {
     /**
      * @param slot      how many pixels of the category axis each category has, roughly
      * @param widestBar the most that a bar is wide, as a share of the axis
+     * @param omitted   told what finds no place
      */
-    Overlay(PlainChart plain, Panel panel, double slot, double widestBar, double text) {
+    Overlay(PlainChart plain, Panel panel, double slot, double widestBar, double text, Omitted omitted) {
         this.plain = plain;
         this.panel = panel;
         this.upright = plain.orientation() == Orientation.VERTICAL;
         this.text = text;
+        this.omitted = omitted;
         this.widestBar = widestBar;
         this.extent = plain.extent(panel);
         this.figures = figures();
@@ -343,6 +346,7 @@ final class Overlay extends AbstractAnnotation implements CategoryAnnotation {
                     return;
                 }
             }
+            omitted.line(plain.name(), words(line));
         }
 
         private boolean isFree(Rectangle2D place) {
@@ -361,9 +365,11 @@ final class Overlay extends AbstractAnnotation implements CategoryAnnotation {
                 if (isFree(place)) {
                     taken.add(place);
                     write(figure.text(), spot, wide);
+                    omitted.drawnLabel(plain.name());
                     return;
                 }
             }
+            omitted.label(plain.name(), figure.text());
         }
 
         private void write(String words, Spot spot, double wide) {

@@ -56,9 +56,11 @@ final class PanelsPlot {
     private final double height;
     private final double text;
     private final int count;
+    private final Omitted omitted;
     private Font nameFont;
     private Font turnedFont;
     private double turnedRoom;
+    private double tableWidth;
 
     /** A category's key: its row, so that two rows can't fall together, shown by its name. */
     private record Row(int at, String name) implements Comparable<Row> {
@@ -73,13 +75,15 @@ final class PanelsPlot {
         }
     }
 
-    PanelsPlot(PlainChart plain, double width, double height, double text) {
+    /** @param omitted told what finds no place */
+    PanelsPlot(PlainChart plain, double width, double height, double text, Omitted omitted) {
         this.plain = plain;
         this.panels = (Panels) plain.drawing();
         this.upright = plain.orientation() == Orientation.VERTICAL;
         this.width = width;
         this.height = height;
         this.text = text;
+        this.omitted = omitted;
         this.count = Math.max(1, plain.data().rowCount());
     }
 
@@ -92,6 +96,12 @@ final class PanelsPlot {
         }
         all.setOrientation(upright ? PlotOrientation.VERTICAL : PlotOrientation.HORIZONTAL);
         bare(all);
+        if (!plain.beside().isEmpty()) {
+            all.setInsets(new RectangleInsets(text * 1.9, 0, 0, 0)); // for what stands over the columns
+        }
+        if (namedEvery() > 1 && panels.categoriesShown()) {
+            omitted.names(plain.name(), namedEvery());
+        }
         return all;
     }
 
@@ -127,11 +137,16 @@ final class PanelsPlot {
     }
 
     private Overlay overlay(Panel panel) {
-        return new Overlay(plain, panel, along() / count, WIDEST_BAR, plain.looks().sizes().getOrDefault(Purpose.LABELS, text));
+        return new Overlay(plain, panel, along() / count, WIDEST_BAR, plain.looks().sizes().getOrDefault(Purpose.LABELS, text), omitted);
     }
 
     private CategoryAxis categories() {
         CategoryAxis axis = new CategoryAxis();
+        if (!plain.beside().isEmpty()) {
+            TableAxis table = new TableAxis(plain, width, text, names(lyingText()), namedEvery(), omitted);
+            tableWidth = table.width();
+            axis = table;
+        }
         double gap = panels.panels().stream().flatMap(panel -> panel.bars().stream()).mapToDouble(BarGroup::gap).max().orElse(0);
         double room = referenceRoom() / along();
         double bar = (1 - room) / (count * (1 + gap));
@@ -153,8 +168,7 @@ final class PanelsPlot {
         axis.setMaximumCategoryLabelLines(upright ? 3 : 2);
         double wanted = plain.looks().sizes().getOrDefault(Purpose.AXIS, text);
         if (!upright) {
-            double tallest = height * 0.8 / count * 0.9;
-            axis.setTickLabelFont(names(Math.max(Ink.SMALLEST_TEXT, Math.min(wanted, tallest))));
+            axis.setTickLabelFont(names(lyingText()));
             return;
         }
         double slot = Math.max(1, along() / count * 0.94 - text * 0.35);
@@ -169,6 +183,12 @@ final class PanelsPlot {
             turnedRoom = Math.max(Ink.SMALLEST_TEXT * 3, height * MOST_FOR_TURNED_NAMES);
             turnedFont = axis.getTickLabelFont();
         }
+    }
+
+    /** How large names beside lying bars may be. */
+    private double lyingText() {
+        double tallest = height * 0.8 / count * 0.9;
+        return Math.max(Ink.SMALLEST_TEXT, Math.min(plain.looks().sizes().getOrDefault(Purpose.AXIS, text), tallest));
     }
 
     private Font names(double points) {
@@ -299,6 +319,6 @@ final class PanelsPlot {
     /** Roughly how many pixels the panel's value axis has. */
     private double across(Panel panel) {
         double shares = panels.panels().stream().mapToDouble(Panel::share).sum();
-        return (upright ? height * 0.7 : width * 0.85) * panel.share() / shares;
+        return (upright ? height * 0.7 : tableWidth > 0 ? width - text * 3.2 - tableWidth : width * 0.85) * panel.share() / shares;
     }
 }

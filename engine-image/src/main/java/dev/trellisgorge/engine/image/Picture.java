@@ -18,16 +18,18 @@ import org.jfree.svg.SVGGraphics2D;
 final class Picture {
     private final Page page;
     private final Size size;
+    private final Omitted omitted;
 
-    Picture(Page page, Size size) {
+    Picture(Page page, Size size, Omitted omitted) {
         this.page = page;
         this.size = size;
+        this.omitted = omitted;
     }
 
     void writePng(OutputStream out) throws IOException {
         BufferedImage image = new BufferedImage(size.width(), size.height(), BufferedImage.TYPE_INT_RGB);
         Graphics2D g = image.createGraphics();
-        new Sheet(page, size.width(), size.height()).draw(g);
+        new Sheet(page, size.width(), size.height(), omitted).draw(g);
         g.dispose();
         ImageIO.setUseCache(false);
         ImageIO.write(image, "png", out);
@@ -37,7 +39,7 @@ final class Picture {
         SVGGraphics2D g = new SVGGraphics2D(size.width(), size.height());
         g.setDefsKeyPrefix("gorge");
         g.setFontFunction(Fonts::inStyleSheet);
-        new Sheet(page, size.width(), size.height()).draw(g);
+        new Sheet(page, size.width(), size.height(), omitted).draw(g);
         String svg = g.getSVGElement();
         int open = svg.indexOf('>', svg.indexOf("<svg")) + 1;
         out.write(("<?xml version=\"1.0\" encoding=\"UTF-8\"?>\n" + svg.substring(0, open - 1) + " role=\"img\">"

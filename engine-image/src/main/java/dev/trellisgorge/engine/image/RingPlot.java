@@ -2,6 +2,7 @@ package dev.trellisgorge.engine.image;
 
 import dev.trellisgorge.plan.PlainChart;
 import dev.trellisgorge.chart.Label;
+import dev.trellisgorge.chart.Looks.Purpose;
 import dev.trellisgorge.chart.Ring;
 import dev.trellisgorge.chart.Role;
 import dev.trellisgorge.chart.Series;
@@ -64,8 +65,8 @@ final class RingPlot extends Plot {
     public void draw(Graphics2D g, Rectangle2D area, Point2D anchor, PlotState parent, PlotRenderingInfo info) {
         Rectangle2D bounds = bounds();
         double below = ring.start() == 0 ? 0 : text * 1.2;
-        double beside = labels().stream().mapToDouble(label -> Fonts.width(label.words(), Fonts.regular(text)) + text).max().orElse(0);
-        double above = beside == 0 ? 0 : text * 2;
+        double beside = labels().stream().mapToDouble(label -> Fonts.width(label.words(), labelled()) + text).max().orElse(0);
+        double above = beside == 0 ? 0 : text + labelled().getSize2D();
         double radius = Math.max(0, Math.min((area.getWidth() - 2 * beside) / bounds.getWidth(), (area.getHeight() - below - 2 * above) / bounds.getHeight()) * 0.96);
         double x = area.getCenterX() - bounds.getCenterX() * radius;
         double y = area.getCenterY() - below / 2 - bounds.getCenterY() * radius;
@@ -111,21 +112,26 @@ final class RingPlot extends Plot {
         return labels;
     }
 
+    private Font labelled() {
+        return Fonts.of(plain.looks(), Purpose.LABELS, text, false);
+    }
+
     /** Within the slice where it fits there and is to stand there; else beside the ring, where nothing lies behind it. */
     private void write(Graphics2D g, SliceLabel label, double x, double y, double radius, double thick) {
-        Font font = Scripts.able(Fonts.regular(text), label.words());
+        Font font = Scripts.able(labelled(), label.words());
+        double high = font.getSize2D();
         double wide = Fonts.width(label.words(), font);
         double turn = Math.toRadians(label.slice().start() + label.slice().sweep() / 2);
         double middle = (1 - thick * (label.track() + 0.5)) * radius;
         double arc = middle * Math.toRadians(label.slice().sweep());
-        boolean within = label.inside() && wide <= Math.min(thick * radius, arc) * 0.95 && text <= Math.min(thick * radius, arc);
+        boolean within = label.inside() && wide <= Math.min(thick * radius, arc) * 0.95 && high <= Math.min(thick * radius, arc);
         double from = within ? middle : radius + text * 0.6;
         double side = Math.sin(turn);
         double shift = within || Math.abs(side) < 0.25 ? -wide / 2 : side > 0 ? 0 : -wide;
         double drop = within ? 0.34 : 0.34 - 0.4 * Math.cos(turn);
         g.setFont(font);
         g.setColor(within ? Ink.on(label.slice().series()) : Ink.awt(Role.INK));
-        g.drawString(label.words(), (float) (x + side * from + shift), (float) (y - Math.cos(turn) * from + text * drop));
+        g.drawString(label.words(), (float) (x + side * from + shift), (float) (y - Math.cos(turn) * from + high * drop));
     }
 
     private void centre(Graphics2D g, double x, double y, double radius, Rectangle2D bounds) {
@@ -135,7 +141,7 @@ final class RingPlot extends Plot {
         }
         boolean half = bounds.getMaxY() < 0.5;
         double room = radius * ring.hole() * (half ? 1.2 : 1.3);
-        Font font = Scripts.able(Fonts.strong(radius * ring.hole() * 0.5), words);
+        Font font = Scripts.able(Fonts.of(plain.looks(), Purpose.LABELS, radius * ring.hole() * 0.5, true), words);
         double wide = Fonts.width(words, font);
         font = wide > room ? Fonts.sized(font, font.getSize2D() * room / wide) : font;
         g.setFont(font);

@@ -1,5 +1,7 @@
 package dev.trellisgorge.engine.image;
 
+import dev.trellisgorge.chart.Looks;
+import dev.trellisgorge.chart.Looks.Purpose;
 import dev.trellisgorge.engine.Page;
 import dev.trellisgorge.plan.PlainChart;
 import dev.trellisgorge.chart.Ring;
@@ -22,11 +24,13 @@ final class Sheet {
     private final Page page;
     private final double width;
     private final double height;
+    private final Omitted omitted;
 
-    Sheet(Page page, double width, double height) {
+    Sheet(Page page, double width, double height, Omitted omitted) {
         this.page = page;
         this.width = width;
         this.height = height;
+        this.omitted = omitted;
     }
 
     void draw(Graphics2D g) {
@@ -36,14 +40,17 @@ final class Sheet {
         g.setColor(Ink.awt(Role.PAPER));
         g.fill(new Rectangle2D.Double(0, 0, width, height));
         double text = Ink.textSize(width, height);
-        double top = page.title().isEmpty() ? 0 : text * 3.2;
+        double top = 0;
         g.setColor(Ink.awt(Role.INK));
-        if (top > 0) {
-            write(g, page.title(), Fonts.strong(text * 1.9), width - text * 3.2, text * 1.6, text * 2.6);
+        if (!page.title().isEmpty()) {
+            Font font = Fonts.of(page.looks(), Purpose.TITLE, text * 1.9, true);
+            top = text * 1.3 + font.getSize2D();
+            write(g, page.title(), font, width - text * 3.2, text * 1.6, top - text * 0.6);
         }
         if (!page.subtitle().isEmpty()) {
-            top += text * 1.7;
-            write(g, page.subtitle(), Fonts.regular(text * 1.05), width - text * 3.2, text * 1.6, top - text * 0.6);
+            Font font = Fonts.of(page.looks(), Purpose.SUBTITLE, text * 1.05, false);
+            top += text * 0.65 + font.getSize2D();
+            write(g, page.subtitle(), font, width - text * 3.2, text * 1.6, top - text * 0.6);
         }
         double foot = page.source().isEmpty() ? 0 : text * 1.8;
         if (foot > 0) {
@@ -59,7 +66,7 @@ final class Sheet {
         }
     }
 
-    private static void draw(Graphics2D g, Tile tile, Rectangle2D place) {
+    private void draw(Graphics2D g, Tile tile, Rectangle2D place) {
         if (tile instanceof Tile.OfFigure figure) {
             figure(g, figure, place);
         } else {
@@ -68,7 +75,7 @@ final class Sheet {
     }
 
     /** A chart draws at the origin, so that every place on a grid gets the same picture. */
-    private static void chart(Graphics2D g, PlainChart chart, Rectangle2D place) {
+    private void chart(Graphics2D g, PlainChart chart, Rectangle2D place) {
         AffineTransform before = g.getTransform();
         g.translate(place.getX(), place.getY());
         JFreeChart drawn = build(chart, place.getWidth(), place.getHeight());
@@ -77,41 +84,54 @@ final class Sheet {
         g.setTransform(before);
     }
 
-    private static JFreeChart build(PlainChart chart, double width, double height) {
+    private JFreeChart build(PlainChart chart, double width, double height) {
         Frame frame = new Frame(chart, Ink.textSize(width, height));
         if (chart.drawing() instanceof Ring ring) {
             return frame.around(new RingPlot(chart, ring, frame.text()));
         }
         if (chart.drawing() instanceof TextCells cells) {
-            return frame.around(new TextPlot(chart, cells, frame.text()));
+            return frame.around(new TextPlot(chart, cells, frame.text(), omitted));
         }
-        return frame.around(new PanelsPlot(chart, width, height, frame.text()).build());
+        return frame.around(new PanelsPlot(chart, width, height, frame.text(), omitted).build());
     }
 
-    private static void figure(Graphics2D g, Tile.OfFigure tile, Rectangle2D place) {
+    private void figure(Graphics2D g, Tile.OfFigure tile, Rectangle2D place) {
         double text = Ink.textSize(place.getWidth(), place.getHeight());
         double room = place.getWidth() - text * 3.2;
         double left = place.getX() + text * 1.6;
         g.setColor(Ink.awt(Role.INK));
-        write(g, tile.title(), Fonts.strong(text * 1.4), room, left, place.getY() + text * 2.8);
+        Font titled = Fonts.of(page.looks(), Purpose.TITLE, text * 1.4, true);
+        double head = text * 1.4 + titled.getSize2D();
+        write(g, tile.title(), titled, room, left, place.getY() + head);
         String figure = tile.written().isEmpty() ? "no figure" : tile.written();
         double big = Math.min(text * 6, place.getHeight() * 0.4);
         Font font = fitting(figure, Scripts.able(Fonts.strong(big), figure), room);
         g.setFont(font);
         g.setColor(Ink.awt(Role.BASE));
-        double base = place.getY() + text * 3.2 + (place.getHeight() - text * 6) * 0.5 + font.getSize2D() * 0.35;
-        g.drawString(figure, (float) left, (float) base);
+        double base = place.getY() + head + text * 0.4 + (place.getHeight() - head - text * 3.2) * 0.5 + font.getSize2D() * 0.35;
+        g.drawString(figure, (float) (left + shift(Fonts.width(figure, font), room)), (float) base);
         g.setColor(Ink.awt(Role.INK));
-        write(g, tile.text(), Fonts.regular(text), room, left, base + font.getSize2D() * 0.25 + text * 1.6);
+        Font below = Fonts.of(page.looks(), Purpose.SUBTITLE, text, false);
+        write(g, tile.text(), below, room, left, base + font.getSize2D() * 0.25 + text * 0.6 + below.getSize2D());
     }
 
     /** A line in a size that fits, no smaller than three fifths and than can be read; cut where that is still too long. */
-    private static void write(Graphics2D g, String words, Font font, double room, double x, double y) {
+    private void write(Graphics2D g, String words, Font font, double room, double x, double y) {
         Font able = Scripts.able(font, words);
         Font fitting = fitting(words, able, room);
         Font readable = Fonts.sized(able, Math.max(fitting.getSize2D(), Math.min(able.getSize2D(), Math.max(Ink.SMALLEST_TEXT, able.getSize2D() * LEAST_SHARE))));
         g.setFont(readable);
-        g.drawString(readable.getSize2D() > fitting.getSize2D() ? Fonts.cut(words, readable, room) : words, (float) x, (float) y);
+        String seen = readable.getSize2D() > fitting.getSize2D() ? Fonts.cut(words, readable, room) : words;
+        g.drawString(seen, (float) (x + shift(Fonts.width(seen, readable), room)), (float) y);
+    }
+
+    /** How far from the left of its room a line starts, to stand where titles do. */
+    private double shift(double wide, double room) {
+        return switch (page.looks().titleAt().orElse(Looks.Align.LEFT)) {
+            case LEFT -> 0;
+            case CENTRE -> (room - wide) / 2;
+            case RIGHT -> room - wide;
+        };
     }
 
     private static Font fitting(String words, Font font, double room) {

@@ -13,7 +13,10 @@ import dev.trellisgorge.plan.PlainChart;
 import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Table;
 import java.awt.Font;
-import java.nio.file.Path;
+import java.io.IOException;
+import java.io.OutputStream;
+import java.io.UncheckedIOException;
+import java.util.ArrayList;
 import java.util.List;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
@@ -26,7 +29,13 @@ public class ScriptsTest {
     }
 
     private static List<String> leftOut(PlainChart chart, String ending) {
-        return Engines.leftOut(List.of(Page.of(chart)), Path.of("x." + ending), Size.STANDARD);
+        List<String> told = new ArrayList<>();
+        try {
+            Engines.draw(List.of(Page.of(chart)), new ImageEngine(), ending, Size.STANDARD, OutputStream.nullOutputStream(), told::add);
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
+        return told;
     }
 
     @DataProvider

@@ -13,6 +13,7 @@ import java.awt.geom.Rectangle2D;
 import java.io.ByteArrayInputStream;
 import java.io.ByteArrayOutputStream;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
 import java.util.regex.Matcher;
@@ -140,7 +141,7 @@ final class Svg {
 
     private static AffineTransform turned(Element group) {
         Matcher matrix = Pattern.compile("matrix\\(([^)]*)\\)").matcher(group.getAttribute("transform"));
-        return matrix.find() ? new AffineTransform(java.util.Arrays.stream(matrix.group(1).split(",")).mapToDouble(Double::parseDouble).toArray()) : new AffineTransform();
+        return matrix.find() ? new AffineTransform(Arrays.stream(matrix.group(1).split(",")).mapToDouble(Double::parseDouble).toArray()) : new AffineTransform();
     }
 
     private static Rectangle2D bounds(List<Point2D> points) {

@@ -9,6 +9,7 @@ import java.io.OutputStream;
 import java.util.EnumSet;
 import java.util.List;
 import java.util.Set;
+import java.util.function.Consumer;
 
 /**
  * Writes pages as JSON ({@code .json}, UTF-8): everything that an engine is given, and nothing lowered, so that any other
@@ -32,7 +33,7 @@ public final class JsonEngine implements Engine {
     }
 
     @Override
-    public void draw(List<Page> pages, String ending, Size size, OutputStream out) throws IOException {
+    public void draw(List<Page> pages, String ending, Size size, OutputStream out, Consumer<String> told) throws IOException {
         new PageWriter(out).write(pages, size);
     }
 }

@@ -6,6 +6,7 @@ import com.fasterxml.jackson.core.util.DefaultIndenter;
 import com.fasterxml.jackson.core.util.DefaultPrettyPrinter;
 import dev.trellisgorge.chart.BarGroup;
 import dev.trellisgorge.chart.Color;
+import dev.trellisgorge.chart.FigureColumn;
 import dev.trellisgorge.chart.Label;
 import dev.trellisgorge.chart.Line;
 import dev.trellisgorge.engine.Page;
@@ -33,7 +34,7 @@ import java.util.Set;
 
 /** Writes pages to one stream. */
 final class PageWriter {
-    private static final int VERSION = 1;
+    private static final int VERSION = 2;
 
     private final JsonGenerator json;
 
@@ -72,6 +73,7 @@ final class PageWriter {
         json.writeStringField("title", page.title());
         json.writeStringField("subtitle", page.subtitle());
         json.writeStringField("source", page.source());
+        looks(page.looks());
         json.writeNumberField("width", size.width());
         json.writeNumberField("height", size.height());
         json.writeNumberField("columns", page.columns());
@@ -124,6 +126,7 @@ final class PageWriter {
             }
             json.writeEndArray();
         }
+        list("beside", chart.beside(), column -> beside(chart, column));
         json.writeNumberField("rows", chart.data().rowCount());
         json.writeObjectFieldStart("columns");
         Set<String> wording = chart.plan().wording();
@@ -141,6 +144,19 @@ final class PageWriter {
         } else {
             texts(chart, (TextCells) chart.drawing());
         }
+        json.writeEndObject();
+    }
+
+    private void beside(PlainChart chart, FigureColumn column) throws IOException {
+        json.writeStartObject();
+        json.writeStringField("name", column.name());
+        json.writeStringField("column", column.label().column());
+        json.writeStringField("format", column.label().format().pattern());
+        json.writeArrayFieldStart("texts");
+        for (int row = 0; row < chart.data().rowCount(); row++) {
+            json.writeString(chart.besideText(column, row));
+        }
+        json.writeEndArray();
         json.writeEndObject();
     }
 
@@ -278,6 +294,12 @@ final class PageWriter {
             json.writeStartObject();
             json.writeBooleanField("flush-end", column.flushEnd());
             list("series", column.series(), series -> series(chart, series));
+            json.writeFieldName("rest");
+            if (column.rest().isPresent()) {
+                series(chart, column.rest().get());
+            } else {
+                json.writeNull();
+            }
             json.writeEndObject();
         });
         json.writeEndObject();

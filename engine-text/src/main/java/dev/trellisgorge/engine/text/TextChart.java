@@ -2,6 +2,7 @@ package dev.trellisgorge.engine.text;
 
 import dev.trellisgorge.chart.BarGroup;
 import dev.trellisgorge.chart.Color;
+import dev.trellisgorge.chart.FigureColumn;
 import dev.trellisgorge.chart.Looks;
 import dev.trellisgorge.chart.Panel;
 import dev.trellisgorge.chart.Panels;
@@ -26,6 +27,8 @@ final class TextChart {
     private static final int EIGHTHS = 8;
     private static final int LEAST_BARS = 10;
     private static final double MOST_FOR_NAMES = 0.35;
+    /** Over figures beside the names. */
+    private static final int WIDEST_HEADING = 14;
     private static final String GAP = "  ";
     private static final String KEY_GAP = "   ";
     private static final List<String> DOTS = List.of("\u25CF", "\u25CB", "\u25C6", "\u25C7", "\u25B2", "\u25B3");
@@ -42,6 +45,7 @@ final class TextChart {
     private final Glyphs glyphs;
     private final List<String> names;
     private final int nameWidth;
+    private final List<FigureColumn> beside;
 
     TextChart(PlainChart chart, int wide, Palette palette) {
         this.chart = chart;
@@ -55,6 +59,30 @@ final class TextChart {
         int most = (int) (wide * MOST_FOR_NAMES);
         this.names = IntStream.range(0, chart.data().rowCount()).mapToObj(row -> named ? cut(chart.categoryText(row), most) : "").toList();
         this.nameWidth = names.stream().mapToInt(DisplayWidth::of).max().orElse(0);
+        this.beside = chart.beside();
+    }
+
+    /** What stands before the bars: the name and the figures beside it. */
+    private String before(int row) {
+        StringBuilder line = new StringBuilder(padded(names.get(row), nameWidth, false));
+        beside.forEach(column -> line.append(' ').append(padded(chart.besideText(column, row), width(column), true)));
+        return line.toString();
+    }
+
+    /** The names over the figures beside the names, as wide as what stands before the bars. */
+    private String headed() {
+        StringBuilder line = new StringBuilder(" ".repeat(nameWidth));
+        beside.forEach(column -> line.append(' ').append(padded(cut(column.name(), width(column)), width(column), true)));
+        return line.toString();
+    }
+
+    private int width(FigureColumn column) {
+        int widest = IntStream.range(0, chart.data().rowCount()).map(row -> DisplayWidth.of(chart.besideText(column, row))).max().orElse(0);
+        return Math.max(widest, Math.min(WIDEST_HEADING, DisplayWidth.of(column.name())));
+    }
+
+    private int beforeWidth() {
+        return nameWidth + beside.stream().mapToInt(column -> 1 + width(column)).sum();
     }
 
     /** A text that is no wider than this; what is left out is marked. */
@@ -140,14 +168,14 @@ final class TextChart {
     private void panels(Panels panels, List<String> lines) {
         List<Fields> figures = panels.panels().stream().map(panel -> new Fields(chart, panel.series())).toList();
         int[] figureWidths = figures.stream().mapToInt(Fields::width).toArray();
-        int left = wide - nameWidth - IntStream.of(figureWidths).sum() - (nameWidth > 0 ? 1 : 0) - GAP.length() * (panels.panels().size() - 1)
+        int left = wide - beforeWidth() - IntStream.of(figureWidths).sum() - (nameWidth > 0 ? 1 : 0) - GAP.length() * (panels.panels().size() - 1)
                 - panels.panels().size();
         double shares = panels.panels().stream().mapToDouble(Panel::share).sum();
         List<Scaled> scaled = panels.panels().stream().map(panel -> new Scaled(panel, Math.max(LEAST_BARS, (int) (left * panel.share() / shares)))).toList();
         axisTitles(scaled, figures).ifPresent(lines::add);
         heading(scaled, figures).ifPresent(lines::add);
         for (int row = 0; row < chart.data().rowCount(); row++) {
-            StringBuilder line = new StringBuilder(panels.categoriesShown() || nameWidth > 0 ? padded(names.get(row), nameWidth, false) : "");
+            StringBuilder line = new StringBuilder(before(row));
             for (int i = 0; i < scaled.size(); i++) {
                 line.append(i == 0 && nameWidth > 0 ? " " : i == 0 ? "" : GAP).append(scaled.get(i).strip(row).text());
                 for (int column = 0; column < figures.get(i).count(); column++) {
@@ -160,7 +188,7 @@ final class TextChart {
 
     /** What the axes are of, each above its panel. */
     private Optional<String> axisTitles(List<Scaled> scaled, List<Fields> figures) {
-        StringBuilder line = new StringBuilder(" ".repeat(nameWidth));
+        StringBuilder line = new StringBuilder(" ".repeat(beforeWidth()));
         for (int i = 0; i < scaled.size(); i++) {
             String title = scaled.get(i).axisWords();
             int room = scaled.get(i).width() + figures.get(i).width();
@@ -171,10 +199,10 @@ final class TextChart {
 
     /** The names over the figures, where a row has several. */
     private Optional<String> heading(List<Scaled> scaled, List<Fields> figures) {
-        if (figures.stream().noneMatch(fields -> fields.count() > 1)) {
+        if (figures.stream().noneMatch(fields -> fields.count() > 1) && beside.isEmpty()) {
             return Optional.empty();
         }
-        StringBuilder line = new StringBuilder(" ".repeat(nameWidth));
+        StringBuilder line = new StringBuilder(headed());
         for (int i = 0; i < scaled.size(); i++) {
             line.append(i == 0 && nameWidth > 0 ? " " : i == 0 ? "" : GAP).append(" ".repeat(scaled.get(i).width()));
             for (int column = 0; column < figures.get(i).count(); column++) {
@@ -282,29 +310,24 @@ final class TextChart {
 
     private void texts(TextCells texts, List<String> lines) {
         List<Integer> widths = texts.columns().stream().map(column -> IntStream.range(0, chart.data().rowCount())
-                .map(row -> DisplayWidth.of(text(column, row))).max().orElse(0)).toList();
+                .map(row -> DisplayWidth.of(chart.text(column, row))).max().orElse(0)).toList();
         Fields figures = new Fields(chart, chart.series());
+        if (!beside.isEmpty()) {
+            lines.add(headed());
+        }
         for (int row = 0; row < chart.data().rowCount(); row++) {
-            StringBuilder line = new StringBuilder(padded(names.get(row), nameWidth, false));
+            StringBuilder line = new StringBuilder(before(row));
             for (int i = 0; i < widths.size(); i++) {
                 TextCells.TextColumn column = texts.columns().get(i);
-                String text = text(column, row);
-                Color color = present(column, row).flatMap(series -> series.fill().stream()).findFirst().orElse(null);
-                String blanks = " ".repeat(widths.get(i) - DisplayWidth.of(text));
-                line.append(' ').append(column.flushEnd() ? blanks : "").append(palette.painted(text, color, null)).append(column.flushEnd() ? "" : blanks);
+                String blanks = " ".repeat(widths.get(i) - DisplayWidth.of(chart.text(column, row)));
+                line.append(' ').append(column.flushEnd() ? blanks : "");
+                chart.pieces(column, row).forEach(piece -> line.append(palette.painted(piece.text(), piece.fill().orElse(null), null)));
+                line.append(column.flushEnd() ? "" : blanks);
             }
             for (int column = 0; column < figures.count(); column++) {
                 line.append(' ').append(padded(figures.text(column, row), figures.width(column), true));
             }
             lines.add(line.toString());
         }
-    }
-
-    private Stream<Series> present(TextCells.TextColumn column, int row) {
-        return column.series().stream().filter(series -> chart.data().column(series.column()).isPresent(row));
-    }
-
-    private String text(TextCells.TextColumn column, int row) {
-        return present(column, row).findFirst().map(series -> chart.data().column(series.column()).written(row)).orElse("");
     }
 }

@@ -3,6 +3,7 @@ package dev.trellisgorge.engine.text;
 import dev.trellisgorge.engine.Ability;
 import dev.trellisgorge.engine.Engine;
 import dev.trellisgorge.engine.Page;
+import dev.trellisgorge.chart.Looks;
 import dev.trellisgorge.plan.PlainChart;
 import dev.trellisgorge.chart.Size;
 import dev.trellisgorge.engine.Tile;
@@ -15,6 +16,8 @@ import java.util.List;
 import java.util.Optional;
 import java.util.OptionalInt;
 import java.util.Set;
+import java.util.function.Consumer;
+import java.util.stream.Stream;
 
 /**
  * Writes pages as text ({@code .txt}, UTF-8): a line a category, whichever way the bars of a picture would run. A file has no
@@ -58,7 +61,8 @@ public final class TextEngine implements Engine {
     }
 
     @Override
-    public void draw(List<Page> pages, String ending, Size size, OutputStream out) throws IOException {
+    public void draw(List<Page> pages, String ending, Size size, OutputStream out, Consumer<String> told) throws IOException {
+        tellWhatHasNoUse(pages, told);
         int wide = Math.max(FEWEST_COLUMNS, columns.orElse((int) Math.round(size.width() / PIXELS_A_COLUMN)));
         List<String> lines = new ArrayList<>();
         for (Page page : pages) {
@@ -79,6 +83,27 @@ public final class TextEngine implements Engine {
             }
         }
         out.write((String.join("\n", lines) + "\n").getBytes(StandardCharsets.UTF_8));
+    }
+
+    /** Letters of text are of one size, and its rows have no room between them. */
+    private static void tellWhatHasNoUse(List<Page> pages, Consumer<String> told) {
+        List<Looks> looks = Stream.concat(pages.stream().map(Page::looks), pages.stream().flatMap(page -> page.charts().stream()).map(PlainChart::looks)).toList();
+        List<String> keys = new ArrayList<>();
+        if (looks.stream().anyMatch(some -> !some.sizes().isEmpty() || some.bold().entrySet().stream().anyMatch(bold -> bold.getValue() != (bold.getKey() == Looks.Purpose.TITLE)))) {
+            keys.add("'text'");
+        }
+        if (looks.stream().anyMatch(some -> some.gap().isPresent())) {
+            keys.add("'gap'");
+        }
+        if (looks.stream().anyMatch(some -> some.titleAt().filter(at -> at != Looks.Align.LEFT).isPresent())) {
+            keys.add("'title-at'");
+        }
+        if (looks.stream().anyMatch(some -> some.legend().filter(at -> at == Looks.Legend.LEFT || at == Looks.Legend.RIGHT).isPresent())) {
+            keys.add("'legend' at a side");
+        }
+        if (!keys.isEmpty()) {
+            told.accept("text can't follow " + String.join(", ", keys) + "; pictures do");
+        }
     }
 
     private static void separate(List<String> lines) {

@@ -24,6 +24,7 @@ import dev.trellisgorge.table.Table;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
+import java.util.Arrays;
 import java.util.List;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
@@ -42,7 +43,7 @@ public class TextEngineTest {
     private static List<String> lines(Page page, TextEngine engine) {
         try {
             ByteArrayOutputStream out = new ByteArrayOutputStream();
-            Engines.draw(List.of(page), engine, "txt", Size.STANDARD, out);
+            Engines.draw(List.of(page), engine, "txt", Size.STANDARD, out, sentence -> { });
             return out.toString(StandardCharsets.UTF_8).lines().toList();
         } catch (IOException e) {
             throw new AssertionError(e);
@@ -51,7 +52,7 @@ public class TextEngineTest {
 
     private static PlainChart columns(double... figures) {
         String[] names = new String[figures.length];
-        java.util.Arrays.setAll(names, i -> "r" + i);
+        Arrays.setAll(names, i -> "r" + i);
         return Chart.of("c", Columns.of("v")).over(Table.of("t", Column.texts("c", names), Column.numbers("v", figures)), Settings.NONE);
     }
 

@@ -61,7 +61,7 @@ final class ChartFrame {
         return plain.looks().sizes().containsKey(purpose) ? (int) Math.round(plain.looks().sizes().get(purpose) * 75) : usual;
     }
 
-    private boolean isBold(Purpose purpose, boolean usual) {
+    boolean isBold(Purpose purpose, boolean usual) {
         return plain.looks().bold().getOrDefault(purpose, usual);
     }
 
@@ -167,6 +167,15 @@ final class ChartFrame {
         var words = chart.getGraphicFrame().getCTGraphicalObjectFrame().getNvGraphicFramePr().getCNvPr();
         words.setName(plain.name());
         words.setDescr(plain.alternative());
+    }
+
+    /** Without a ground of its own, so that what lies behind the chart is seen. */
+    static void seeThrough(XSSFChart chart) {
+        var ground = chart.getCTChartSpace().getSpPr();
+        ground.unsetSolidFill();
+        ground.addNewNoFill();
+        var plot = chart.getCTChart().getPlotArea();
+        (plot.isSetSpPr() ? plot.getSpPr() : plot.addNewSpPr()).addNewNoFill();
     }
 
     static XDDFLineProperties line(Color color, double points) {

@@ -1,6 +1,7 @@
 package dev.trellisgorge.engine.workbook;
 
 import dev.trellisgorge.chart.Color;
+import dev.trellisgorge.chart.Looks;
 import dev.trellisgorge.chart.Role;
 import dev.trellisgorge.chart.Series;
 import java.util.LinkedHashMap;
@@ -30,8 +31,11 @@ final class Key {
         return series.stream().anyMatch(Series::inLegend) && series.stream().anyMatch(s -> !s.inLegend());
     }
 
-    /** @param down whether each name has a line of its own */
-    static void draw(XSSFSheet sheet, Area area, List<Series> series, int textSize, boolean down) {
+    /**
+     * @param frame says how large and strong the names are
+     * @param down  whether each name has a line of its own
+     */
+    static void draw(XSSFSheet sheet, Area area, List<Series> series, ChartFrame frame, boolean down) {
         Map<String, Color> named = new LinkedHashMap<>();
         series.stream().filter(Series::inLegend).forEach(s -> named.put(s.name(), s.fill().or(s::outline).orElse(Role.PAPER.color())));
         XSSFSimpleShape box = box(sheet, area, "what the colours say");
@@ -46,8 +50,9 @@ final class Key {
                 body.addNewP().addNewPPr().setAlgn(STTextAlignType.L);
             }
             CTTextParagraph paragraph = body.getPArray(body.sizeOfPArray() - 1);
-            run(paragraph, SQUARE, textSize, color);
-            run(paragraph, name + "     ", textSize, Role.INK.color());
+            int size = frame.size(Looks.Purpose.LEGEND, frame.textSize());
+            run(paragraph, SQUARE, size, color);
+            run(paragraph, name + "     ", size, Role.INK.color()).setB(frame.isBold(Looks.Purpose.LEGEND, false));
         });
     }
 

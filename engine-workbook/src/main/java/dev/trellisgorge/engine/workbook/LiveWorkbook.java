@@ -16,6 +16,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.function.Consumer;
 import java.util.stream.Collectors;
 import org.apache.poi.ss.usermodel.Cell;
 import org.apache.poi.ss.usermodel.Name;
@@ -37,12 +38,15 @@ final class LiveWorkbook {
 
     private final List<Page> pages;
     private final Size size;
+    private final Consumer<String> told;
     private final SheetNames names = new SheetNames();
     private final XSSFWorkbook book = new XSSFWorkbook();
     private final Styles styles = new Styles(book);
 
-    LiveWorkbook(List<Page> pages, Size size) {
+    /** @param told given what is left out */
+    LiveWorkbook(List<Page> pages, Size size, Consumer<String> told) {
         this.pages = pages;
+        this.told = told;
         this.size = size;
     }
 
@@ -74,7 +78,7 @@ final class LiveWorkbook {
             }
         }
         for (int i = 0; i < pages.size(); i++) {
-            new PageSheet(pages.get(i), pageSheets.get(i), helpers, names, styles).fill(size);
+            new PageSheet(pages.get(i), pageSheets.get(i), helpers, names, styles, told).fill(size);
         }
         book.setActiveSheet(0);
         book.getProperties().getCoreProperties().setCreator("Trellis Gorge");

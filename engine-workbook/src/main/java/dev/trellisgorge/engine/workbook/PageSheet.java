@@ -1,5 +1,6 @@
 package dev.trellisgorge.engine.workbook;
 
+import dev.trellisgorge.chart.Looks.Purpose;
 import dev.trellisgorge.chart.Orientation;
 import dev.trellisgorge.chart.Panel;
 import dev.trellisgorge.chart.Ring;
@@ -16,6 +17,7 @@ import java.util.LinkedHashMap;
 import java.util.Collections;
 import java.util.List;
 import java.util.Map;
+import java.util.function.Consumer;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
 import org.apache.poi.ss.usermodel.Cell;
@@ -40,26 +42,31 @@ final class PageSheet {
     private final Map<Tile, HelperSheet> helpers;
     private final SheetNames names;
     private final Styles styles;
+    private final Consumer<String> told;
 
-    PageSheet(Page page, XSSFSheet sheet, Map<Tile, HelperSheet> helpers, SheetNames names, Styles styles) {
+    PageSheet(Page page, XSSFSheet sheet, Map<Tile, HelperSheet> helpers, SheetNames names, Styles styles, Consumer<String> told) {
         this.page = page;
         this.sheet = sheet;
         this.helpers = helpers;
         this.names = names;
         this.styles = styles;
+        this.told = told;
     }
 
     void fill(Size size) {
         int top = 0;
         if (!page.title().isEmpty()) {
-            write(0, 0, page.title(), styles.title());
+            line(0, 0, page.title(), Purpose.TITLE);
             top = TITLE_ROWS;
         }
         if (!page.subtitle().isEmpty()) {
-            write(top, 0, page.subtitle(), styles.note());
+            line(top, 0, page.subtitle(), Purpose.SUBTITLE);
             top += TITLE_ROWS;
         }
         int columns = Math.max(LEAST_COLUMNS, (int) Math.round(size.width() * SCALE / Area.COLUMN / page.columns()));
+        for (int row = 0; row < top && page.looks().titleAt().isPresent(); row += TITLE_ROWS) {
+            merge(row, 0, columns * page.columns());
+        }
         List<Double> heights = page.heights();
         double unit = size.height() * SCALE / Area.ROW / heights.stream().mapToDouble(Double::doubleValue).sum();
         List<Page.Place> places = page.places();
@@ -94,7 +101,11 @@ final class PageSheet {
     }
 
     private static int rowsOfText(Tile tile) {
-        return tile instanceof Tile.OfChart chart && chart.parts().get(0).drawing() instanceof TextCells ? TextBlock.rows(chart.parts().get(0)) : 0;
+        if (!(tile instanceof Tile.OfChart chart)) {
+            return 0;
+        }
+        PlainChart first = chart.parts().get(0);
+        return first.drawing() instanceof TextCells ? TextBlock.rows(first) : first.beside().isEmpty() ? 0 : TableBlock.rows(first);
     }
 
     private void draw(Tile tile, Area area) {
@@ -106,9 +117,11 @@ final class PageSheet {
         List<PlainChart> parts = ((Tile.OfChart) tile).parts();
         PlainChart first = parts.get(0);
         if (first.drawing() instanceof TextCells texts) {
-            new TextBlock(first, texts, cells, sheet, styles).fill(area);
+            new TextBlock(first, texts, cells, sheet, styles, told).fill(area);
         } else if (first.drawing() instanceof Ring ring) {
             new NativeRing(first, ring, cells).drawOn(sheet, area);
+        } else if (!first.beside().isEmpty()) {
+            new TableBlock(parts, cells, sheet, styles, told).fill(area);
         } else {
             panels(parts, cells, area);
         }
@@ -119,6 +132,7 @@ final class PageSheet {
         double whole = parts.stream().mapToDouble(part -> panel(part).share()).sum();
         boolean upright = parts.get(0).orientation() == Orientation.VERTICAL;
         Plot plot = new Plot(parts, area);
+        plot.tellUnlabelled(told);
         // The first part has what all of them share beside its own room: the names at the left, or the titles at the top.
         double shared = parts.size() == 1 ? 0 : upright ? plot.top() : plot.names();
         double at = 0;
@@ -140,7 +154,7 @@ final class PageSheet {
             at += length;
         }
         if (plot.keyed()) {
-            Key.draw(sheet, plot.key(), plot.series(), plot.textSize(), plot.isKeyDown());
+            Key.draw(sheet, plot.key(), plot.series(), plot.frame(), plot.isKeyDown());
         }
     }
 
@@ -150,7 +164,7 @@ final class PageSheet {
 
     private void figure(Tile.OfFigure tile, HelperSheet cells, Area area) {
         int middle = area.row() + area.rows() / 2 - 1;
-        write(area.row() + 1, area.column(), tile.title(), styles.title());
+        line(area.row() + 1, area.column(), tile.title(), Purpose.TITLE);
         Cell figure = write(middle, area.column(), "", styles.bigFigure(tile.label().format()));
         if (tile.data().rowCount() > 0) {
             figure.setCellFormula("IFERROR(" + cells.cellOf(tile.label().column(), 0) + ",\"no figure\")");
@@ -161,8 +175,20 @@ final class PageSheet {
             }
         }
         figure.getRow().setHeightInPoints(Styles.BIG_LINE);
-        sheet.addMergedRegion(new CellRangeAddress(middle, middle, area.column(), area.column() + area.columns() - 1));
-        write(middle + 1, area.column(), tile.text(), styles.note());
+        line(middle + 1, area.column(), tile.text(), Purpose.SUBTITLE);
+        figure.getCellStyle().setAlignment(figure.getSheet().getRow(middle + 1).getCell(area.column()).getCellStyle().getAlignment());
+        for (int row : page.looks().titleAt().isPresent() ? new int[] {area.row() + 1, middle, middle + 1} : new int[] {middle}) {
+            merge(row, area.column(), area.columns());
+        }
+    }
+
+    private void line(int row, int column, String words, Purpose purpose) {
+        CellStyle style = styles.line(page.looks(), purpose);
+        styles.fit(write(row, column, words, style).getRow(), style);
+    }
+
+    private void merge(int row, int column, int columns) {
+        sheet.addMergedRegion(new CellRangeAddress(row, row, column, column + columns - 1));
     }
 
     private void notes(int from) {

@@ -9,6 +9,7 @@ import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Place;
 import java.util.List;
 import java.util.OptionalInt;
+import java.util.function.Consumer;
 import java.util.stream.IntStream;
 import org.apache.poi.xssf.usermodel.XSSFChart;
 
@@ -37,8 +38,8 @@ final class Plot {
         return area.columns() < FEW_COLUMNS;
     }
 
-    int textSize() {
-        return frame.textSize();
+    ChartFrame frame() {
+        return frame;
     }
 
     List<Series> series() {
@@ -54,7 +55,7 @@ final class Plot {
         return keyed;
     }
 
-    private Looks.Legend legend() {
+    Looks.Legend legend() {
         return parts.get(0).looks().legend().orElse(Looks.Legend.TOP);
     }
 
@@ -65,10 +66,10 @@ final class Plot {
     /** The place of the key: below the titles, or where it was asked for. */
     Area key() {
         return switch (legend()) {
-            case BOTTOM -> area.within(0.02, 1 - line() * 1.3, 0.96, line() * 1.2);
+            case BOTTOM -> area.within(0.02, 1 - keyLine() * 1.3, 0.96, keyLine() * 1.2);
             case LEFT -> area.within(0.01, top(), BESIDE - 0.02, 0.6);
             case RIGHT -> area.within(1 - BESIDE + 0.01, top(), BESIDE - 0.02, 0.6);
-            default -> area.within(0.02, titles(), 0.96, line() * 1.2);
+            default -> area.within(0.02, titles(), 0.96, keyLine() * 1.2);
         };
     }
 
@@ -78,7 +79,11 @@ final class Plot {
     }
 
     private double atBottom() {
-        return keyed() && legend() == Looks.Legend.BOTTOM ? line() * 1.3 : 0;
+        return keyed() && legend() == Looks.Legend.BOTTOM ? keyLine() * 1.3 : 0;
+    }
+
+    private int textSize() {
+        return frame.textSize();
     }
 
     private double titles() {
@@ -90,9 +95,14 @@ final class Plot {
         return textSize() / 75.0 * 1.5 / area.heightInPixels();
     }
 
+    /** The height of a line of the key. */
+    private double keyLine() {
+        return line() * frame.size(Looks.Purpose.LEGEND, textSize()) / textSize();
+    }
+
     /** The room for titles and key at the top; at most half of the whole. */
     double top() {
-        return Math.min(MOST_FOR_TITLES, titles() + (keyed() && legend() == Looks.Legend.TOP ? line() * 2 : line() * 0.7));
+        return Math.min(MOST_FOR_TITLES, titles() + (keyed() && legend() == Looks.Legend.TOP ? keyLine() + line() : line() * 0.7));
     }
 
     /**
@@ -108,6 +118,14 @@ final class Plot {
         double slot = (upright ? area.widthInPixels() * 0.88 : area.heightInPixels() * 0.78) / rows;
         int size = (int) Math.min(textSize(), 75 * slot / (upright ? Math.max(1, longest(part, panel)) * GLYPH : 1.25));
         return size < SMALLEST ? OptionalInt.empty() : OptionalInt.of(size);
+    }
+
+    /** Tells where labels would be too small to read, so that there are none. */
+    void tellUnlabelled(Consumer<String> told) {
+        boolean any = parts.stream().anyMatch(part -> labelSize(part, part.panels().get(0)).isEmpty() && part.series().stream().anyMatch(series -> series.label().isPresent()));
+        if (any) {
+            told.accept("'" + parts.get(0).name() + "': its labels would be too small to read, so its chart has none");
+        }
     }
 
     private static int longest(PlainChart part, Panel panel) {

@@ -1,14 +1,18 @@
 package dev.trellisgorge.engine.workbook;
 
 import dev.trellisgorge.chart.Format;
+import dev.trellisgorge.chart.Looks;
 import dev.trellisgorge.chart.Role;
 import dev.trellisgorge.table.Column;
 import java.util.HashMap;
 import java.util.Map;
+import java.util.Optional;
 import org.apache.poi.ss.usermodel.BorderStyle;
 import org.apache.poi.ss.usermodel.CellStyle;
 import org.apache.poi.ss.usermodel.Font;
 import org.apache.poi.ss.usermodel.HorizontalAlignment;
+import org.apache.poi.ss.usermodel.Row;
+import org.apache.poi.ss.usermodel.VerticalAlignment;
 import org.apache.poi.xssf.usermodel.XSSFCellStyle;
 import org.apache.poi.xssf.usermodel.XSSFColor;
 import org.apache.poi.xssf.usermodel.XSSFFont;
@@ -19,6 +23,8 @@ final class Styles {
     /** The height of a line with a big figure, in points. */
     static final float BIG_LINE = 48;
     private static final int WIDEST = 60;
+    private static final double POINTS_PER_PIXEL = 0.75;
+    private static final float LINE = 1.35f;
 
     private final XSSFWorkbook book;
     private final CellStyle header;
@@ -27,11 +33,11 @@ final class Styles {
     private final CellStyle changeableDate;
     private final CellStyle note;
     private final CellStyle noteOfDate;
-    private final CellStyle title;
     private final CellStyle plain;
     private final CellStyle bar;
     private final CellStyle barAtEnd;
     private final Map<String, CellStyle> figures = new HashMap<>();
+    private final Map<String, CellStyle> made = new HashMap<>();
 
     Styles(XSSFWorkbook book) {
         this.book = book;
@@ -61,7 +67,6 @@ final class Styles {
         note = style(font(9, false, Role.INK), HorizontalAlignment.GENERAL);
         noteOfDate = style(font(9, false, Role.INK), HorizontalAlignment.LEFT);
         noteOfDate.setDataFormat(date.getDataFormat());
-        title = style(font(16, true, Role.INK), HorizontalAlignment.LEFT);
         plain = style(font(11, false, Role.INK), HorizontalAlignment.LEFT);
         XSSFFont cells = font(11, false, Role.BASE);
         cells.setFontName("Courier New"); // or what stands in for it: glyphs of one width
@@ -69,10 +74,10 @@ final class Styles {
         barAtEnd = style(cells, HorizontalAlignment.RIGHT);
     }
 
-    private XSSFFont font(int points, boolean strong, Role role) {
+    private XSSFFont font(double points, boolean strong, Role role) {
         XSSFFont font = book.createFont();
         font.setFontName(ChartFrame.FONT);
-        font.setFontHeightInPoints((short) points);
+        font.setFontHeight((short) Math.round(points * 20));
         font.setBold(strong);
         font.setColor(color(role));
         return font;
@@ -115,8 +120,46 @@ final class Styles {
         return noteOfDate;
     }
 
-    CellStyle title() {
-        return title;
+    /** A line for a purpose, as large and strong as was asked for, else as usual; where titles stand. */
+    CellStyle line(Looks looks, Looks.Purpose purpose) {
+        boolean title = purpose == Looks.Purpose.TITLE;
+        double points = looks.sizes().containsKey(purpose) ? looks.sizes().get(purpose) * POINTS_PER_PIXEL : title ? 16 : 9;
+        boolean strong = looks.bold().getOrDefault(purpose, title);
+        HorizontalAlignment at = switch (looks.titleAt().orElse(Looks.Align.LEFT)) {
+            case LEFT -> HorizontalAlignment.LEFT;
+            case CENTRE -> HorizontalAlignment.CENTER;
+            case RIGHT -> HorizontalAlignment.RIGHT;
+        };
+        return made.computeIfAbsent(points + " " + strong + " " + at, key -> style(font(points, strong, Role.INK), at));
+    }
+
+    /** Makes a row high enough for a line's style. */
+    void fit(Row row, CellStyle line) {
+        float needed = book.getFontAt(line.getFontIndex()).getFontHeightInPoints() * LINE;
+        if (needed > row.getHeightInPoints()) {
+            row.setHeightInPoints(needed);
+        }
+    }
+
+    /** Over a column of a table. */
+    CellStyle heading(HorizontalAlignment at) {
+        return made.computeIfAbsent("heading " + at, key -> {
+            CellStyle style = style(font(10, true, Role.INK), at);
+            style.setBorderBottom(BorderStyle.THIN);
+            return style;
+        });
+    }
+
+    /** A cell of a table, with a rule below it. */
+    CellStyle ruled(HorizontalAlignment at, Optional<Format> format) {
+        return made.computeIfAbsent("ruled " + at + format.map(NumberFormats::of).orElse(""), key -> {
+            CellStyle style = style(font(11, false, Role.INK), at);
+            style.setVerticalAlignment(VerticalAlignment.CENTER);
+            style.setBorderBottom(BorderStyle.THIN);
+            ((XSSFCellStyle) style).setBottomBorderColor(color(Role.MUTED));
+            format.ifPresent(pattern -> style.setDataFormat(book.createDataFormat().getFormat(NumberFormats.of(pattern))));
+            return style;
+        });
     }
 
     CellStyle plain() {

@@ -10,6 +10,7 @@ import dev.trellisgorge.table.Kind;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
+import java.util.function.Consumer;
 import java.util.stream.IntStream;
 import org.apache.poi.ss.usermodel.Cell;
 import org.apache.poi.ss.usermodel.CellStyle;
@@ -32,13 +33,17 @@ final class TextBlock {
     private final HelperSheet helpers;
     private final XSSFSheet sheet;
     private final Styles styles;
+    private final TableCells cells;
+    private final Consumer<String> told;
 
-    TextBlock(PlainChart chart, TextCells texts, HelperSheet helpers, XSSFSheet sheet, Styles styles) {
+    TextBlock(PlainChart chart, TextCells texts, HelperSheet helpers, XSSFSheet sheet, Styles styles, Consumer<String> told) {
         this.chart = chart;
         this.texts = texts;
         this.helpers = helpers;
         this.sheet = sheet;
         this.styles = styles;
+        this.cells = new TableCells(sheet, helpers, styles, told);
+        this.told = told;
     }
 
     /** How many rows of the sheet a chart takes. */
@@ -47,18 +52,19 @@ final class TextBlock {
     }
 
     void fill(Area area) {
-        write(area.row(), area.column(), chart.stamp().map(words -> words + ": ").orElse("") + chart.title(), styles.title());
-        write(area.row() + 1, area.column(), chart.subtitle(), styles.note());
-        int nameColumns = Math.max(1, area.columns() / 5);
+        cells.titles(area, chart);
+        if (texts.columns().stream().flatMap(column -> column.rest().stream()).anyMatch(rest -> chart.series().stream().anyMatch(bar -> !bar.equals(rest) && !bar.fill().equals(rest.fill())))) {
+            told.accept("'" + chart.name() + "': a cell's text has one colour, so what is left has the colour of its bar");
+        }
         int figureColumns = Math.max(1, area.columns() / 10);
-        int barColumns = Math.max(1, Math.min((area.columns() - nameColumns - figureColumns) / texts.columns().size(),
+        int before = cells.columns(chart, area.columns() - figureColumns - texts.columns().size());
+        int barColumns = Math.max(1, Math.min((area.columns() - before - figureColumns) / texts.columns().size(),
                 (int) Math.ceil(longest() * GLYPH / Area.COLUMN)));
+        cells.headings(area.row() + TITLES - 1, area.column(), chart, before);
         for (int row = 0; row < chart.data().rowCount(); row++) {
             int line = area.row() + TITLES + row;
-            Cell name = write(line, area.column(), chart.categoryText(row), styles.plain());
-            name.setCellFormula(helpers.categoryCell(row));
-            merge(line, area.column(), nameColumns);
-            int at = area.column() + nameColumns;
+            cells.row(line, area.column(), chart, row, 1, before);
+            int at = area.column() + before;
             for (TextColumn column : texts.columns()) {
                 bar(line, at, column, row);
                 merge(line, at, barColumns);
@@ -67,7 +73,7 @@ final class TextBlock {
             figure(line, at, row);
             merge(line, at, figureColumns);
         }
-        int at = area.column() + nameColumns;
+        int at = area.column() + before;
         for (TextColumn column : texts.columns()) {
             colors(column, area.row() + TITLES, at, barColumns);
             at += barColumns;

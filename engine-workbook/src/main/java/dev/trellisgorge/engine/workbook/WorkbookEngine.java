@@ -13,6 +13,7 @@ import java.io.UncheckedIOException;
 import java.util.EnumSet;
 import java.util.List;
 import java.util.Set;
+import java.util.function.Consumer;
 import org.apache.poi.openxml4j.exceptions.OpenXML4JRuntimeException;
 import org.apache.poi.util.TempFile;
 
@@ -40,17 +41,17 @@ public final class WorkbookEngine implements Engine {
     }
 
     @Override
-    public void draw(List<Page> pages, String ending, Size size, OutputStream out) throws IOException {
+    public void draw(List<Page> pages, String ending, Size size, OutputStream out, Consumer<String> told) throws IOException {
         try (RowFiles files = new RowFiles()) {
-            TempFile.withStrategy(files, () -> written(pages, size, out));
+            TempFile.withStrategy(files, () -> written(pages, size, out, told));
         } catch (UncheckedIOException e) {
             throw e.getCause();
         }
     }
 
-    private static OutputStream written(List<Page> pages, Size size, OutputStream out) {
+    private static OutputStream written(List<Page> pages, Size size, OutputStream out, Consumer<String> told) {
         try {
-            new LiveWorkbook(pages, size).writeTo(out);
+            new LiveWorkbook(pages, size, told).writeTo(out);
             return out;
         } catch (IOException e) {
             throw new UncheckedIOException(e);

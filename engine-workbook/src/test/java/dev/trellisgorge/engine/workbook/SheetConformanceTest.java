@@ -22,6 +22,7 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
 import org.apache.poi.ss.usermodel.Cell;
@@ -144,7 +145,7 @@ public class SheetConformanceTest {
     private static void assertSame(Drawn drawn, String name, int row, Cell cell, Object found, Object expected, Kind kind) {
         Object wanted = expected instanceof LocalDate day ? (Object) (double) (day.toEpochDay() - LocalDate.of(1899, 12, 30).toEpochDay()) : expected;
         boolean same = wanted instanceof Double figure && found instanceof Double other ? Math.abs(figure - other) <= CLOSE * Math.max(1, Math.abs(figure))
-                : java.util.Objects.equals(wanted, found);
+                : Objects.equals(wanted, found);
         assertThat(same).as("%s, row %d: %s is %s, not %s (%s)%n%s%n%s", drawn.chart().name(), row, name, found, wanted, kind,
                 drawn.chart().plan().columns().stream().filter(column -> column.name().equals(name)).map(Derived::formula).toList(), cell.getCellFormula()).isTrue();
     }

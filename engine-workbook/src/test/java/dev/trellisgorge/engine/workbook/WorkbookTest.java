@@ -30,6 +30,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.LocalDate;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
 import java.util.stream.IntStream;
@@ -237,7 +238,7 @@ public class WorkbookTest {
                     assertThat(place.getY().getVal() + place.getH().getVal()).isLessThanOrEqualTo(1);
                     along.add(upright ? new double[] {place.getX().getVal(), place.getW().getVal()} : new double[] {place.getY().getVal(), place.getH().getVal()});
                 }
-                assertThat(along).as(charts.get(i).name()).hasSize(2).allMatch(place -> java.util.Arrays.equals(place, along.get(0)));
+                assertThat(along).as(charts.get(i).name()).hasSize(2).allMatch(place -> Arrays.equals(place, along.get(0)));
             }
         }
     }

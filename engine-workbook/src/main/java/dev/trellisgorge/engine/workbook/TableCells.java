@@ -1,0 +1,162 @@
+package dev.trellisgorge.engine.workbook;
+
+import dev.trellisgorge.chart.FigureColumn;
+import dev.trellisgorge.chart.Format;
+import dev.trellisgorge.chart.Looks.Purpose;
+import dev.trellisgorge.plan.PlainChart;
+import dev.trellisgorge.table.DisplayWidth;
+import dev.trellisgorge.table.Kind;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import java.util.function.Consumer;
+import java.util.stream.IntStream;
+import org.apache.poi.ss.usermodel.Cell;
+import org.apache.poi.ss.usermodel.CellStyle;
+import org.apache.poi.ss.usermodel.HorizontalAlignment;
+import org.apache.poi.ss.usermodel.Row;
+import org.apache.poi.ss.util.CellRangeAddress;
+import org.apache.poi.xssf.usermodel.XSSFSheet;
+
+/** What stands before bars in cells: the names, and the figures beside them, as a table with ruled rows where there are some. */
+final class TableCells {
+    /** Pixels. */
+    private static final int LETTER = 8;
+    private static final int WIDEST_HEADING = 14;
+
+    private final XSSFSheet sheet;
+    private final HelperSheet helpers;
+    private final Styles styles;
+    private final Consumer<String> told;
+
+    /** @param told given the figures that find no room */
+    TableCells(XSSFSheet sheet, HelperSheet helpers, Styles styles, Consumer<String> told) {
+        this.sheet = sheet;
+        this.helpers = helpers;
+        this.styles = styles;
+        this.told = told;
+    }
+
+    /** The lines above, on the first two rows. */
+    void titles(Area area, PlainChart chart) {
+        line(area.row(), area.column(), chart.stamp().map(words -> words + ": ").orElse("") + chart.title(), styles.line(chart.looks(), Purpose.TITLE));
+        line(area.row() + 1, area.column(), chart.subtitle(), styles.line(chart.looks(), Purpose.SUBTITLE));
+        if (chart.looks().titleAt().isPresent()) {
+            merge(area.row(), area.column(), 1, area.columns());
+            merge(area.row() + 1, area.column(), 1, area.columns());
+        }
+    }
+
+    private void line(int line, int column, String words, CellStyle style) {
+        styles.fit(write(line, column, words, style).getRow(), style);
+    }
+
+    private static int names(PlainChart chart, int room) {
+        int longest = IntStream.range(0, chart.data().rowCount()).map(row -> DisplayWidth.of(chart.categoryText(row))).max().orElse(0);
+        return Math.max(1, Math.min(Math.max(1, room / 3), 1 + longest * LETTER / Area.COLUMN));
+    }
+
+    private static int wide(PlainChart chart, FigureColumn column) {
+        int longest = IntStream.range(0, chart.data().rowCount()).map(row -> DisplayWidth.of(chart.besideText(column, row))).max().orElse(0);
+        return 1 + Math.max(longest, Math.min(WIDEST_HEADING, DisplayWidth.of(column.name()))) * LETTER / Area.COLUMN;
+    }
+
+    private static List<FigureColumn> fitting(PlainChart chart, int room) {
+        List<FigureColumn> fitting = new ArrayList<>();
+        int left = room - names(chart, room);
+        for (FigureColumn column : chart.beside()) {
+            left -= wide(chart, column);
+            if (left < 0) {
+                break;
+            }
+            fitting.add(column);
+        }
+        return fitting;
+    }
+
+    /** How many columns of the sheet the names and the figures take, of so many that there are. */
+    int columns(PlainChart chart, int room) {
+        List<FigureColumn> fitting = fitting(chart, room);
+        if (fitting.size() < chart.beside().size()) {
+            told.accept("'" + chart.name() + "': found no room beside the names, so left out: "
+                    + String.join(", ", chart.beside().subList(fitting.size(), chart.beside().size()).stream().map(FigureColumn::name).toList()));
+        }
+        return names(chart, room) + fitting.stream().mapToInt(column -> wide(chart, column)).sum();
+    }
+
+    /** The names over the figures. */
+    void headings(int line, int from, PlainChart chart, int room) {
+        if (chart.beside().isEmpty()) {
+            return;
+        }
+        List<FigureColumn> fitting = fitting(chart, room);
+        int names = room - fitting.stream().mapToInt(column -> wide(chart, column)).sum();
+        write(line, from, "", styles.heading(HorizontalAlignment.LEFT));
+        spread(line, from, 1, names);
+        int at = from + names;
+        for (FigureColumn column : fitting) {
+            write(line, at, column.name(), styles.heading(HorizontalAlignment.RIGHT));
+            spread(line, at, 1, wide(chart, column));
+            at += wide(chart, column);
+        }
+    }
+
+    /** A row of the table: the name, then the figures. */
+    void row(int line, int from, PlainChart chart, int row, int high, int room) {
+        List<FigureColumn> fitting = fitting(chart, room);
+        int names = room - fitting.stream().mapToInt(column -> wide(chart, column)).sum();
+        Cell name = write(line, from, chart.categoryText(row), chart.beside().isEmpty() ? styles.plain() : styles.ruled(HorizontalAlignment.LEFT, Optional.empty()));
+        name.setCellFormula(helpers.categoryCell(row));
+        spread(line, from, high, names);
+        int at = from + names;
+        for (FigureColumn column : fitting) {
+            figure(line, at, chart, column, row);
+            spread(line, at, high, wide(chart, column));
+            at += wide(chart, column);
+        }
+    }
+
+    private void figure(int line, int at, PlainChart chart, FigureColumn column, int row) {
+        Format format = column.label().format();
+        String there = helpers.cellOf(column.label().column(), row);
+        Kind kind = chart.data().column(column.label().column()).kind();
+        boolean asText = kind == Kind.NUMBER && NumberFormats.hasOptionalDecimals(format);
+        Cell cell = write(line, at, "", styles.ruled(HorizontalAlignment.RIGHT, kind == Kind.NUMBER && !asText ? Optional.of(format) : Optional.empty()));
+        String shown = asText ? NumberFormats.text(there, format) : kind == Kind.DATE ? "TEXT(" + there + ",\"yyyy-mm-dd\")" : there;
+        cell.setCellFormula("IFERROR(" + shown + ",\"\")");
+        if (kind == Kind.NUMBER && !asText && chart.data().column(column.label().column()).isPresent(row)) {
+            cell.setCellValue(chart.data().column(column.label().column()).number(row));
+        } else {
+            cell.setCellValue(chart.besideText(column, row));
+        }
+    }
+
+    /** One cell over several rows and columns, with its rules all along. */
+    private void spread(int line, int column, int rows, int columns) {
+        CellStyle style = sheet.getRow(line).getCell(column).getCellStyle();
+        for (int down = 0; down < rows; down++) {
+            for (int across = 0; across < columns; across++) {
+                if (down > 0 || across > 0) {
+                    write(line + down, column + across, "", style);
+                }
+            }
+        }
+        merge(line, column, rows, columns);
+    }
+
+    void merge(int line, int column, int rows, int columns) {
+        if (rows * columns > 1) {
+            sheet.addMergedRegion(new CellRangeAddress(line, line + rows - 1, column, column + columns - 1));
+        }
+    }
+
+    Cell write(int line, int column, String words, CellStyle style) {
+        Row row = sheet.getRow(line) == null ? sheet.createRow(line) : sheet.getRow(line);
+        Cell cell = row.createCell(column);
+        cell.setCellStyle(style);
+        if (!words.isEmpty()) {
+            cell.setCellValue(words);
+        }
+        return cell;
+    }
+}
