@@ -15,16 +15,19 @@ import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Kind;
 import dev.trellisgorge.table.Numbers;
 import dev.trellisgorge.table.Table;
+import dev.trellisgorge.tables.Found;
 import java.time.Month;
 import java.time.format.TextStyle;
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.Comparator;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
@@ -33,13 +36,18 @@ import java.util.stream.Stream;
 /**
  * A first brief for a table, with comments that say what was chosen and what else there is: the category is the first column of texts, of dates or of years; a
  * column that is called a target, a plan or a limit is that, and never the figure itself; months that stand beside each other are turned to rows; where a category
- * stands on several rows a slice keeps one of each, or else they are totalled.
+ * stands on several rows a slice keeps one of each, or else they are totalled; a pattern of two sides takes a column with both signs, and shares are written as such.
  */
 public final class FirstBrief {
     private static final int MOST_TRIES = 100;
     private static final int LEAST_WIDE = 3;
     private static final Pattern TARGET = Pattern.compile("(?iu).*(target|goal|plan|budget|limit|licen[cs]e|forecast|quota|soll|ziel|grenze|objecti[fv]|cible|pr[ée]vu|presupuesto|meta|obiettivo).*");
     private static final Pattern YEAR_NAME = Pattern.compile("(?iu)(year|jahr|ann[ée]e|a[ñn]o|anno)");
+    private static final Pattern SHARE_NAME = Pattern.compile("(?iu).*(share|ratio|rate|percent|anteil|quote|prozent|part|taux|pourcent|tasa|porcentaje|percentuale|%).*");
+    private static final Pattern YEAR_COLUMN = Pattern.compile("(?:.*\\D)?((?:19|20|21)\\d\\d)(?:\\D.*)?");
+    private static final Pattern LOW = Pattern.compile("(?iu)(.*[^\\p{L}])?(lowest|low|least|minimum|min|from|start|begin|von|d[ée]but|desde|tiefst\\p{L}*)([^\\p{L}].*)?");
+    private static final Pattern HIGH = Pattern.compile("(?iu)(.*[^\\p{L}])?(highest|high|most|maximum|max|to|end|bis|fin|hasta|h[öo]chst\\p{L}*)([^\\p{L}].*)?");
+    private static final Set<String> SIGNED = Set.of("diverging", "breakdown", "waterfall");
     private static final Set<String> KINDS = Set.of("start", "change", "subtotal", "total");
     private static final Set<String> FOR_TARGETS = Set.of("target", "points", "against");
 
@@ -47,28 +55,36 @@ public final class FirstBrief {
     private final Table raw;
     private final Table table;
     private final Optional<Unpivot> turned;
+    private final Found found;
     private final List<String> comments = new ArrayList<>();
+    private List<String> drawn = List.of();
+    private String category = "";
 
-    private FirstBrief(PatternType type, Table raw) {
+    private FirstBrief(PatternType type, Found found) {
         this.type = type;
-        this.raw = raw;
+        this.found = found;
+        this.raw = found.table();
         this.turned = wide(raw);
         this.table = turned.map(step -> Executor.over(raw, Settings.NONE).run(Pipeline.of(raw.name()).then(step))).orElse(raw);
     }
 
     /**
-     * @param data how the brief is to name the table's file
+     * @param found the table, and how its file is to be read
+     * @param data  how the brief is to name the file
      * @return a brief that runs as it stands
      * @throws BadInput where the table has too few columns of the kinds that the pattern needs, no slice has each
      *                  category once, or the pattern can't show the figures in any order of the columns
      */
-    public static String of(PatternType type, Table table, String data) {
-        FirstBrief first = new FirstBrief(type, table);
+    public static String of(PatternType type, Found found, String data) {
+        return new FirstBrief(type, found).running(data);
+    }
+
+    private String running(String data) {
         Optional<BadInput> refused = Optional.empty();
-        for (List<Column> order : orders(first.figures())) {
-            String text = first.text(data, order);
+        for (List<Column> order : orders(figures())) {
+            String text = text(data, order);
             try {
-                Brief brief = new BriefReader(text, table).read();
+                Brief brief = new BriefReader(text, raw).read();
                 brief.compute(brief.charts());
                 return text;
             } catch (BadInput e) {
@@ -78,16 +94,44 @@ public final class FirstBrief {
         throw refused.orElseThrow();
     }
 
-    /** The patterns for which there is a first brief of a table, in their own order. */
-    public static List<PatternType> suiting(Table table) {
-        return Patterns.all().stream().filter(type -> {
+    /** The patterns for which there is a first brief of a table, in their own order, each with a line that says what it would show. */
+    public static Map<PatternType, String> suiting(Found found) {
+        Map<PatternType, String> suiting = new LinkedHashMap<>();
+        for (PatternType type : Patterns.all()) {
+            FirstBrief first = new FirstBrief(type, found);
             try {
-                of(type, table, "data");
-                return true;
+                if (!first.isMeant()) {
+                    continue;
+                }
+                first.running("data");
+                suiting.put(type, type.purpose() + ": " + String.join(", ", first.drawn) + (first.category.isEmpty() ? "" : " by " + first.category));
             } catch (BadInput unfit) {
-                return false;
+                continue;
             }
-        }).toList();
+        }
+        return suiting;
+    }
+
+    /** Whether the columns say that they are what the pattern shows: a target, two ends, or figures on both sides of zero. */
+    private boolean isMeant() {
+        List<Column> figures = figures();
+        Set<String> asked = type.keys().stream().filter(Key::required).map(Key::name).collect(Collectors.toSet());
+        if (asked.contains("target") && figures.stream().noneMatch(FirstBrief::isTarget)) {
+            return false;
+        }
+        if (asked.contains("from") && (figures.stream().noneMatch(column -> LOW.matcher(column.name()).matches()) || figures.stream().noneMatch(column -> HIGH.matcher(column.name()).matches()))) {
+            return false;
+        }
+        if (asked.contains("against") && figures.stream().noneMatch(FirstBrief::isTarget) && figures.stream().filter(FirstBrief::isOfAYear).count() < 2 && !isOverTime()) {
+            return false;
+        }
+        return !type.name().equals("diverging") && !type.name().equals("waterfall") || kinds().isPresent() || figures.stream().anyMatch(FirstBrief::hasBothSigns);
+    }
+
+    /** Whether a row before another one is earlier. */
+    private boolean isOverTime() {
+        Column names = table.column(category());
+        return names.kind() != Kind.TEXT || IntStream.range(0, names.size()).filter(names::isPresent).mapToObj(names::written).allMatch(FirstBrief::isPeriod);
     }
 
     /** Months or other periods as the names of columns of numbers, turned to rows. */
@@ -110,9 +154,48 @@ public final class FirstBrief {
     /** What may be the figure first, then what is called a target. */
     private List<Column> figures() {
         List<Column> all = table.columns().stream().filter(column -> column.kind() == Kind.NUMBER && !isYear(column)).toList();
-        List<Column> figures = new ArrayList<>(all.stream().filter(column -> !TARGET.matcher(column.name()).matches()).toList());
-        all.stream().filter(column -> TARGET.matcher(column.name()).matches()).forEach(figures::add);
-        return figures;
+        List<Column> figures = new ArrayList<>();
+        Stream.of(all.stream().filter(column -> !isTarget(column) && !isShare(column)), all.stream().filter(column -> !isTarget(column) && isShare(column)),
+                all.stream().filter(FirstBrief::isTarget)).forEach(some -> some.forEach(figures::add));
+        List<Column> signed = figures.stream().filter(column -> SIGNED.contains(type.name()) && !isTarget(column) && hasBothSigns(column)).toList();
+        figures.removeAll(signed);
+        figures.addAll(0, signed);
+        return latestYearFirst(figures);
+    }
+
+    /** Of figures that are called by their years, the latest is the figure, and the one before is what it is compared with. */
+    private List<Column> latestYearFirst(List<Column> figures) {
+        List<Column> years = figures.stream().filter(FirstBrief::isOfAYear)
+                .sorted(Comparator.comparing((Column column) -> year(column.name())).reversed()).toList();
+        if (years.size() < 2) {
+            return figures;
+        }
+        List<Column> ordered = new ArrayList<>(years);
+        figures.stream().filter(column -> !years.contains(column)).forEach(ordered::add);
+        return ordered;
+    }
+
+    private static boolean isOfAYear(Column column) {
+        return YEAR_COLUMN.matcher(column.name()).matches();
+    }
+
+    private static String year(String name) {
+        Matcher year = YEAR_COLUMN.matcher(name);
+        return year.matches() ? year.group(1) : "";
+    }
+
+    private static boolean isTarget(Column column) {
+        return TARGET.matcher(column.name()).matches();
+    }
+
+    private static boolean hasBothSigns(Column column) {
+        return IntStream.range(0, column.size()).anyMatch(row -> column.number(row) < 0) && IntStream.range(0, column.size()).anyMatch(row -> column.number(row) > 0);
+    }
+
+    /** Parts of one: by its name, and no cell is below 0 or above 1. */
+    private static boolean isShare(Column column) {
+        return column.kind() == Kind.NUMBER && SHARE_NAME.matcher(column.name()).matches() && IntStream.range(0, column.size()).filter(column::isPresent)
+                .allMatch(row -> column.number(row) >= 0 && column.number(row) <= 1);
     }
 
     /** The columns as they stand, then each other pair of them first. */
@@ -134,7 +217,7 @@ public final class FirstBrief {
         Map<String, String> slice = Map.of();
         Optional<String> totalled = Optional.empty();
         if (type.categories()) {
-            String category = category();
+            category = category();
             keys.append("    category: ").append(quoted(category)).append('\n');
             Optional<Map<String, String>> found = slice(category);
             slice = found.orElse(Map.of());
@@ -152,6 +235,10 @@ public final class FirstBrief {
                 had.stream().filter(column -> figures.size() < before && !figures.contains(column)).map(Column::name).forEach(used::add);
             }
         }
+        drawn = List.copyOf(used);
+        if (!used.isEmpty() && used.stream().allMatch(name -> isShare(table.column(name))) && type.categories() && !type.name().equals("progress")) {
+            keys.append("    labels: {format: \"0.#%\"}\n");
+        }
         if (type.name().equals("waterfall")) {
             kinds().ifPresent(column -> keys.append("    kind: ").append(quoted(column)).append('\n'));
         }
@@ -162,19 +249,33 @@ public final class FirstBrief {
         }
         others(used);
         String shape = shape(totalled, used);
-        return comments.stream().map(line -> "# " + line + "\n").collect(Collectors.joining()) + "brief: 1\ndata:\n  " + quoted(raw.name()) + ": " + quoted(data) + "\n"
+        comments.addAll(0, found.comments());
+        return comments.stream().map(line -> "# " + line + "\n").collect(Collectors.joining()) + "brief: 1\ndata:\n  " + quoted(raw.name()) + ": " + source(data) + "\n"
                 + shape + keys;
+    }
+
+    /** The file, and what is said of it. */
+    private String source(String data) {
+        return found.keys().isEmpty() ? quoted(data) : "{file: " + quoted(data) + found.keys().entrySet().stream().map(key -> ", " + key.getKey() + ": "
+                + (key.getValue().size() == 1 ? quoted(key.getValue().get(0)) : key.getValue().stream().map(FirstBrief::quoted).collect(Collectors.joining(", ", "[", "]")))).collect(Collectors.joining()) + "}";
     }
 
     private String shape(Optional<String> totalled, List<String> used) {
         StringBuilder shape = new StringBuilder();
         turned.ifPresent(step -> shape.append("  - unpivot: {columns: [").append(step.columns().stream().map(FirstBrief::quoted).collect(Collectors.joining(", ")))
                 .append("], names: month, values: value}\n"));
-        totalled.ifPresent(category -> {
-            comments.add("the rows of each " + category + " are added up");
-            shape.append("  - total: {by: ").append(quoted(category)).append(", sum: [").append(used.stream().map(FirstBrief::quoted).collect(Collectors.joining(", "))).append("]}\n");
+        totalled.ifPresent(key -> {
+            List<String> shares = used.stream().filter(name -> isShare(table.column(name))).toList();
+            List<String> amounts = used.stream().filter(name -> !shares.contains(name)).toList();
+            comments.add(amounts.isEmpty() ? "the rows of each " + key + " are averaged, as shares don't add up"
+                    : "the rows of each " + key + " are added up" + (shares.isEmpty() ? "" : ", and of " + String.join(", ", shares) + " averaged, as shares don't add up"));
+            shape.append("  - total: {by: ").append(quoted(key)).append(list(", sum", amounts)).append(list(", mean", shares)).append("}\n");
         });
         return shape.isEmpty() ? "" : "shape:\n" + shape;
+    }
+
+    private static String list(String key, List<String> names) {
+        return names.isEmpty() ? "" : key + ": [" + names.stream().map(FirstBrief::quoted).collect(Collectors.joining(", ")) + "]";
     }
 
     /** What else there is. */
@@ -202,8 +303,14 @@ public final class FirstBrief {
                 figures.remove(target.get());
                 return quoted(target.get().name());
             }
-            if (key.name().equals("against")) {
+            boolean byYears = figures().stream().filter(FirstBrief::isOfAYear).count() > 1 && !figures.isEmpty() && isOfAYear(figures.get(0));
+            if (key.name().equals("against") && !byYears) {
                 return "{previous: row}";
+            }
+            Optional<Column> end = key.name().equals("from") ? named(figures, LOW) : key.name().equals("to") ? named(figures, HIGH) : Optional.empty();
+            if (end.isPresent()) {
+                figures.remove(end.get());
+                return quoted(end.get().name());
             }
             if (figures.isEmpty()) {
                 throw new BadInput(table.place(), "has too few columns of numbers for '" + key.name() + "' of the pattern '" + type.name() + "'");
@@ -215,6 +322,10 @@ public final class FirstBrief {
             case "scale" -> "[" + scale() + "]";
             default -> throw new IllegalStateException("no first value for the key " + key.name());
         };
+    }
+
+    private static Optional<Column> named(List<Column> figures, Pattern name) {
+        return figures.stream().filter(column -> name.matcher(column.name()).matches()).findFirst();
     }
 
     /** A round scale that holds every figure of the first column of numbers. */
@@ -230,8 +341,12 @@ public final class FirstBrief {
     private String category() {
         Optional<String> kinds = kinds();
         List<Column> texts = table.columns().stream().filter(column -> column.kind() == Kind.TEXT && !kinds.equals(Optional.of(column.name()))).toList();
-        return texts.stream().filter(column -> turned.isPresent() && once(table, column.name())).findFirst().or(() -> texts.stream().findFirst())
-                .or(() -> table.columns().stream().filter(column -> column.kind() == Kind.DATE).findFirst()).or(() -> table.columns().stream().filter(this::isYear).findFirst())
+        List<Column> dates = table.columns().stream().filter(column -> column.kind() == Kind.DATE).toList();
+        boolean oneName = !texts.isEmpty() && texts.stream().allMatch(column -> IntStream.range(0, column.size()).mapToObj(column::written).distinct().count() == 1) && table.rowCount() > 1;
+        return texts.stream().filter(column -> (turned.isPresent() || oneName) && once(table, column.name())).findFirst()
+                .or(() -> oneName ? dates.stream().filter(column -> once(table, column.name())).findFirst() : Optional.empty())
+                .or(() -> texts.stream().filter(column -> once(table, column.name())).findFirst()).or(() -> texts.stream().findFirst())
+                .or(() -> dates.stream().findFirst()).or(() -> table.columns().stream().filter(this::isYear).findFirst())
                 .orElseThrow(() -> new BadInput(table.place(), "has no column of texts or dates to name the rows")).name();
     }
 
@@ -280,7 +395,7 @@ public final class FirstBrief {
     }
 
     private static String quoted(String text) {
-        return text.matches("[\\p{L}_][\\p{L}\\p{N}_./-]*|\\d{4}-\\d{2}-\\d{2}") && !text.matches("(?i)true|false|null|yes|no|on|off") ? text
+        return text.matches("[1-9]\\d{0,8}|[\\p{L}_][\\p{L}\\p{N}_./-]*|\\d{4}-\\d{2}-\\d{2}") && !text.matches("(?i)true|false|null|yes|no|on|off") ? text
                 : "\"" + text.replace("\\", "\\\\").replace("\"", "\\\"").replace("\n", "\\n").replace("\t", "\\t") + "\"";
     }
 }

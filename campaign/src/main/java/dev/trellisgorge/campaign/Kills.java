@@ -14,8 +14,8 @@ import java.util.stream.Stream;
 import dev.trellisgorge.engine.Page;
 
 /**
- * Kills a process while it writes a file again and again, and looks at what is there: {@code Kills [KILLS] [SEED]}, so many for
- * each kind of file.
+ * Kills a process while it writes a file again and again, and looks at what is there: {@code Kills [KILLS] [SEED] [ENDING,…]}, so many for
+ * each kind of file, or for these alone.
  */
 public final class Kills {
     private static final int LONGEST_WAIT = 60;
@@ -30,7 +30,7 @@ public final class Kills {
         }
         int kills = typed.length > 0 ? Integer.parseInt(typed[0]) : 10;
         List<String> faults = new ArrayList<>();
-        for (String ending : Kinds.ENDINGS) {
+        for (String ending : typed.length > 2 ? List.of(typed[2].split(",")) : Kinds.ENDINGS) {
             faults.addAll(killed(ending, kills, typed.length > 1 ? Long.parseLong(typed[1]) : 1));
             System.out.println("." + ending + ": " + kills + " kills, faults so far: " + faults);
         }

@@ -7,14 +7,14 @@ import dev.trellisgorge.pattern.PatternType;
 import dev.trellisgorge.pattern.Patterns;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Place;
-import dev.trellisgorge.table.Table;
-import dev.trellisgorge.tables.Layout;
+import dev.trellisgorge.tables.FileKind;
+import dev.trellisgorge.tables.Found;
 import dev.trellisgorge.tables.TableFile;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Model.OptionSpec;
@@ -26,10 +26,10 @@ final class Start implements Command {
     /** The line by which editors find the schema of a YAML file. */
     private static final String REFERENCE = "# yaml-language-server: $schema=" + BriefSchema.FILE + "\n";
 
-    private final PositionalParamSpec pattern = PositionalParamSpec.builder().paramLabel("PATTERN").type(String.class).index("0").required(true)
+    private final PositionalParamSpec pattern = PositionalParamSpec.builder().paramLabel("[PATTERN]").hideParamSyntax(true).type(String.class).index("0").required(true)
             .arity("1").description("One of the names that 'gorge patterns' lists; left out, the patterns that suit the data are listed.").build();
-    private final PositionalParamSpec data = PositionalParamSpec.builder().paramLabel("DATA").type(Path.class).index("1").required(false)
-            .arity("0..1").description("The data file.").build();
+    private final PositionalParamSpec data = PositionalParamSpec.builder().paramLabel("DATA").hideParamSyntax(true).type(Path.class).index("1").required(false)
+            .arity("0..1").description("The data file: delimited text, JSON or a workbook, its layout found; - is standard input.").build();
     private final OptionSpec output = Command.option(Path.class, "FILE", "-o", "--output")
             .description("The brief to write, with " + BriefSchema.FILE + " beside it for editors; standard output where it is not given. A file that is there is not "
                     + "written over.").build();
@@ -53,10 +53,12 @@ final class Start implements Command {
         PatternType type = PatternsCommand.named(pattern.getValue());
         Path file = data.getValue();
         Optional<Path> target = Optional.ofNullable(output.getValue());
-        Table table = table(file);
-        Path named = target.map(t -> from(t, file)).orElse(file);
-        String needed = isOutside(target, file) ? "# Its data lies in another folder, so run it with --allow folder=" + file.toAbsolutePath().normalize().getParent() + "\n" : "";
-        String brief = FirstBrief.of(type, table, named.toString().replace('\\', '/'));
+        Found found = found(file);
+        boolean piped = isPiped(file);
+        Path named = piped ? file : target.map(t -> from(t, file)).orElse(file);
+        String needed = piped ? "# Its data is piped in, so run it with --allow input\n" : isOutside(target, file) ? "# Its data lies in another folder, so run it with --allow folder="
+                + file.toAbsolutePath().normalize().getParent() + "\n" : "";
+        String brief = FirstBrief.of(type, found, named.toString().replace('\\', '/'));
         if (target.isEmpty()) {
             streams.out().print(needed + "# 'gorge patterns --as schema > " + BriefSchema.FILE + "' writes the schema that the next line names:\n" + REFERENCE + brief);
         } else {
@@ -70,12 +72,12 @@ final class Start implements Command {
         if (output.getValue() != null || Patterns.names().contains(file) && !Files.exists(Path.of(file))) {
             throw new BadInput(Place.of("start"), Patterns.names().contains(file) ? "the data file is missing: gorge start " + file + " DATA" : "which pattern is meant? gorge start PATTERN " + file);
         }
-        List<PatternType> suiting = FirstBrief.suiting(table(Path.of(file)));
+        Map<PatternType, String> suiting = FirstBrief.suiting(found(Path.of(file)));
         if (suiting.isEmpty()) {
             throw new BadInput(Place.inFile(file), "suits no pattern: it needs a column of texts or dates, and one of numbers");
         }
-        int width = suiting.stream().mapToInt(type -> type.name().length()).max().orElse(0);
-        suiting.forEach(type -> streams.out().println(type.name() + " ".repeat(width - type.name().length() + 3) + type.purpose()));
+        int width = suiting.keySet().stream().mapToInt(type -> type.name().length()).max().orElse(0);
+        suiting.forEach((type, why) -> streams.out().println(type.name() + " ".repeat(width - type.name().length() + 3) + why));
         return Gorge.DONE;
     }
 
@@ -84,10 +86,14 @@ final class Start implements Command {
         return !data.toAbsolutePath().normalize().startsWith(folder);
     }
 
-    private Table table(Path file) {
+    private Found found(Path file) {
         try (ProgressBar bar = streams.progressBar()) {
-            return TableFile.read(tableName(file), file, Layout.FOUND, bar);
+            return isPiped(file) ? TableFile.find("input", System.in, bar) : TableFile.find(tableName(file), file, bar);
         }
+    }
+
+    private static boolean isPiped(Path file) {
+        return file.toString().equals(FileKind.STANDARD_INPUT);
     }
 
     /** The schema goes beside the brief, unless there is one from an earlier brief. */
@@ -111,6 +117,7 @@ final class Start implements Command {
     /** The data file as it is named from the brief's folder. */
     private static Path from(Path brief, Path data) {
         Path folder = brief.toAbsolutePath().normalize().getParent();
-        return folder == null || data.isAbsolute() ? data : folder.relativize(data.toAbsolutePath().normalize());
+        Path whole = data.toAbsolutePath().normalize();
+        return folder == null || data.isAbsolute() && !whole.startsWith(folder) ? data : folder.relativize(whole);
     }
 }

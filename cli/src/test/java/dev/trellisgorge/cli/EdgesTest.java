@@ -94,7 +94,8 @@ public class EdgesTest {
         String data = IntStream.range(0, 30_000).mapToObj(row -> "r" + row + "," + (row == 12_345 ? 99 : row == 20_000 ? -50 : row % 10)).collect(Collectors.joining("\n", "n,v\n", "\n"));
         Desk.Answer answer = run(data, "pattern: columns, category: n, value: v, subtitle: Mine", "draw", "DESK/b.yaml", "-o", "DESK/o.svg", "--size", "400x300");
         String sentence = "30,000 rows are more than can be told apart here: of each 150 neighbours those that reach farthest are drawn";
-        assertThat(answer).isEqualTo(new Desk.Answer(0, "DESK/o.svg\n", "gorge: DESK/o.svg: 'c': " + sentence + "\n"));
+        assertThat(answer).isEqualTo(new Desk.Answer(0, "DESK/o.svg\n", "gorge: DESK/o.svg: 'c': " + sentence
+                + "\ngorge: DESK/o.svg: 'c': only every 6th name along the base is written; the others found no room\n"));
         String svg = Files.readString(desk.path("o.svg"));
         assertThat(svg.lines().map(line -> line.split("Mine – ").length - 1).reduce(0, Integer::sum)).isPositive();
         assertThat(svg.split("<rect").length).isLessThan(700);

@@ -4,9 +4,15 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import dev.trellisgorge.pattern.PatternType;
 import dev.trellisgorge.pattern.Patterns;
+import java.io.ByteArrayInputStream;
 import java.io.IOException;
+import java.io.InputStream;
+import java.nio.charset.Charset;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.List;
+import java.util.stream.Stream;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
 
@@ -80,12 +86,22 @@ public class PatternsAndStartTest extends AtDesk {
             {"columns", "station,Jan,Feb,Mar\nWeir,1,2,3\nPool,4,5,6\n", "  - unpivot: {columns: [Jan, Feb, Mar], names: month, values: value}\n"}, {"columns", "Station;Januar;Februar;M\u00E4rz\nWehr;1;2;3\n", "unpivot"},
             {"columns", "station,2031-01,2031-02,2031-03\nWeir,1,2,3\n", "unpivot"}, {"columns", "name,v\na,1\na,2\n", "shape:\n  - total: {by: name, sum: [v]}\n"},
             {"columns", "name,v\na,1\na,2\n", "# the rows of each name are added up\n"}, {"columns", "station,target,made\nWeir,5,3\n", "value: made\n"},
-            {"columns", "station,target,made\nWeir,5,3\n", "# drawn: made; there is also target (a target or limit, by its name)\n"}, {"to-target", "Station;Soll;Ist\nWehr;100;90\n", "value: Ist\n    target: Soll\n"},
+            {"columns", "station,target,made\nWeir,5,3\n", "# it draws made; there is also target (a target or limit, by its name)\n"}, {"to-target", "Station;Soll;Ist\nWehr;100;90\n", "value: Ist\n    target: Soll\n"},
             {"to-target", "site,budget,spent\nWeir,10,8\n", "value: spent\n    target: budget\n"}, {"to-target", "ville,objectif,produit\nLac,10,8\n", "value: produit\n    target: objectif\n"},
             {"marker", "site,forecast,made\nWeir,10,8\n", "columns: made\n    points: forecast\n"}, {"variance", "month,plan,made\n2031-01,5,3\n2031-02,5,4\n", "value: made\n    against: plan\n"},
             {"variance", "month,made\n2031-01,3\n2031-02,4\n", "against: {previous: row}"}, {"waterfall", "item,what,v\nOpening,start,3\nRain,change,2\nClosing,total,5\n", "kind: what\n"},
             {"columns", "year,v\n2030,4\n2031,5\n", "category: year\n    value: v\n"}, {"columns", "Jahr;Wert\n2030;4,5\n2031;5,5\n", "category: Jahr\n    value: Wert\n"},
-            {"columns", "month,station,v\n2031-01-01,Weir,1\n2031-01-01,Pool,2\n2031-02-01,Weir,3\n2031-02-01,Pool,4\n", "slice: {month: 2031-02-01}\n"}};
+            {"columns", "month,station,v\n2031-01-01,Weir,1\n2031-01-01,Pool,2\n2031-02-01,Weir,3\n2031-02-01,Pool,4\n", "slice: {month: 2031-02-01}\n"},
+            {"columns", "Hollow Gorge\nMonthly report\n\nstation;month;made\nWehr;31.03.2031;1.234,5\nPool;30.04.2031;2.000,0\n", "{file: data.csv, header-row: 4, dates: d.M.yyyy}\n"},
+            {"columns", "Bericht;;\nStation;Monat;Menge\nWehr;1;5\nPool;2;6\n", "# its header is on line 2; what stands above is passed over\n"},
+            {"columns", "site,when,v\nWeir,Q1 2031,5\nWeir,Q2 2031,6\n", "dates: \"QQQ yyyy\"}\ncharts:\n  first:\n    pattern: columns\n    category: when\n"},
+            {"columns", "site,when,v\nWeir,03/31/2031,5\nWeir,04/30/2031,6\n", "dates: M/d/yyyy}\n"},
+            {"columns", "site,when,v\nWeir,5/3/2031,5\nWeir,6/4/2031,6\n", "# its dates are written as d/M/yyyy; if the month of when stands first, write M/d/yyyy\n"},
+            {"columns", "monat;wert\nM\u00E4rz 2031;5\nMai 2031;6\n", "locale: de-DE}\n"}, {"columns", "mois;kWh\n3 f\u00E9vrier 2031;5\n4 mars 2031;6\n", "dates: \"d MMMM yyyy\", locale: fr-FR}\n"},
+            {"columns", "site,v\nWeir,5\nPool,6\nTotal,11\n", "{file: data.csv, total-row: drop}\n"}, {"columns", "site,share\nWeir,12%\nPool,88%\n", "labels: {format: \"0.#%\"}\n"},
+            {"columns", "site,share\nWeir,0.4\nWeir,0.6\nPool,0.1\n", "# the rows of each site are averaged, as shares don't add up\n"}, {"variance", "station,2030,2031\nWeir,5,6\nPool,7,3\n", "value: 2031\n    against: 2030\n"},
+            {"diverging", "Bereich;Umsatz;Ergebnis\nSchleuse;10;-5\nWehr;12;6\n", "value: Ergebnis\n"}, {"range", "station,level,high,low\nWeir,5,9,1\n", "from: low\n    to: high\n"},
+            {"tornado", "reach,made 2030,made 2031\nUpper,5,6\n", "left: \"made 2031\"\n    right: \"made 2030\"\n"}};
     }
 
     @Test(dataProvider = "realLooking")
@@ -96,10 +112,55 @@ public class PatternsAndStartTest extends AtDesk {
         assertThat(desk.type("draw", "DESK/first.yaml", "-o", "DESK/o.svg").code()).isZero();
     }
 
+    @DataProvider
+    Object[][] demoFiles() throws IOException {
+        try (Stream<Path> files = Files.list(Path.of("../demo"))) {
+            return files.filter(file -> file.toString().endsWith(".csv")).sorted().map(file -> new Object[] {file}).toArray(Object[][]::new);
+        }
+    }
+
+    @Test(dataProvider = "demoFiles")
+    public void everyPatternThatIsListedForAFileDrawsIt(Path file) throws IOException {
+        desk.with("data.csv", Files.readString(file));
+        List<String> listed = desk.type("start", "DESK/data.csv").out().lines().map(line -> line.split(" ")[0]).toList();
+        assertThat(listed).contains("columns");
+        for (String pattern : listed) {
+            assertThat(desk.type("start", pattern, "DESK/data.csv", "-o", "DESK/" + pattern + ".yaml").code()).isZero();
+            assertThat(desk.type("draw", "DESK/" + pattern + ".yaml", "-o", "DESK/o.svg")).as(pattern).matches(answer -> answer.code() == 0);
+        }
+    }
+
+    @Test
+    public void layoutIsFoundInOtherCharsetsAndSheets() throws IOException {
+        Files.write(desk.path("old.csv"), "Standort;Erzeugung\nM\u00FChle;12,5\nWehr;13,25\n".getBytes(Charset.forName("windows-1252")));
+        Files.write(desk.path("wide.csv"), "station,made\nWeir,3\nPool,4\n".getBytes(StandardCharsets.UTF_16LE));
+        assertThat(desk.type("start", "columns", "DESK/old.csv", "-o", "DESK/old.yaml").err()).isEmpty();
+        assertThat(desk.path("old.yaml")).content().contains("{file: old.csv, charset: windows-1252}\n");
+        assertThat(desk.type("series", "DESK/old.yaml").out()).contains("M\u00FChle");
+        assertThat(desk.type("start", "columns", "DESK/wide.csv", "-o", "DESK/wide.yaml").err()).isEmpty();
+        assertThat(desk.type("series", "DESK/wide.yaml").out()).contains("Weir");
+        desk.with("plain.csv", "station,made\nWeir,3\nPool,4\n").with("plain.yaml", "brief: 1\ndata: {plain: plain.csv}\ncharts:\n  made: {pattern: columns, category: station, value: made, title: Made}\n");
+        assertThat(desk.type("draw", "DESK/plain.yaml", "-o", "DESK/book.xlsx").code()).isZero();
+        assertThat(desk.type("start", "columns", "DESK/book.xlsx", "-o", "DESK/book.yaml").err()).isEmpty();
+        assertThat(desk.path("book.yaml")).content().contains("# its sheet 'plain'; there are also made, made series\n", "{file: book.xlsx, sheet: plain}\n");
+        assertThat(desk.type("series", "DESK/book.yaml").out()).contains("Pool");
+    }
+
+    @Test
+    public void dataMayBePipedIn() {
+        InputStream before = System.in;
+        try {
+            System.setIn(new ByteArrayInputStream("Report\n\nstation;made\nWehr;1,5\nPool;2,5\n".getBytes(StandardCharsets.UTF_8)));
+            assertThat(desk.type("start", "columns", "-").out()).startsWith("# Its data is piped in, so run it with --allow input\n").contains("  input: {file: \"-\", header-row: 3}\n");
+        } finally {
+            System.setIn(before);
+        }
+    }
+
     @Test
     public void patternsThatSuitTheDataAreListed() {
         desk.with("data.csv", "station,made\nWeir,3\nPool,-4\n").with("none.csv", "a,b\nx,y\n");
-        assertThat(desk.type("start", "DESK/data.csv").out()).startsWith("columns     One bar a category, coloured by a rule\n").contains("diverging").doesNotContain("to-target", "\nring ", "tornado");
+        assertThat(desk.type("start", "DESK/data.csv").out()).startsWith("columns     One bar a category, coloured by a rule: made by station\n").contains("diverging").doesNotContain("to-target", "\nring ", "tornado", "variance", "range");
         assertThat(desk.type("start", "DESK/none.csv").err()).startsWith("gorge: DESK/none.csv: suits no pattern");
         assertThat(desk.type("start", "columns").err()).isEqualTo("gorge: start: the data file is missing: gorge start columns DATA\n");
     }

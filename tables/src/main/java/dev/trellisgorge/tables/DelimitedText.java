@@ -99,7 +99,7 @@ public final class DelimitedText {
     }
 
     /** What starts on a line. */
-    private static String below(String text, int line) {
+    static String below(String text, int line) {
         int from = 0;
         for (int passed = 1; passed < line; passed++) {
             int end = text.indexOf('\n', from);
@@ -119,7 +119,7 @@ public final class DelimitedText {
     }
 
     /** The first characters of the file: enough to see what divides its cells. */
-    private static String sample(Path file, Charset charset) throws IOException {
+    static String sample(Path file, Charset charset) throws IOException {
         char[] buffer = new char[1 << 14];
         int filled = 0;
         try (Reader reader = EncodedText.reader(Files.newInputStream(file), charset)) {

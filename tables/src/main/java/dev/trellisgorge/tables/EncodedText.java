@@ -5,6 +5,7 @@ import java.io.InputStream;
 import java.io.InputStreamReader;
 import java.io.LineNumberReader;
 import java.io.Reader;
+import java.nio.charset.CharacterCodingException;
 import java.nio.charset.Charset;
 import java.nio.charset.CodingErrorAction;
 import java.nio.charset.StandardCharsets;
@@ -31,6 +32,19 @@ final class EncodedText {
     /** Bytes that are none in the charset are an error. */
     static Reader reader(InputStream in, Charset charset) {
         return new InputStreamReader(in, charset.newDecoder().onMalformedInput(CodingErrorAction.REPORT).onUnmappableCharacter(CodingErrorAction.REPORT));
+    }
+
+    /** Whether all bytes of a file are text in a charset. */
+    static boolean isAll(Path file, Charset charset) throws IOException {
+        char[] buffer = new char[1 << 14];
+        try (Reader reader = reader(Files.newInputStream(file), charset)) {
+            while (reader.read(buffer) >= 0) { // malformed bytes are thrown
+                continue;
+            }
+            return true;
+        } catch (CharacterCodingException e) {
+            return false;
+        }
     }
 
     /** The line, from 1, with the first bytes that are none in the charset; the number of lines and one where all are. */

@@ -63,10 +63,7 @@ final class OpenDocumentTable {
             }
             SheetRows rows = new SheetRows(place, layout);
             try (InputStream in = source.watched(bounded(archive.getInputStream(content)), content.getSize())) {
-                XMLInputFactory factory = XMLInputFactory.newDefaultFactory();
-                factory.setProperty(XMLInputFactory.SUPPORT_DTD, false);
-                factory.setProperty(XMLInputFactory.IS_SUPPORTING_EXTERNAL_ENTITIES, false);
-                XMLStreamReader xml = factory.createXMLStreamReader(in);
+                XMLStreamReader xml = reader(in);
                 find(xml, layout.sheet(), place);
                 new OpenDocumentTable(xml, rows, place).sheet();
             }
@@ -80,6 +77,34 @@ final class OpenDocumentTable {
         } catch (IOException e) {
             throw source.unreadable(e);
         }
+    }
+
+    /** The names of the sheets, in their order; none where the file can't be read, as reading says why. */
+    static List<String> sheets(InputFile source) {
+        List<String> names = new ArrayList<>();
+        try (ZipFile archive = new ZipFile(source.path().toFile())) {
+            ZipEntry content = archive.getEntry("content.xml");
+            if (content != null) {
+                try (InputStream in = bounded(archive.getInputStream(content))) {
+                    XMLStreamReader xml = reader(in);
+                    while (xml.hasNext()) {
+                        if (xml.next() == XMLStreamReader.START_ELEMENT && xml.getLocalName().equals("table") && TABLE.equals(xml.getNamespaceURI())) {
+                            names.add(String.valueOf(xml.getAttributeValue(TABLE, "name")));
+                        }
+                    }
+                }
+            }
+        } catch (XMLStreamException | IOException e) {
+            return List.of();
+        }
+        return names;
+    }
+
+    private static XMLStreamReader reader(InputStream in) throws XMLStreamException {
+        XMLInputFactory factory = XMLInputFactory.newDefaultFactory();
+        factory.setProperty(XMLInputFactory.SUPPORT_DTD, false);
+        factory.setProperty(XMLInputFactory.IS_SUPPORTING_EXTERNAL_ENTITIES, false);
+        return factory.createXMLStreamReader(in);
     }
 
     private static InputStream bounded(InputStream in) {

@@ -10,6 +10,7 @@ import java.io.InputStream;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
+import java.util.List;
 
 /** Reads a table from a file of any kind that is known: the ending says which. */
 public final class TableFile {
@@ -35,6 +36,28 @@ public final class TableFile {
         };
     }
 
+    /**
+     * Reads a file whose layout nobody knows: title lines above a header, the charset, dates as they are written, a total row and
+     * the sheet are looked for, and told. Errors as for {@link #read}.
+     */
+    public static Found find(String name, Path file, Progress progress) {
+        InputFile source = new InputFile(file, file.toString(), progress);
+        return new Finder(name, source, FileKind.of(source.shown()), layout -> read(name, file, layout, progress)).find();
+    }
+
+    /** The same of a stream, which is read to its end. */
+    public static Found find(String name, InputStream in, Progress progress) {
+        return held(in, progress, source -> {
+            FileKind kind = startsAsJson(source.path()) ? FileKind.JSON : FileKind.TEXT;
+            return new Finder(name, source, kind, layout -> kind == FileKind.JSON ? JsonTable.read(name, source, layout) : DelimitedText.read(name, source, layout)).find();
+        });
+    }
+
+    /** The names of a workbook's sheets; none where it can't be read. */
+    static List<String> sheets(InputFile source) {
+        return FileKind.ending(source.shown()).equals("ods") ? OpenDocumentTable.sheets(source) : WorkbookTable.sheets(source);
+    }
+
     /** The same, and nobody waits for it. */
     public static Table read(String name, Path file, Layout layout) {
         return read(name, file, layout, Progress.NONE);
@@ -50,13 +73,21 @@ public final class TableFile {
      * meanwhile, as its start is looked at first.
      */
     public static Table read(String name, InputStream in, Layout layout, Progress progress) {
+        return held(in, progress, source -> startsAsJson(source.path()) ? JsonTable.read(name, source, layout) : DelimitedText.read(name, source, layout));
+    }
+
+    /** Something that reads a file. */
+    private interface Reading<T> {
+        T read(InputFile source) throws IOException;
+    }
+
+    private static <T> T held(InputStream in, Progress progress, Reading<T> reading) {
         String shown = FileKind.SHOWN_INPUT;
         try {
             Path held = Temporaries.make();
             try {
                 Files.copy(in, held, StandardCopyOption.REPLACE_EXISTING);
-                InputFile source = new InputFile(held, shown, progress);
-                return startsAsJson(held) ? JsonTable.read(name, source, layout) : DelimitedText.read(name, source, layout);
+                return reading.read(new InputFile(held, shown, progress));
             } finally {
                 Temporaries.remove(held);
             }

@@ -117,6 +117,23 @@ final class WorkbookTable {
         }
     }
 
+    /** The names of the sheets, in their order. Errors as for reading one. */
+    static List<String> sheets(InputFile source) {
+        List<String> names = new ArrayList<>();
+        try (OPCPackage archive = OPCPackage.open(source.path().toFile(), PackageAccess.READ)) {
+            XSSFReader reader = new XSSFReader(archive);
+            is1904(reader); // tells damage in words of ours
+            XSSFReader.SheetIterator sheets = (XSSFReader.SheetIterator) reader.getSheetsData();
+            while (sheets.hasNext()) {
+                sheets.next().close();
+                names.add(sheets.getSheetName());
+            }
+        } catch (IOException | OpenXML4JException | SAXException | POIXMLException | OpenXML4JRuntimeException | NoClassDefFoundError e) {
+            return List.of(); // reading says what is wrong
+        }
+        return names;
+    }
+
     /** The sheet of that name, or the first one. */
     private static InputStream sheet(XSSFReader reader, Optional<String> wanted, InputFile source) throws IOException, OpenXML4JException {
         List<String> names = new ArrayList<>();
