@@ -26,6 +26,7 @@ import java.awt.geom.Rectangle2D;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.stream.DoubleStream;
 import org.jfree.chart.annotations.AbstractAnnotation;
 import org.jfree.chart.annotations.CategoryAnnotation;
 import org.jfree.chart.axis.CategoryAxis;
@@ -339,7 +340,7 @@ final class Overlay extends AbstractAnnotation implements CategoryAnnotation {
                 double x = upright ? area.getMaxX() - wide / 2 : level + side * (gap + wide / 2);
                 double y = upright ? level - side * (gap + high / 2) : area.getY() + high / 2 + gap;
                 Rectangle2D place = new Rectangle2D.Double(x - wide / 2, y - high / 2, wide, high);
-                if (isFree(place)) {
+                if (isFree(place) && !isCrossed(place)) {
                     taken.add(place);
                     g.setColor(line.color().map(color -> Ink.readable(color)).orElse(Ink.awt(Role.INK)));
                     g.drawString(words(line), (float) (x - wide / 2), (float) (y + high / 2));
@@ -347,6 +348,12 @@ final class Overlay extends AbstractAnnotation implements CategoryAnnotation {
                 }
             }
             omitted.line(plain.name(), words(line));
+        }
+
+        /** Whether one of the lines, or the base line, runs through a place. */
+        private boolean isCrossed(Rectangle2D place) {
+            return DoubleStream.concat(DoubleStream.of(0), panel.references().stream().mapToDouble(plain::level)).filter(level -> !Double.isNaN(level) && isSeen(level)).map(this::onAxis)
+                    .anyMatch(at -> upright ? place.getMinY() - 1 < at && at < place.getMaxY() + 1 : place.getMinX() - 1 < at && at < place.getMaxX() + 1);
         }
 
         private boolean isFree(Rectangle2D place) {

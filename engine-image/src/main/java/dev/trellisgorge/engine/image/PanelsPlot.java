@@ -3,6 +3,7 @@ package dev.trellisgorge.engine.image;
 import dev.trellisgorge.chart.BarGroup;
 import dev.trellisgorge.chart.BarGroup.Placing;
 import dev.trellisgorge.chart.Line;
+import dev.trellisgorge.chart.Looks;
 import dev.trellisgorge.chart.Looks.Purpose;
 import dev.trellisgorge.chart.Orientation;
 import dev.trellisgorge.chart.Panel;
@@ -16,6 +17,7 @@ import java.awt.BasicStroke;
 import java.awt.Font;
 import java.util.Arrays;
 import java.util.List;
+import java.util.stream.DoubleStream;
 import java.util.stream.IntStream;
 import org.jfree.chart.axis.AxisLocation;
 import org.jfree.chart.axis.CategoryAxis;
@@ -157,7 +159,8 @@ final class PanelsPlot {
         axis.setTickMarksVisible(false);
         axis.setTickLabelsVisible(panels.categoriesShown());
         axis.setTickLabelPaint(Ink.awt(Role.INK));
-        axis.setMaximumCategoryLabelWidthRatio(upright ? (float) (0.96 * (1 + gap)) : 0.9f);
+        // The library measures it by what the plot and the axis of figures take together.
+        axis.setMaximumCategoryLabelWidthRatio(upright ? (float) (0.96 * (1 + gap) * along() / (along() + axisBeside())) : 0.9f);
         fitCategoryText(axis);
         return axis;
     }
@@ -205,7 +208,7 @@ final class PanelsPlot {
         axis.setTickLabelsVisible(panel.valueAxisShown());
         axis.setAxisLineVisible(false);
         axis.setTickMarksVisible(false);
-        axis.setTickLabelFont(Fonts.of(plain.looks(), Purpose.AXIS, Math.max(Ink.SMALLEST_TEXT, text * 0.85), false));
+        axis.setTickLabelFont(axisFont());
         axis.setNumberFormatOverride(new Written(plain.figures(panel)));
         if (!panel.axis().title().isEmpty()) {
             axis.setLabel(panel.axis().title());
@@ -313,12 +316,33 @@ final class PanelsPlot {
 
     /** Roughly how many pixels the category axis has. */
     private double along() {
-        return upright ? width - text * 3.2 : height * 0.78;
+        return upright ? Math.max(1, width - text * 3.2 - legendBeside() - axisBeside()) : height * 0.78;
+    }
+
+    /** What the axis of figures takes of the width where bars stand upright. */
+    private double axisBeside() {
+        double beside = 0;
+        for (Panel panel : upright ? panels.panels() : List.<Panel>of()) {
+            PlainChart.Extent extent = plain.extent(panel);
+            double figures = !panel.valueAxisShown() ? 0 : text * 0.6 + DoubleStream.of(extent.low(), extent.high()).map(figure -> Fonts.width(plain.figures(panel).write(figure), axisFont())).max().orElse(0);
+            beside = Math.max(beside, figures + (panel.axis().title().isEmpty() ? 0 : text * 1.5));
+        }
+        return beside;
+    }
+
+    private Font axisFont() {
+        return Fonts.of(plain.looks(), Purpose.AXIS, Math.max(Ink.SMALLEST_TEXT, text * 0.85), false);
+    }
+
+    /** What a legend at the left or the right takes of the width. */
+    private double legendBeside() {
+        boolean beside = plain.looks().legend().filter(at -> at == Looks.Legend.LEFT || at == Looks.Legend.RIGHT).isPresent();
+        return !beside ? 0 : plain.series().stream().filter(Series::inLegend).mapToDouble(series -> Fonts.width(series.name(), Fonts.of(plain.looks(), Purpose.LEGEND, text, false)) + text * 3.4).max().orElse(0);
     }
 
     /** Roughly how many pixels the panel's value axis has. */
     private double across(Panel panel) {
         double shares = panels.panels().stream().mapToDouble(Panel::share).sum();
-        return (upright ? height * 0.7 : tableWidth > 0 ? width - text * 3.2 - tableWidth : width * 0.85) * panel.share() / shares;
+        return (upright ? height * 0.7 : tableWidth > 0 ? width - text * 3.2 - tableWidth - legendBeside() : width * 0.85 - legendBeside()) * panel.share() / shares;
     }
 }

@@ -132,7 +132,8 @@ final class TextPlot extends Plot {
         boolean keeps = g instanceof SVGGraphics2D; // whose viewer has fonts of its own
         boolean table = !plain.beside().isEmpty();
         List<List<List<PlainChart.Piece>>> columns = columns(keeps);
-        double line = area.getHeight() / (count() + (table ? 1 : 0));
+        double head = table ? Math.max(Ink.SMALLEST_TEXT, text) * LINE : 0;
+        double line = (area.getHeight() - head) / count();
         double namesAtOne = Math.min(WIDEST_NAMES, widest(rows().mapToObj(plain::categoryText), names(), 1));
         double barsAtOne = columns.stream().mapToDouble(column -> column.stream().mapToDouble(bar -> width(bar, 100) / 100).max().orElse(0)).sum();
         double labelsAtOne = widest(rows().mapToObj(this::label), figures(), 1);
@@ -155,13 +156,13 @@ final class TextPlot extends Plot {
         double step = Math.min(line, Math.max(size, largest) * LINE);
         double first = area.getY();
         if (table) {
-            first += step;
-            heading(g, beside, area.getX() + names, first - step * 0.3, named);
+            first += head;
+            heading(g, beside, area.getX() + names, first - head * 0.3, named);
             rule(g, area, first, Role.INK);
         }
         Font namesFont = Fonts.sized(names(), named);
         for (int row = 0; row < plain.data().rowCount(); row++) {
-            float y = (float) (first + (row + 1) * step - size * 0.4);
+            float y = (float) (step < largest ? first + row * step + largest * 0.9 : first + (row + 1) * step - size * 0.4);
             boolean said = row % every == 0;
             double x = area.getX();
             write(g, said ? Fonts.cut(plain.categoryText(row), namesFont, names + 1) : "", namesFont, x, y, Ink.awt(Role.INK));
@@ -210,7 +211,7 @@ final class TextPlot extends Plot {
 
     private void heading(Graphics2D g, List<FigureColumn> columns, double from, double y, double size) {
         double x = from;
-        Font font = Fonts.sized(headings(), size * HEADING);
+        Font font = Fonts.sized(headings(), Math.max(Ink.SMALLEST_TEXT, Math.min(size * HEADING, text)));
         for (FigureColumn column : columns) {
             x += width(column, size);
             String heading = Fonts.cut(column.name(), font, width(column, size) - GAP * size * 0.5);
