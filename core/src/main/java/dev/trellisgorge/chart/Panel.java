@@ -1,5 +1,6 @@
 package dev.trellisgorge.chart;
 
+import dev.trellisgorge.table.Characters;
 import java.util.List;
 import java.util.Objects;
 import java.util.function.Predicate;
@@ -16,13 +17,15 @@ import java.util.stream.Stream;
  * @param scale          what the value axis covers
  * @param share          how much of the room it has beside the other panels
  * @param axis           the value axis
+ * @param heading        one line above it, or empty
  */
 public record Panel(List<Line> lines, List<BarGroup> bars, List<Points> points, List<ReferenceLine> references, Scale scale, double share,
-        ValueAxis axis) {
+        ValueAxis axis, String heading) {
 
     public Panel {
         Objects.requireNonNull(scale, "scale");
         Objects.requireNonNull(axis, "axis");
+        heading = Characters.shown(heading);
         lines = List.copyOf(lines);
         bars = List.copyOf(bars);
         points = List.copyOf(points);
@@ -31,31 +34,31 @@ public record Panel(List<Line> lines, List<BarGroup> bars, List<Points> points, 
 
     /** A panel of bars whose scale fits them. */
     public static Panel of(BarGroup... bars) {
-        return new Panel(List.of(), List.of(bars), List.of(), List.of(), Scale.FITTING, 1, ValueAxis.UNSEEN);
+        return new Panel(List.of(), List.of(bars), List.of(), List.of(), Scale.FITTING, 1, ValueAxis.UNSEEN, "");
     }
 
     public Panel lines(List<Line> some) {
-        return new Panel(some, bars, points, references, scale, share, axis);
+        return new Panel(some, bars, points, references, scale, share, axis, heading);
     }
 
     public Panel bars(List<BarGroup> some) {
-        return new Panel(lines, some, points, references, scale, share, axis);
+        return new Panel(lines, some, points, references, scale, share, axis, heading);
     }
 
     public Panel points(List<Points> some) {
-        return new Panel(lines, bars, some, references, scale, share, axis);
+        return new Panel(lines, bars, some, references, scale, share, axis, heading);
     }
 
     public Panel references(List<ReferenceLine> some) {
-        return new Panel(lines, bars, points, some, scale, share, axis);
+        return new Panel(lines, bars, points, some, scale, share, axis, heading);
     }
 
     public Panel scale(Scale covers) {
-        return new Panel(lines, bars, points, references, covers, share, axis);
+        return new Panel(lines, bars, points, references, covers, share, axis, heading);
     }
 
     public Panel share(double ofTheRoom) {
-        return new Panel(lines, bars, points, references, scale, ofTheRoom, axis);
+        return new Panel(lines, bars, points, references, scale, ofTheRoom, axis, heading);
     }
 
     /** The same with or without figures along its value axis. */
@@ -64,7 +67,11 @@ public record Panel(List<Line> lines, List<BarGroup> bars, List<Points> points, 
     }
 
     public Panel axis(ValueAxis other) {
-        return new Panel(lines, bars, points, references, scale, share, other);
+        return new Panel(lines, bars, points, references, scale, share, other, heading);
+    }
+
+    public Panel heading(String line) {
+        return new Panel(lines, bars, points, references, scale, share, axis, line);
     }
 
     /** Whether the figures along the value axis are written; not needed where bars are labelled. */

@@ -97,6 +97,6 @@ public record Diverging(Formula value) implements Pattern {
     public Drawing arrange(Look look) {
         Panel negative = look.panel(Placing.OVERLAPPING, GAP, List.of(look.series("negative", Role.BAD, false)));
         Panel positive = look.panel(Placing.OVERLAPPING, GAP, List.of(look.series("positive", Role.BASE, false)));
-        return Panels.of(negative.scale(Scale.reaching(END).runBackwards()), positive.scale(Scale.reaching(END)));
+        return Panels.of(negative.scale(Scale.reaching(END).runBackwards()).heading(look.given("negative").orElse("")), positive.scale(Scale.reaching(END)).heading(look.given("positive").orElse("")));
     }
 }

@@ -46,6 +46,11 @@ public record Look(Map<String, String> names, Map<String, Color> colors, Map<Str
                 Optional.empty(), false, labels.getOrDefault(column, List.of()), inLegend);
     }
 
+    /** What a user calls a series, a class or a part; empty where it keeps its name. */
+    Optional<String> given(String name) {
+        return Optional.ofNullable(names.get(name));
+    }
+
     /** One of several bands on a scale. */
     Series band(String column, int band, int of) {
         Series series = series(column, Role.MUTED, true);

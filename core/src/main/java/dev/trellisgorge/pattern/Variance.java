@@ -314,12 +314,16 @@ public record Variance(Formula value, Against against, List<As> as, boolean zero
         return OptionalInt.of(panels - 1);
     }
 
+    private String heading(Look look, As way) {
+        return look.given(as.size() == 1 ? "change" : named("change", way)).orElse(way == As.PERCENT ? "change in %" : "change");
+    }
+
     @Override
     public Drawing arrange(Look look) {
         List<Panel> panels = new ArrayList<>();
         as.forEach(way -> panels.add(look.panel(Placing.OVERLAPPING, GAP, List.of(look.series(named("up", way), Role.GOOD, false), look.series(named("down", way), Role.BAD, false),
-                look.series(named("level", way), Role.MUTED, false))).share(0.4)));
-        panels.add(look.panel(Placing.OVERLAPPING, GAP, List.of(look.series("value", Role.BASE, false))));
+                look.series(named("level", way), Role.MUTED, false))).share(0.4).heading(heading(look, way))));
+        panels.add(look.panel(Placing.OVERLAPPING, GAP, List.of(look.series("value", Role.BASE, false))).heading(look.given("value").orElse(value.title())));
         return new Panels(panels, true);
     }
 }

@@ -175,6 +175,15 @@ final class Overlay extends AbstractAnnotation implements CategoryAnnotation {
         return panel.references().stream().mapToDouble(line -> Fonts.width(words(line), strong()) + text).max().orElse(0);
     }
 
+    /** How many pixels the line above a panel takes. */
+    double headingRoom() {
+        return panel.heading().isEmpty() ? 0 : text * 1.6;
+    }
+
+    private Font heading() {
+        return Scripts.able(Fonts.strong(Math.max(Ink.SMALLEST_TEXT, text * 0.95)), panel.heading());
+    }
+
     private Font strong() {
         return Scripts.able(Fonts.strong(Math.max(Ink.SMALLEST_TEXT, text * 0.9)), panel.references().stream().map(this::words).toList());
     }
@@ -210,9 +219,25 @@ final class Overlay extends AbstractAnnotation implements CategoryAnnotation {
                 panel.bars().forEach(this::breaks);
             }
             panel.points().forEach(this::points);
+            headed();
             panel.references().forEach(this::name);
             g.setFont(figures(size));
             figures.forEach(this::figure);
+        }
+
+        /** The line above the panel: at its left, or at the base line of a pane whose bars lie. */
+        private void headed() {
+            if (panel.heading().isEmpty()) {
+                return;
+            }
+            String words = Fonts.cut(panel.heading(), heading(), area.getWidth());
+            double wide = Fonts.width(words, heading());
+            double x = !upright && panel.scale().backwards() ? area.getMaxX() - wide - text * 0.5 : area.getX() + (upright ? 0 : text * 0.5);
+            double high = heading().getSize2D();
+            g.setFont(heading());
+            g.setColor(Ink.awt(Role.INK));
+            g.drawString(words, (float) x, (float) (area.getY() + high));
+            taken.add(new Rectangle2D.Double(x, area.getY(), wide, high));
         }
 
         /** Where a figure lies, or the end of the scale that it lies beyond. */

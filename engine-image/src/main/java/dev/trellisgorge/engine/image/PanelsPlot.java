@@ -54,6 +54,7 @@ final class PanelsPlot {
     private final PlainChart plain;
     private final Panels panels;
     private final boolean upright;
+    private final RectangleInsets even;
     private final double width;
     private final double height;
     private final double text;
@@ -77,13 +78,17 @@ final class PanelsPlot {
         }
     }
 
-    /** @param omitted told what finds no place */
-    PanelsPlot(PlainChart plain, double width, double height, double text, Omitted omitted) {
+    /**
+     * @param even    what the plot leaves free around it, to stand on one grid with others
+     * @param omitted told what finds no place
+     */
+    PanelsPlot(PlainChart plain, double width, double height, double text, RectangleInsets even, Omitted omitted) {
         this.plain = plain;
         this.panels = (Panels) plain.drawing();
         this.upright = plain.orientation() == Orientation.VERTICAL;
-        this.width = width;
-        this.height = height;
+        this.width = width - even.getLeft() - even.getRight();
+        this.height = height - even.getTop() - even.getBottom();
+        this.even = even;
         this.text = text;
         this.omitted = omitted;
         this.count = Math.max(1, plain.data().rowCount());
@@ -98,9 +103,8 @@ final class PanelsPlot {
         }
         all.setOrientation(upright ? PlotOrientation.VERTICAL : PlotOrientation.HORIZONTAL);
         bare(all);
-        if (!plain.beside().isEmpty()) {
-            all.setInsets(new RectangleInsets(text * 1.9, 0, 0, 0)); // for what stands over the columns
-        }
+        double above = plain.beside().isEmpty() ? 0 : text * 1.9; // for what stands over the columns
+        all.setInsets(new RectangleInsets(even.getTop() + above, even.getLeft(), even.getBottom(), even.getRight()));
         if (namedEvery() > 1 && panels.categoriesShown()) {
             omitted.names(plain.name(), namedEvery());
         }
@@ -233,8 +237,10 @@ final class PanelsPlot {
         double line = joined ? 0 : span * BASE_LINE / Math.max(1, pixels);
         boolean down = extent.low() < 0;
         boolean up = extent.high() > 0 || empty || overlay(panel).isOnTheBaseLine();
+        double head = upright ? overlay(panel).headingRoom() : 0;
+        double above = span * (1 + room) * head / Math.max(1, pixels - head);
         // The base line is as wide where it is an end of the scale as where it is within.
-        axis.setRange(down ? extent.low() - span * room : -line, up ? Math.max(extent.high(), empty ? 1 : 0) + span * room : line);
+        axis.setRange(down ? extent.low() - span * room : -line, (up ? Math.max(extent.high(), empty ? 1 : 0) + span * room : line) + above);
         return axis;
     }
 
@@ -311,7 +317,7 @@ final class PanelsPlot {
 
     /** Pixels kept free along the category axis, so that a line's label lies on no bar. */
     private double referenceRoom() {
-        return panels.panels().stream().mapToDouble(panel -> overlay(panel).referenceRoom()).max().orElse(0);
+        return panels.panels().stream().map(this::overlay).mapToDouble(over -> Math.max(over.referenceRoom(), upright ? 0 : over.headingRoom())).max().orElse(0);
     }
 
     /** Roughly how many pixels the category axis has. */

@@ -13,8 +13,13 @@ import java.awt.Graphics2D;
 import java.awt.RenderingHints;
 import java.awt.geom.AffineTransform;
 import java.awt.geom.Rectangle2D;
+import java.awt.image.BufferedImage;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
+import org.jfree.chart.ChartRenderingInfo;
 import org.jfree.chart.JFreeChart;
+import org.jfree.chart.ui.RectangleInsets;
 
 /** A page drawn on a surface: the tiles on their grid, each on its own ground. */
 final class Sheet {
@@ -40,51 +45,66 @@ final class Sheet {
         g.setColor(Ink.awt(Role.PAPER));
         g.fill(new Rectangle2D.Double(0, 0, width, height));
         double text = Ink.textSize(width, height);
-        double top = 0;
-        g.setColor(Ink.awt(Role.INK));
-        if (!page.title().isEmpty()) {
-            Font font = Fonts.of(page.looks(), Purpose.TITLE, text * 1.9, true);
-            top = text * 1.3 + font.getSize2D();
-            write(g, page.title(), font, width - text * 3.2, text * 1.6, top - text * 0.6);
-        }
-        if (!page.subtitle().isEmpty()) {
-            Font font = Fonts.of(page.looks(), Purpose.SUBTITLE, text * 1.05, false);
-            top += text * 0.65 + font.getSize2D();
-            write(g, page.subtitle(), font, width - text * 3.2, text * 1.6, top - text * 0.6);
-        }
+        Font title = Fonts.of(page.looks(), Purpose.TITLE, text * 1.9, true);
+        Font subtitle = Fonts.of(page.looks(), Purpose.SUBTITLE, text * 1.05, false);
+        double titled = page.title().isEmpty() ? 0 : text * 1.3 + title.getSize2D();
+        double top = titled + (page.subtitle().isEmpty() ? 0 : text * 0.65 + subtitle.getSize2D());
         double foot = page.source().isEmpty() ? 0 : text * 1.8;
-        if (foot > 0) {
-            write(g, page.source(), Fonts.regular(Math.max(Ink.SMALLEST_TEXT, text * 0.8)), width - text * 3.2, text * 1.6, height - text * 0.7);
-        }
+        Map<Page.Place, Rectangle2D> rooms = rooms(top, foot);
+        // The lines of the page start where those of its tiles do.
+        double edge = page.tiles().size() == 1 ? text * 1.6 : 1.6 * rooms.entrySet().stream().filter(place -> place.getKey().column() == 0)
+                .mapToDouble(place -> Ink.textSize(place.getValue().getWidth(), place.getValue().getHeight())).max().orElse(text);
+        g.setColor(Ink.awt(Role.INK));
+        write(g, page.title(), title, width - 2 * edge, edge, titled - text * 0.6);
+        write(g, page.subtitle(), subtitle, width - 2 * edge, edge, top - text * 0.6);
+        write(g, page.source(), Fonts.regular(Math.max(Ink.SMALLEST_TEXT, text * 0.8)), width - 2 * edge, edge, height - text * 0.7);
+        Map<Page.Place, RectangleInsets> even = new EvenPlots(rooms, this::plotted).insets();
+        rooms.forEach((place, room) -> draw(g, place.tile(), room, even.getOrDefault(place, RectangleInsets.ZERO_INSETS)));
+    }
+
+    /** Where the tiles stand between what is above and below them. */
+    private Map<Page.Place, Rectangle2D> rooms(double top, double foot) {
         List<Double> heights = page.heights();
         double unit = (height - top - foot) / heights.stream().mapToDouble(Double::doubleValue).sum();
         double tileWidth = width / page.columns();
+        Map<Page.Place, Rectangle2D> rooms = new LinkedHashMap<>();
         for (Page.Place place : page.places()) {
             double above = heights.stream().limit(place.row()).mapToDouble(Double::doubleValue).sum() * unit;
             double high = heights.stream().skip(place.row()).limit(place.span().rows()).mapToDouble(Double::doubleValue).sum() * unit;
-            draw(g, place.tile(), new Rectangle2D.Double(place.column() * tileWidth, top + above, place.span().columns() * tileWidth, high));
+            rooms.put(place, new Rectangle2D.Double(place.column() * tileWidth, top + above, place.span().columns() * tileWidth, high));
         }
+        return rooms;
     }
 
-    private void draw(Graphics2D g, Tile tile, Rectangle2D place) {
+    private void draw(Graphics2D g, Tile tile, Rectangle2D place, RectangleInsets even) {
         if (tile instanceof Tile.OfFigure figure) {
             figure(g, figure, place);
         } else {
-            ((Tile.OfChart) tile).parts().forEach(chart -> chart(g, chart, place));
+            ((Tile.OfChart) tile).parts().forEach(chart -> chart(g, chart, place, even));
         }
     }
 
+    /** Where the bars of a chart come to stand within its place. */
+    private Rectangle2D plotted(PlainChart chart, Rectangle2D place) {
+        Graphics2D nowhere = new BufferedImage(1, 1, BufferedImage.TYPE_INT_RGB).createGraphics();
+        nowhere.setRenderingHint(RenderingHints.KEY_FRACTIONALMETRICS, RenderingHints.VALUE_FRACTIONALMETRICS_ON);
+        ChartRenderingInfo info = new ChartRenderingInfo(null);
+        build(chart, place.getWidth(), place.getHeight(), RectangleInsets.ZERO_INSETS, new Omitted()).draw(nowhere, new Rectangle2D.Double(0, 0, place.getWidth(), place.getHeight()), info);
+        nowhere.dispose();
+        return info.getPlotInfo().getDataArea();
+    }
+
     /** A chart draws at the origin, so that every place on a grid gets the same picture. */
-    private void chart(Graphics2D g, PlainChart chart, Rectangle2D place) {
+    private void chart(Graphics2D g, PlainChart chart, Rectangle2D place, RectangleInsets even) {
         AffineTransform before = g.getTransform();
         g.translate(place.getX(), place.getY());
-        JFreeChart drawn = build(chart, place.getWidth(), place.getHeight());
+        JFreeChart drawn = build(chart, place.getWidth(), place.getHeight(), even, omitted);
         drawn.draw(g, new Rectangle2D.Double(0, 0, place.getWidth(), place.getHeight()));
         chart.stamp().ifPresent(words -> stamp(g, words, place.getWidth(), place.getHeight()));
         g.setTransform(before);
     }
 
-    private JFreeChart build(PlainChart chart, double width, double height) {
+    private static JFreeChart build(PlainChart chart, double width, double height, RectangleInsets even, Omitted omitted) {
         Frame frame = new Frame(chart, Ink.textSize(width, height));
         if (chart.drawing() instanceof Ring ring) {
             return frame.around(new RingPlot(chart, ring, frame.text()));
@@ -92,7 +112,7 @@ final class Sheet {
         if (chart.drawing() instanceof TextCells cells) {
             return frame.around(new TextPlot(chart, cells, frame.text(), omitted));
         }
-        return frame.around(new PanelsPlot(chart, width, height, frame.text(), omitted).build());
+        return frame.around(new PanelsPlot(chart, width, height, frame.text(), even, omitted).build());
     }
 
     private void figure(Graphics2D g, Tile.OfFigure tile, Rectangle2D place) {
@@ -117,6 +137,9 @@ final class Sheet {
 
     /** A line in a size that fits, no smaller than three fifths and than can be read; cut where that is still too long. */
     private void write(Graphics2D g, String words, Font font, double room, double x, double y) {
+        if (words.isEmpty()) {
+            return;
+        }
         Font able = Scripts.able(font, words);
         Font fitting = fitting(words, able, room);
         Font readable = Fonts.sized(able, Math.max(fitting.getSize2D(), Math.min(able.getSize2D(), Math.max(Ink.SMALLEST_TEXT, able.getSize2D() * LEAST_SHARE))));

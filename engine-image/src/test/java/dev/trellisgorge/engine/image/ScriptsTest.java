@@ -13,11 +13,19 @@ import dev.trellisgorge.plan.PlainChart;
 import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Table;
 import java.awt.Font;
+import java.io.ByteArrayOutputStream;
 import java.io.IOException;
+import java.io.InputStream;
 import java.io.OutputStream;
 import java.io.UncheckedIOException;
+import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
+import java.util.HexFormat;
 import java.util.List;
+import org.apache.pdfbox.Loader;
+import org.apache.pdfbox.cos.COSName;
+import org.apache.pdfbox.pdmodel.PDDocument;
+import org.apache.pdfbox.pdmodel.PDResources;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
 
@@ -69,5 +77,24 @@ public class ScriptsTest {
         assertThat(leftOut(fish, "png")).containsExactly("'chart': ● stands for '\uD83D\uDC1F', which the typeface of bars made of characters lacks; an .svg keeps it");
         assertThat(leftOut(fish, "svg")).isEmpty();
         assertThat(Svg.of(Page.of(fish)).texts()).contains("\uD83D\uDC1F\uD83D\uDC1F\uD83D\uDC1F");
+    }
+
+    @Test
+    public void whatShapesSayIsMarkedOnThemInAPdf() throws IOException {
+        String name = "\u5317\u95F8 \u0633\u062F";
+        ByteArrayOutputStream out = new ByteArrayOutputStream();
+        Engines.draw(List.of(Page.of(named(name))), "pdf", Size.STANDARD, out);
+        StringBuilder content = new StringBuilder();
+        try (PDDocument document = Loader.loadPDF(out.toByteArray())) {
+            PDResources resources = document.getPage(0).getResources();
+            for (COSName form : resources.getXObjectNames()) {
+                try (InputStream in = resources.getXObject(form).getCOSObject().createInputStream()) {
+                    content.append(new String(in.readAllBytes(), StandardCharsets.ISO_8859_1));
+                }
+            }
+        }
+        String said = HexFormat.of().withUpperCase().formatHex(name.getBytes(StandardCharsets.UTF_16));
+        assertThat(content).contains("/Span <</ActualText <" + said + ">>> BDC\n");
+        assertThat(content.toString().split("BDC").length).as("each that is begun ends").isEqualTo(content.toString().split("EMC").length);
     }
 }

@@ -214,6 +214,7 @@ final class PageWriter {
     private void panel(PlainChart chart, Panel panel) throws IOException {
         PlainChart.Extent extent = chart.extent(panel);
         json.writeStartObject();
+        json.writeStringField("heading", panel.heading());
         json.writeNumberField("share", panel.share());
         json.writeObjectFieldStart("scale");
         json.writeNumberField("low", extent.low());

@@ -19,6 +19,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.stream.Collectors;
 import java.util.stream.IntStream;
 import java.util.stream.Stream;
 
@@ -250,7 +251,7 @@ final class TextChart {
         String axisWords() {
             boolean asked = chart.looks().axis().figures().orElse(false);
             String figures = asked ? chart.figures(panel).write(extent.low()) + " to " + chart.figures(panel).write(extent.high()) : "";
-            return panel.axis().title() + (panel.axis().title().isEmpty() || figures.isEmpty() ? "" : ", ") + figures;
+            return Stream.of(panel.heading(), panel.axis().title(), figures).filter(words -> !words.isEmpty()).collect(Collectors.joining(", "));
         }
 
         int width() {

@@ -66,11 +66,11 @@ final class ChartFrame {
     }
 
     /** How high the titles are in a chart of this width, all in pixels. */
-    int titleHeight(int width) {
+    int titleHeight(int width, boolean headed) {
         double pixels = textSize / 75.0;
         double title = size(Purpose.TITLE, textSize * 3 / 2) / 75.0;
         double lines = plain.stamp().stream().mapToDouble(words -> lines(words, width, title)).sum() + lines(plain.title(), width, title)
-                + lines(plain.subtitle(), width, Math.max(pixels * 1.5, size(Purpose.SUBTITLE, textSize) / 75.0));
+                + lines(plain.subtitle(), width, Math.max(pixels * 1.5, size(Purpose.SUBTITLE, textSize) / 75.0)) + (headed ? pixels * 1.27 : 0);
         return (int) Math.round((lines == 0 ? 0 : pixels) + lines);
     }
 
@@ -79,12 +79,23 @@ final class ChartFrame {
         return words.isEmpty() ? 0 : (1 + (long) (words.length() * 0.6 * size / width)) * size * 1.27;
     }
 
-    void title(XSSFChart chart) {
+    /** The line above a panel that has no titles. */
+    void heading(XSSFChart chart, String heading) {
+        write(chart, Map.of(heading, Purpose.AXIS));
+    }
+
+    /** @param heading the line above its first panel, or empty */
+    void title(XSSFChart chart, String heading) {
         Map<String, Purpose> lines = new LinkedHashMap<>();
         plain.stamp().ifPresent(words -> lines.put(words, Purpose.TITLE));
         lines.put(plain.title(), Purpose.TITLE);
         lines.putIfAbsent(plain.subtitle(), Purpose.SUBTITLE);
+        lines.putIfAbsent(heading, Purpose.AXIS);
         lines.remove("");
+        write(chart, lines);
+    }
+
+    private void write(XSSFChart chart, Map<String, Purpose> lines) {
         if (lines.isEmpty()) {
             chart.setAutoTitleDeleted(true);
             return;
@@ -99,7 +110,7 @@ final class ChartFrame {
             CTRegularTextRun run = paragraph.addNewR();
             CTTextCharacterProperties looks = run.addNewRPr();
             looks.setSz(size(purpose, purpose == Purpose.TITLE ? textSize * 3 / 2 : textSize));
-            looks.setB(isBold(purpose, purpose == Purpose.TITLE));
+            looks.setB(isBold(purpose, purpose != Purpose.SUBTITLE));
             looks.addNewSolidFill().addNewSrgbClr().setVal(bytes(Role.INK.color()));
             looks.addNewLatin().setTypeface(FONT);
             run.setT(words);

@@ -18,6 +18,7 @@ import java.util.Optional;
 import java.util.OptionalInt;
 import java.util.Set;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import org.apache.poi.xddf.usermodel.PresetLineDash;
 import org.apache.poi.xddf.usermodel.XDDFLineProperties;
 import org.apache.poi.xddf.usermodel.XDDFNoFillProperties;
@@ -101,7 +102,7 @@ final class NativeChart {
         panel.lines().forEach(line -> line(chart, line, names, categories, values));
         panel.points().forEach(points -> points(chart, points, names, categories, values));
         if (titled) {
-            frame.title(chart);
+            frame.title(chart, upright ? panel.heading() : "");
             Looks.Legend legend = plain.looks().legend().orElse(Looks.Legend.TOP);
             if (!keyed && legend != Looks.Legend.NONE && drawn.stream().anyMatch(Series::inLegend)) {
                 frame.legend(chart, switch (legend) {
@@ -111,6 +112,8 @@ final class NativeChart {
                     default -> LegendPosition.TOP;
                 });
             }
+        } else if (upright && !panel.heading().isEmpty()) {
+            frame.heading(chart, panel.heading());
         } else {
             chart.setAutoTitleDeleted(true);
         }
@@ -159,12 +162,13 @@ final class NativeChart {
         axis.setCrosses(upright ? AxisCrosses.AUTO_ZERO : AxisCrosses.MAX);
         axis.setCrossBetween(AxisCrossBetween.BETWEEN);
         axis.setMajorTickMark(AxisTickMark.NONE);
-        axis.setVisible(panel.valueAxisShown() || !panel.axis().title().isEmpty());
-        if (!panel.valueAxisShown() && !panel.axis().title().isEmpty()) {
+        String title = axisTitle(panel, upright);
+        axis.setVisible(panel.valueAxisShown() || !title.isEmpty());
+        if (!panel.valueAxisShown() && !title.isEmpty()) {
             axis.setTickLabelPosition(AxisTickLabelPosition.NONE);
         }
-        if (!panel.axis().title().isEmpty()) {
-            axis.setTitle(panel.axis().title());
+        if (!title.isEmpty()) {
+            axis.setTitle(title);
         }
         if (!panel.axis().format().isFitting()) {
             axis.setNumberFormat(NumberFormats.of(panel.axis().format()));
@@ -182,6 +186,11 @@ final class NativeChart {
             frame.axis(all[all.length - 1].isSetTxPr() ? all[all.length - 1].getTxPr() : all[all.length - 1].addNewTxPr());
         }
         return axis;
+    }
+
+    /** What the axis is of; the line over a pane whose bars lie stands there too. */
+    static String axisTitle(Panel panel, boolean upright) {
+        return Stream.of(upright ? "" : panel.heading(), panel.axis().title()).filter(words -> !words.isEmpty()).collect(Collectors.joining(", "));
     }
 
     private static void noLine(XDDFChartAxis axis) {

@@ -44,7 +44,7 @@ final class NativeRing {
             add(rings, track);
         }
         chart.plot(rings);
-        frame.title(chart);
+        frame.title(chart, "");
         frame.finish(chart);
         NativeChart.place(chart, 0.1, 0.2, 0.8, 0.76);
         ring.centre().ifPresent(centre -> centre.label().ifPresent(label -> centre(sheet, area, centre, label)));

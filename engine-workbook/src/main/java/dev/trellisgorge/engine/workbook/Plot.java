@@ -86,8 +86,13 @@ final class Plot {
         return frame.textSize();
     }
 
+    /** Whether panels above each other have lines of their own. */
+    private boolean isHeaded() {
+        return parts.get(0).orientation() == Orientation.VERTICAL && parts.stream().anyMatch(part -> !part.panels().get(0).heading().isEmpty());
+    }
+
     private double titles() {
-        return (double) frame.titleHeight(area.widthInPixels()) / area.heightInPixels();
+        return (double) frame.titleHeight(area.widthInPixels(), isHeaded()) / area.heightInPixels();
     }
 
     /** The height of a line of text. */
@@ -157,7 +162,7 @@ final class Plot {
 
     /** @param length of this part, as a share of the area's height */
     void placeUpright(XSSFChart chart, double length, boolean first, boolean last) {
-        double above = ((first ? top() : 0) + line() * 1.5) / length;
+        double above = ((first ? top() : isHeaded() ? line() : 0) + line() * 1.5) / length;
         double below = (last ? line() * 2 + atBottom() : line() * 1.2) / length;
         NativeChart.place(chart, 0.05, above, 0.92, 1 - above - below);
     }

@@ -70,7 +70,7 @@ final class TableBlock {
 
     /** The panels side by side, each plot as high as the rows. */
     private void bars(Area area) {
-        boolean figures = parts.stream().anyMatch(part -> panel(part).valueAxisShown() || !panel(part).axis().title().isEmpty());
+        boolean figures = parts.stream().anyMatch(part -> panel(part).valueAxisShown() || !NativeChart.axisTitle(panel(part), false).isEmpty());
         int below = figures ? 1 : 0;
         Area whole = new Area(area.column(), area.row(), area.columns(), area.rows() + below);
         Plot plot = new Plot(parts, area);
