@@ -29,9 +29,9 @@ import picocli.CommandLine.ParseResult;
 /** {@code gorge demo}: every shipped brief, copied with its data to a folder and drawn there. */
 final class Demo implements Command {
     private static final List<String> DATA = List.of("generation.csv", "storage.csv", "energy.csv", "fish.csv", "levels.csv", "flow.csv", "flow-before.csv",
-            "monthly.csv", "readings.csv", "meters.csv", "tariffs.csv");
+            "monthly.csv", "readings.csv", "meters.csv", "tariffs.csv", "accounts.csv");
     private static final List<String> BRIEFS = List.of("generation.yaml", "targets.yaml", "monthly.yaml", "storage.yaml", "energy.yaml",
-            "flow.yaml", "levels.yaml", "fish.yaml", "board.yaml", "readings.yaml", "looks.yaml");
+            "flow.yaml", "levels.yaml", "fish.yaml", "board.yaml", "readings.yaml", "looks.yaml", "accounts.yaml");
     private static final List<String> ENDINGS = List.of("png", "svg", "pdf", "xlsx", "txt", "json");
 
     private final PositionalParamSpec target = PositionalParamSpec.builder().paramLabel("DIR").type(Path.class).index("0")

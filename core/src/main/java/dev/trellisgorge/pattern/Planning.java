@@ -90,7 +90,7 @@ final class Planning {
         plan.titlesFrom(wording.column(chart.title(), "title"), wording.column(chart.subtitle(), "second line"));
         Looks looks = chart.looks().over(chart.theme());
         Drawing drawing = pattern.arrange(new Look(chart.names(), chart.colors(), plan.labels(), pattern.groups(), looks));
-        plan.labels().keySet().stream().filter(series -> drawing.series().stream().noneMatch(drawn -> drawn.column().equals(series)) && !chart.seriesNames().contains(series)).findFirst().ifPresent(series -> {
+        plan.labels().keySet().stream().filter(series -> !chart.seriesNames().contains(series)).findFirst().ifPresent(series -> {
             throw new BadInput(Place.of("chart '" + chart.name() + "'"), "'" + series + "' carries no label");
         });
         plan.looks(looks).drawing(new Dressing(chart, pattern, looks, wording).dressed(drawing));

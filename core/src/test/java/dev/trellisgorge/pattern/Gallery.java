@@ -3,6 +3,7 @@ package dev.trellisgorge.pattern;
 import static dev.trellisgorge.formula.Formulas.column;
 import static dev.trellisgorge.formula.Formulas.setting;
 
+import dev.trellisgorge.chart.Color;
 import dev.trellisgorge.chart.Orientation;
 import dev.trellisgorge.formula.Settings;
 import dev.trellisgorge.plan.PlainChart;
@@ -87,6 +88,10 @@ public final class Gallery {
         all.add(rows("text bar", TextBar.of("signed").inEighths()));
         all.add(rows("filled text bar", TextBar.of("size").width(8).rest("·", column("other"))));
         all.add(new Example(Chart.of("station", Columns.of("size")).rank(Ranking.by(column("size")).top(3).rest("All others")).named("ranked"), ROWS, SETTINGS));
+        all.add(new Example(Chart.of("station", Columns.of("signed").classify(new Sign())).orientation(Orientation.HORIZONTAL).named("bars in a table")
+                .beside(Beside.of(column("size"), "Size"), Beside.of(column("size").over(column("other")), "of the other")), ROWS, SETTINGS));
+        all.add(new Example(Chart.of("station", Diverging.of("signed")).named("panes in a table").beside(Beside.of(column("size"), "Size")), ROWS, SETTINGS));
+        all.add(new Example(Chart.of("station", TextBar.of("size").rest("·", column("other"))).named("text bars in a table").color("rest", new Color(0x808080)).beside(Beside.of(column("other"), "Other")), ROWS, SETTINGS));
         all.add(months("previous row", Variance.of("v")));
         all.add(months("previous period", Variance.of("v").againstPreviousPeriod()));
         all.add(months("against plan", Variance.of("v").against(column("plan")).as(Variance.As.AMOUNT)));

@@ -103,7 +103,7 @@ final class PanelsPlot {
         }
         all.setOrientation(upright ? PlotOrientation.VERTICAL : PlotOrientation.HORIZONTAL);
         bare(all);
-        double above = plain.beside().isEmpty() ? 0 : text * 1.9; // for what stands over the columns
+        double above = plain.beside().isEmpty() || referenceRoom() > 0 ? 0 : text * 1.9; // for what stands over the columns
         all.setInsets(new RectangleInsets(even.getTop() + above, even.getLeft(), even.getBottom(), even.getRight()));
         if (namedEvery() > 1 && panels.categoriesShown()) {
             omitted.names(plain.name(), namedEvery());

@@ -90,13 +90,13 @@ final class TableAxis extends CategoryAxis {
         double left = data.getMinX() - width();
         int count = plain.data().rowCount();
         double at = left + names;
+        double from = count == 0 ? data.getMinY() : boundary(-1, count, data, edge);
         g.setColor(Ink.awt(Role.INK));
         for (Placed each : columns) {
             at += each.width();
             String heading = Fonts.cut(each.column().name(), heading(), each.width() - text * 0.8);
-            write(g, heading, heading(), at - Fonts.width(heading, heading()), data.getMinY() - text * 0.5);
+            write(g, heading, heading(), at - Fonts.width(heading, heading()), from - text * 0.5);
         }
-        double from = count == 0 ? data.getMinY() : boundary(-1, count, data, edge);
         rule(g, left, data.getMaxX(), from, Role.INK);
         for (int row = 0; row < count; row++) {
             double middle = getCategoryMiddle(row, count, data, edge);

@@ -156,7 +156,10 @@ final class Styles {
             CellStyle style = style(font(11, false, Role.INK), at);
             style.setVerticalAlignment(VerticalAlignment.CENTER);
             style.setBorderBottom(BorderStyle.THIN);
-            ((XSSFCellStyle) style).setBottomBorderColor(color(Role.MUTED));
+            XSSFColor rule = color(Role.MUTED);
+            byte[] rgb = rule.getRGB();
+            rule.getCTColor().setRgb(new byte[] {-1, rgb[0], rgb[1], rgb[2]}); // as the schema has it
+            ((XSSFCellStyle) style).setBottomBorderColor(rule);
             format.ifPresent(pattern -> style.setDataFormat(book.createDataFormat().getFormat(NumberFormats.of(pattern))));
             return style;
         });
