@@ -11,6 +11,7 @@ import java.util.Locale;
 import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 
 /**
  * The back end that writes a column of {@link Stages} for one row of a sheet, in the SpreadsheetML formula language
@@ -18,14 +19,18 @@ import java.util.stream.Collectors;
  *
  * <p>Sheets count a blank cell as zero and have no unknown truth, so both are made explicit. An absent cell is
  * {@code NA()}, which charts skip and arithmetic carries on; in a range that others run over it is an empty text, which no
- * sum or rank counts. A condition is written so that it is true only where it is certainly true: every cell that it reads
- * is first required to hold what its kind says.
+ * sum or rank counts. A condition is written so that it is true only where it is certainly true: a cell of the table or a
+ * setting that may hold something else than its kind says is first required to hold that; what {@link Presence} knows to be there is
+ * read as it is. An absent computed cell is an error, which arithmetic and comparisons carry on by themselves.
  */
 public final class SheetFormula {
     private static final String ABSENT = "NA()";
 
     private final Typing typing;
     private final CellNames cells;
+    private final Presence presence;
+    /** Cells that a condition around what is written has found there. */
+    private Set<Formula> there = Set.of();
 
     /** What the leaves of a formula are called on the sheet, for one row. */
     public interface CellNames {
@@ -61,10 +66,14 @@ public final class SheetFormula {
     public static final Stages.Grain GRAIN = new Stages.Grain(12, 60, (node, kind) -> node instanceof Choice.NullIf || node instanceof Textual.Repeat || node instanceof Calendar
             || node instanceof Textual.Formatted || node instanceof Condition.Comparison compared && kind == Kind.TEXT && compared.relation().isOrdered());
 
-    /** @param typing what the formulas were staged with */
-    public SheetFormula(Typing typing, CellNames cells) {
+    /**
+     * @param typing   what the formulas were staged with
+     * @param presence which of them may be absent
+     */
+    public SheetFormula(Typing typing, CellNames cells, Presence presence) {
         this.typing = typing;
         this.cells = cells;
+        this.presence = presence;
     }
 
     /**
@@ -80,8 +89,14 @@ public final class SheetFormula {
         return count ? Formulas.count(Formulas.only(Formulas.present(operands.get(0)), Formulas.number(1))) : formula.rebuilt(operands);
     }
 
-    /** The leaves whose cells other cells run over: each needs a column in which absent is an empty text. */
-    public static Set<Formula> ranges(Stages stages) {
+    /** The leaves whose cells other cells run over, and that need a column for it: of the table's cells, or one in which absent is an empty text. */
+    public static Set<Formula> ranges(Stages stages, Presence presence) {
+        Set<Formula> leaves = runOver(stages);
+        leaves.removeIf(leaf -> leaf instanceof Leaf.Computed && !presence.mayBeAbsent(leaf));
+        return leaves;
+    }
+
+    private static Set<Formula> runOver(Stages stages) {
         Set<Formula> leaves = new LinkedHashSet<>();
         for (Stages.StageColumn column : stages.columns()) {
             Formula f = column.formula();
@@ -99,16 +114,72 @@ public final class SheetFormula {
 
     /** A cell of a range that others run over. */
     public String writeInRange(Formula formula) {
-        return "IFERROR(" + write(formula) + ",\"\")";
+        return mayBeAbsent(formula) ? "IFERROR(" + write(formula) + ",\"\")" : write(formula);
     }
 
     /** The formula of one cell; an error value where the cell is absent. */
     public String write(Formula formula) {
-        return value(formula, Set.of());
+        return stripped(value(formula));
     }
 
-    private String value(Formula formula, Set<Formula> known) {
-        return typing.match(formula, new Value(known));
+    /** Without brackets around the whole. */
+    private static String stripped(String formula) {
+        return isBracketed(formula) ? formula.substring(1, formula.length() - 1) : formula;
+    }
+
+    private static boolean isBracketed(String formula) {
+        if (!formula.startsWith("(") || !formula.endsWith(")")) {
+            return false;
+        }
+        int open = 0;
+        boolean quoted = false;
+        for (int i = 0; i < formula.length() - 1; i++) {
+            char sign = formula.charAt(i);
+            quoted ^= sign == '"' || sign == '\'';
+            open += quoted ? 0 : sign == '(' ? 1 : sign == ')' ? -1 : 0;
+            if (open == 0) {
+                return false;
+            }
+        }
+        return true;
+    }
+
+    private String value(Formula formula) {
+        return typing.match(formula, new Value());
+    }
+
+    /** What is written where a condition holds. */
+    private String where(Formula condition, Formula written) {
+        Set<Formula> before = there;
+        there = new LinkedHashSet<>(before);
+        found(condition);
+        String value = value(written);
+        there = before;
+        return value;
+    }
+
+    /** The cells without which a condition can't hold. */
+    private void found(Formula condition) {
+        if (condition instanceof Condition.Comparison f) {
+            read(f.left());
+            read(f.right());
+        } else if (condition instanceof Condition.Present f) {
+            read(f.of());
+        } else if (condition instanceof Condition.Logic f && f.connective() == Connective.AND) {
+            f.of().forEach(this::found);
+        }
+    }
+
+    private void read(Formula f) {
+        if (f instanceof Leaf.Column || f instanceof Leaf.Setting || f instanceof Leaf.Computed) {
+            there.add(f);
+        } else if (f instanceof Numeric || f instanceof Textual.Text) {
+            f.operands().forEach(this::read);
+        }
+    }
+
+    private boolean mayBeAbsent(Formula f) {
+        return !there.contains(f) && presence.mayBeAbsent(f);
     }
 
     private String bare(Formula formula) {
@@ -119,12 +190,14 @@ public final class SheetFormula {
         return typing.of(formula);
     }
 
-    /** The cells that have to hold something before an expression over them means anything. */
-    private static Set<Formula> needs(Formula... formulas) {
+    /** The cells of the table and the settings that have to hold something before an expression over them means anything. */
+    private Set<Formula> needs(Formula... formulas) {
         Set<Formula> found = new LinkedHashSet<>();
         for (Formula formula : formulas) {
-            if (formula instanceof Leaf.Column || formula instanceof Leaf.Computed || formula instanceof Leaf.Setting) {
-                found.add(formula);
+            if (formula instanceof Leaf.Column || formula instanceof Leaf.Setting) {
+                if (mayBeAbsent(formula)) {
+                    found.add(formula);
+                }
             } else if (formula instanceof Numeric || formula instanceof Calendar || formula instanceof Textual.Text || formula instanceof Textual.Formatted) {
                 found.addAll(needs(formula.operands().toArray(Formula[]::new)));
             }
@@ -156,74 +229,156 @@ public final class SheetFormula {
         return conditions.size() == 1 ? conditions.get(0) : "AND(" + String.join(",", conditions) + ")";
     }
 
-    /** A condition that is TRUE where a truth is certainly what is wanted, and FALSE elsewhere. */
+    /** What a condition may be beside TRUE and FALSE. */
+    private enum Fails {
+        /** Nothing else. */
+        NEVER,
+        /** {@code #N/A}, where it is unknown. */
+        ABSENT,
+        /** An error of another kind. */
+        OTHERWISE;
+
+        Fails or(Fails other) {
+            return compareTo(other) >= 0 ? this : other;
+        }
+    }
+
+    /** A condition that is TRUE where a truth is certainly what is wanted; elsewhere FALSE, or an error. */
+    private record Truth(String text, Fails fails) {
+        static Truth of(String text) {
+            return new Truth(text, Fails.NEVER);
+        }
+
+        /** TRUE where it is certain, and FALSE elsewhere. */
+        String certain() {
+            return fails == Fails.NEVER ? text : "IFERROR(" + text + ",FALSE)";
+        }
+
+        /** The same where an absent cell does as well as FALSE. */
+        String orAbsent() {
+            return fails == Fails.OTHERWISE ? certain() : text;
+        }
+    }
+
     private String certainly(Formula truth, boolean wanted) {
+        return truth(truth, wanted).certain();
+    }
+
+    private Truth truth(Formula truth, boolean wanted) {
         if (truth instanceof Condition.Comparison f) {
             return compared(f.relation(), f.left(), f.right(), wanted);
         } else if (truth instanceof Condition.In f) {
-            List<String> each = f.list().stream().map(one -> compared(Relation.EQUAL, f.of(), one, wanted)).toList();
-            return each.size() == 1 ? each.get(0) : (wanted ? "OR(" : "AND(") + String.join(",", each) + ")";
+            return connected(f.list().stream().map(one -> compared(Relation.EQUAL, f.of(), one, wanted)).toList(), !wanted);
         } else if (truth instanceof Condition.Logic f) {
-            boolean and = (f.connective() == Connective.AND) == wanted;
-            return (and ? "AND(" : "OR(") + f.of().stream().map(each -> certainly(each, wanted)).collect(Collectors.joining(",")) + ")";
+            return connected(f.of().stream().map(each -> truth(each, wanted)).toList(), (f.connective() == Connective.AND) == wanted);
         } else if (truth instanceof Condition.Not f) {
-            return certainly(f.of(), !wanted);
+            return truth(f.of(), !wanted);
         } else if (truth instanceof Condition.Present f) {
-            boolean cell = f.of() instanceof Leaf.Column || f.of() instanceof Leaf.Computed || f.of() instanceof Leaf.Setting;
-            String present = cell ? all(require(needs(f.of()))) : "NOT(ISERROR(" + write(f.of()) + "))";
-            return wanted ? present : "NOT(" + present + ")";
+            return present(f.of(), wanted);
         } else if (truth instanceof Leaf.Literal f) {
-            return f.value().equals(wanted) ? "TRUE" : "FALSE";
+            return Truth.of(f.value().equals(wanted) ? "TRUE" : "FALSE");
         } else if (truth instanceof Choice.Case f) {
             String otherwise = f.otherwise() instanceof Leaf.Absent ? "FALSE" : certainly(f.otherwise(), wanted);
             for (int i = f.whens().size() - 1; i >= 0; i--) {
-                otherwise = "IF(" + certainly(f.whens().get(i).condition(), true) + "," + certainly(f.whens().get(i).result(), wanted) + "," + otherwise + ")";
+                otherwise = chosen(certainly(f.whens().get(i).condition(), true), certainly(f.whens().get(i).result(), wanted), otherwise);
             }
-            return otherwise;
+            return Truth.of(otherwise);
+        } else if (truth instanceof Leaf.Column || truth instanceof Leaf.Setting) {
+            String cell = bare(truth);
+            List<String> conditions = require(needs(truth));
+            conditions.add(wanted ? cell : "NOT(" + cell + ")");
+            return Truth.of(all(conditions));
         }
-        return "IFERROR(" + write(truth) + "=" + (wanted ? "TRUE" : "FALSE") + ",FALSE)";
+        String written = write(truth);
+        return new Truth(wanted ? written : "NOT(" + written + ")", mayBeAbsent(truth) ? Fails.ABSENT : Fails.NEVER);
     }
 
-    private String compared(Relation relation, Formula left, Formula right, boolean wanted) {
+    /** Several truths of which all must hold, or one. Where one is enough, an error beside it must not hide it. */
+    private static Truth connected(List<Truth> truths, boolean all) {
+        if (truths.size() == 1) {
+            return truths.get(0);
+        }
+        return all ? new Truth("AND(" + truths.stream().map(Truth::text).collect(Collectors.joining(",")) + ")", truths.stream().map(Truth::fails).reduce(Fails.NEVER, Fails::or))
+                : Truth.of("OR(" + truths.stream().map(Truth::certain).collect(Collectors.joining(",")) + ")");
+    }
+
+    private Truth present(Formula of, boolean wanted) {
+        if (!mayBeAbsent(of) || of instanceof Leaf.Absent) {
+            return Truth.of((of instanceof Leaf.Absent) == wanted ? "FALSE" : "TRUE");
+        }
+        if (of instanceof Leaf.Column || of instanceof Leaf.Setting || of instanceof Leaf.Computed) {
+            String there = all(require(Set.of(of)));
+            return Truth.of(wanted ? there : "NOT(" + there + ")");
+        }
+        return Truth.of(wanted ? "NOT(ISERROR(" + write(of) + "))" : "ISERROR(" + write(of) + ")");
+    }
+
+    private Truth compared(Relation relation, Formula left, Formula right, boolean wanted) {
         if (left instanceof Leaf.Absent || right instanceof Leaf.Absent) {
-            return "FALSE";
+            return Truth.of("FALSE");
         }
-        String a = bare(left);
-        String b = bare(right);
-        String holds = kind(left) == Kind.TEXT ? SheetTexts.compared(relation, a, b) : a + relation.sign() + b;
-        List<String> conditions = require(needs(left, right));
-        conditions.add(wanted ? holds : "NOT(" + holds + ")");
-        return mayFail(left) || mayFail(right) ? "IFERROR(" + all(conditions) + ",FALSE)" : all(conditions);
+        String a = stripped(bare(left));
+        String b = stripped(bare(right));
+        Relation asked = wanted ? relation : opposite(relation);
+        Set<Formula> needs = needs(left, right);
+        boolean hidden = kind(left) == Kind.TEXT && asked.isOrdered(); // sign by sign, so that an error would not be carried on
+        Stream.of(left, right).filter(side -> hidden && side instanceof Leaf.Computed && mayBeAbsent(side)).forEach(needs::add);
+        List<String> conditions = require(needs);
+        conditions.add(kind(left) == Kind.TEXT ? SheetTexts.compared(asked, a, b) : a + asked.sign() + b);
+        return new Truth(all(conditions), hidden ? Fails.NEVER : fails(left).or(fails(right)));
     }
 
-    /** Cells of the shaped table, settings and stated values can't give an error; all else may. */
-    private static boolean mayFail(Formula f) {
-        return !(f instanceof Leaf.Column || f instanceof Leaf.Setting || f instanceof Leaf.Literal);
+    private static Relation opposite(Relation relation) {
+        return switch (relation) {
+            case BELOW -> Relation.AT_LEAST;
+            case AT_LEAST -> Relation.BELOW;
+            case ABOVE -> Relation.AT_MOST;
+            case AT_MOST -> Relation.ABOVE;
+            case EQUAL -> Relation.UNEQUAL;
+            case UNEQUAL -> Relation.EQUAL;
+        };
+    }
+
+    /** What an expression may be beside a value, once its cells of the table and its settings hold what their kinds say. */
+    private Fails fails(Formula f) {
+        if (f instanceof Leaf.Column || f instanceof Leaf.Setting || f instanceof Leaf.Literal) {
+            return Fails.NEVER;
+        }
+        if (f instanceof Numeric || f instanceof Textual.Text) {
+            Fails own = f instanceof Numeric.Arithmetic a && a.operator() == Numeric.Operator.OVER && Presence.mayBeZero(a.right()) ? Fails.OTHERWISE : Fails.NEVER;
+            return f.operands().stream().map(this::fails).reduce(own, Fails::or);
+        }
+        return !mayBeAbsent(f) ? Fails.NEVER : f instanceof Calendar || f instanceof Textual ? Fails.OTHERWISE : Fails.ABSENT;
     }
 
     /** A division by zero is an error of its own kind on a sheet, which charts do not skip; so is a text that is no date. */
     private static boolean failsItself(Formula f) {
-        return f instanceof Numeric.Arithmetic a && a.operator() == Numeric.Operator.OVER || f.operands().stream().anyMatch(SheetFormula::failsItself);
+        return f instanceof Numeric.Arithmetic a && a.operator() == Numeric.Operator.OVER && Presence.mayBeZero(a.right()) || f.operands().stream().anyMatch(SheetFormula::failsItself);
+    }
+
+    /** One of two values, by a condition; one where it does not matter which. */
+    private static String chosen(String condition, String then, String otherwise) {
+        return condition.equals("TRUE") || then.equals(otherwise) && !then.equals(ABSENT) ? then : condition.equals("FALSE") || then.equals(otherwise) ? otherwise
+                : then.equals("TRUE") && otherwise.equals("FALSE") ? condition : "IF(" + stripped(condition) + "," + stripped(then) + "," + stripped(otherwise) + ")";
     }
 
     /** The value of a cell; an error where it is absent. */
     private class Value implements Formula.Cases<String> {
-        private final Set<Formula> known;
-
-        Value(Set<Formula> known) {
-            this.known = known;
-        }
 
         /** What is missing where one of its cells is. */
         private String guarded(Formula f) {
             Set<Formula> needs = needs(f);
-            needs.removeAll(known);
-            String bare = failsItself(f) ? "IFERROR(" + bare(f) + "," + ABSENT + ")" : bare(f);
-            return needs.isEmpty() ? bare : "IF(" + all(require(needs)) + "," + bare + "," + ABSENT + ")";
+            String bare = failsItself(f) ? "IFERROR(" + stripped(bare(f)) + "," + ABSENT + ")" : bare(f);
+            return needs.isEmpty() ? bare : "IF(" + all(require(needs)) + "," + stripped(bare) + "," + ABSENT + ")";
         }
 
         private String threeValued(Formula f) {
-            return "IF(" + certainly(f, true) + ",TRUE,IF(" + certainly(f, false) + ",FALSE," + ABSENT + "))";
+            Truth holds = truth(f, true);
+            if (holds.fails() == Fails.NEVER && !mayBeAbsent(f)) {
+                return holds.text();
+            }
+            boolean carriedOn = f instanceof Condition.Comparison compared && needs(compared.left(), compared.right()).isEmpty() && holds.fails() == Fails.ABSENT;
+            return carriedOn ? holds.text() : chosen(holds.certain(), "TRUE", chosen(certainly(f, false), "FALSE", ABSENT));
         }
 
         @Override
@@ -318,32 +473,29 @@ public final class SheetFormula {
 
         @Override
         public String cases(Choice.Case f, Kind kind) {
-            String otherwise = value(f.otherwise(), known);
+            String otherwise = value(f.otherwise());
             for (int i = f.whens().size() - 1; i >= 0; i--) {
                 Formula condition = f.whens().get(i).condition();
-                Set<Formula> then = new LinkedHashSet<>(known);
-                if (condition instanceof Condition.Comparison c) {
-                    then.addAll(needs(c.left(), c.right()));
-                } else if (condition instanceof Condition.Present p) {
-                    then.addAll(needs(p.of()));
-                }
-                otherwise = "IF(" + certainly(condition, true) + "," + value(f.whens().get(i).result(), then) + "," + otherwise + ")";
+                Truth truth = truth(condition, true);
+                otherwise = chosen(otherwise.equals(ABSENT) ? truth.orAbsent() : truth.certain(), where(condition, f.whens().get(i).result()), otherwise);
             }
             return otherwise;
         }
 
         @Override
         public String coalesce(Choice.Coalesce f, Kind kind) {
-            String last = value(f.of().get(f.of().size() - 1), known);
+            String last = value(f.of().get(f.of().size() - 1));
             for (int i = f.of().size() - 2; i >= 0; i--) {
-                last = "IFERROR(" + value(f.of().get(i), known) + "," + last + ")";
+                Formula each = f.of().get(i);
+                last = !mayBeAbsent(each) ? value(each) : each instanceof Leaf.Column || each instanceof Leaf.Setting
+                        ? "IF(" + all(require(needs(each))) + "," + bare(each) + "," + stripped(last) + ")" : "IFERROR(" + stripped(value(each)) + "," + stripped(last) + ")";
             }
             return last;
         }
 
         @Override
         public String nullIf(Choice.NullIf f, Kind kind) {
-            return "IF(" + compared(Relation.EQUAL, f.left(), f.right(), true) + "," + ABSENT + "," + value(f.left(), known) + ")";
+            return "IF(" + compared(Relation.EQUAL, f.left(), f.right(), true).certain() + "," + ABSENT + "," + stripped(value(f.left())) + ")";
         }
 
         @Override
@@ -358,15 +510,15 @@ public final class SheetFormula {
 
         @Override
         public String concat(Textual.Concat f, Kind kind) {
-            return "(" + f.of().stream().map(each -> value(each, known)).collect(Collectors.joining("&")) + ")";
+            return "(" + f.of().stream().map(each -> value(each)).collect(Collectors.joining("&")) + ")";
         }
 
         /** The count may be an error, which {@code REPT} need not take for one. */
         @Override
         public String repeat(Textual.Repeat f, Kind kind) {
-            String count = value(f.count(), known);
-            String repeated = "REPT(" + value(f.text(), known) + ",MAX(0," + count + "))";
-            return f.count() instanceof Leaf.Literal ? repeated : "IF(ISNUMBER(" + count + ")," + repeated + "," + ABSENT + ")";
+            String count = stripped(value(f.count()));
+            String repeated = "REPT(" + stripped(value(f.text())) + ",MAX(0," + count + "))";
+            return !mayBeAbsent(f.count()) ? repeated : "IF(ISNUMBER(" + count + ")," + repeated + "," + ABSENT + ")";
         }
 
         @Override
@@ -385,19 +537,21 @@ public final class SheetFormula {
                 return "ROWS(" + cells.rows() + ")";
             }
             String range = cells.range(f.of());
-            return f.fold() == Window.Fold.COUNT ? "COUNT(" + range + ")" : "IF(COUNT(" + range + ")=0," + ABSENT + "," + f.fold() + "(" + range + "))";
+            return f.fold() == Window.Fold.COUNT ? "COUNT(" + range + ")" : !presence.mayBeAbsent(f.of()) ? f.fold() + "(" + range + ")" : "IF(COUNT(" + range + ")=0," + ABSENT + "," + f.fold() + "(" + range + "))";
         }
 
         @Override
         public String cumulative(Window.Cumulative f, Kind kind) {
             String before = cells.ownAbove().orElse("0");
-            String carried = f.restart() instanceof Leaf.Absent ? before : "IF(" + certainly(f.restart(), true) + ",0," + before + ")";
-            return carried + "+IFERROR(" + write(f.of()) + ",0)";
+            String carried = f.restart() instanceof Leaf.Absent ? before : chosen(certainly(f.restart(), true), "0", before);
+            String more = !mayBeAbsent(f.of()) ? value(f.of()) : f.of() instanceof Leaf.Column ? "IF(" + all(require(needs(f.of()))) + "," + bare(f.of()) + ",0)"
+                    : "IFERROR(" + write(f.of()) + ",0)";
+            return carried.equals("0") ? more : carried + "+" + more;
         }
 
         @Override
         public String lag(Window.Lag f, Kind kind) {
-            return cells.above(f.of()).map(cell -> "IF(" + cell + "=\"\"," + ABSENT + "," + cell + ")").orElse(ABSENT);
+            return cells.above(f.of()).map(cell -> !presence.mayBeAbsent(f.of()) ? cell : "IF(" + cell + "=\"\"," + ABSENT + "," + cell + ")").orElse(ABSENT);
         }
 
         @Override
@@ -406,7 +560,7 @@ public final class SheetFormula {
             String rank = "RANK(" + here + "," + cells.range(f.of()) + "," + (f.direction() == Window.Direction.DESCENDING ? 0 : 1) + ")";
             String equalsBefore = f.ties() == Window.Ties.SHARED ? ""
                     : cells.rangeAbove(f.of()).map(above -> "+COUNTIF(" + above + "," + here + ")").orElse("");
-            return "IF(ISNUMBER(" + here + ")," + rank + equalsBefore + "," + ABSENT + ")";
+            return mayBeAbsent(f.of()) ? "IF(ISNUMBER(" + here + ")," + rank + equalsBefore + "," + ABSENT + ")" : "(" + rank + equalsBefore + ")";
         }
 
         @Override
@@ -423,10 +577,6 @@ public final class SheetFormula {
 
     /** The expression with its cells bare: right only where {@link #needs} has been seen to. */
     private final class Bare extends Value {
-        Bare() {
-            super(Set.of());
-        }
-
         @Override
         public String column(Leaf.Column f, Kind kind) {
             return cells.column(f.name());
@@ -445,32 +595,45 @@ public final class SheetFormula {
                 case TIMES -> "*";
                 case OVER -> "/";
             };
-            return "(" + bare(f.left()) + sign + bare(f.right()) + ")";
+            boolean sum = f.operator() == Numeric.Operator.PLUS || f.operator() == Numeric.Operator.MINUS;
+            String left = sum || isProduct(f.left()) ? stripped(bare(f.left())) : bare(f.left());
+            String right = sum && isProduct(f.right()) ? stripped(bare(f.right())) : bare(f.right());
+            return "(" + left + sign + right + ")";
         }
 
+        private boolean isProduct(Formula f) {
+            return f instanceof Numeric.Arithmetic a && (a.operator() == Numeric.Operator.TIMES || a.operator() == Numeric.Operator.OVER);
+        }
+
+        /** One within another of the same end is one of all. */
         @Override
         public String extreme(Numeric.Extreme f, Kind kind) {
-            return (f.end() == Numeric.End.LEAST ? "MIN(" : "MAX(") + f.of().stream().map(SheetFormula.this::bare).collect(Collectors.joining(",")) + ")";
+            List<String> all = taken(f, f.end()).map(each -> stripped(bare(each))).distinct().toList();
+            return all.size() == 1 ? "(" + all.get(0) + ")" : (f.end() == Numeric.End.LEAST ? "MIN(" : "MAX(") + String.join(",", all) + ")";
+        }
+
+        private Stream<Formula> taken(Formula f, Numeric.End end) {
+            return f instanceof Numeric.Extreme extreme && extreme.end() == end ? extreme.of().stream().flatMap(each -> taken(each, end)) : Stream.of(f);
         }
 
         @Override
         public String negate(Numeric.Negate f, Kind kind) {
-            return "(0-" + bare(f.of()) + ")";
+            return "(-" + bare(f.of()) + ")";
         }
 
         @Override
         public String abs(Numeric.Abs f, Kind kind) {
-            return "ABS(" + bare(f.of()) + ")";
+            return "ABS(" + stripped(bare(f.of())) + ")";
         }
 
         @Override
         public String floor(Numeric.Floor f, Kind kind) {
-            return "INT(" + bare(f.of()) + ")";
+            return "INT(" + stripped(bare(f.of())) + ")";
         }
 
         @Override
         public String round(Numeric.Round f, Kind kind) {
-            return "ROUND(" + bare(f.of()) + "," + f.digits() + ")";
+            return "ROUND(" + stripped(bare(f.of())) + "," + f.digits() + ")";
         }
 
         @Override

@@ -88,7 +88,7 @@ final class WorkbookTable {
 
     private static boolean is1904(XSSFReader reader) throws IOException, OpenXML4JException, SAXException {
         boolean[] from1904 = {false};
-        try (InputStream book = reader.getWorkbookData()) {
+        try (InputStream book = workbook(reader)) {
             parse(book, new DefaultHandler() {
                 @Override
                 public void startElement(String space, String name, String qualified, Attributes given) {
@@ -98,6 +98,14 @@ final class WorkbookTable {
             });
         }
         return from1904[0];
+    }
+
+    private static InputStream workbook(XSSFReader reader) throws IOException, OpenXML4JException {
+        try {
+            return reader.getWorkbookData();
+        } catch (NullPointerException e) { // the library's way of saying so
+            throw new POIXMLException("it holds no workbook", e);
+        }
     }
 
     /** The texts that sheets share. */

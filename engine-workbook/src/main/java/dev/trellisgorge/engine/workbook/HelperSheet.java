@@ -103,7 +103,7 @@ final class HelperSheet {
         this.styles = styles;
         this.layout = new SheetLayout(data, formulas(), raw, names);
         this.beside = layout.stages().columns().stream().filter(column -> !column.wanted()).toList();
-        this.ranges = SheetFormula.ranges(layout.stages());
+        this.ranges = SheetFormula.ranges(layout.stages(), layout.presence());
         layout.stages().columns().stream().filter(column -> !(column.formula() instanceof Window)).forEach(column -> readOnItsRow.addAll(Reads.computed(column.formula())));
         layout.stages().columns().stream().map(StageColumn::formula).filter(Window.Cumulative.class::isInstance).forEach(sum -> readOnItsRow.addAll(Reads.computed(sum)));
         layout.stages().columns().stream().map(StageColumn::formula).filter(Window.Lookup.class::isInstance).map(Window.Lookup.class::cast)

@@ -1,13 +1,17 @@
 package dev.trellisgorge.engine.workbook;
 
 import dev.trellisgorge.formula.Formula;
+import dev.trellisgorge.formula.Leaf;
+import dev.trellisgorge.formula.Presence;
 import dev.trellisgorge.formula.SheetFormula;
 import dev.trellisgorge.formula.Stages;
 import dev.trellisgorge.formula.Typing;
 import dev.trellisgorge.plan.Cells;
+import dev.trellisgorge.table.Column;
 import java.util.LinkedHashMap;
 import java.util.Map;
 import java.util.Optional;
+import java.util.stream.IntStream;
 import org.apache.poi.ss.util.CellReference;
 
 /** Which column of a helper sheet holds what, and so what the names in formulas are called there. Columns count from 0. */
@@ -17,6 +21,7 @@ final class SheetLayout {
     private final SheetNames names;
     private final Typing typing;
     private final Stages stages;
+    private final Presence presence;
     private final Map<String, Integer> columnAt = new LinkedHashMap<>();
     private final Map<Formula, Integer> rangeAt = new LinkedHashMap<>();
     private final Map<String, Integer> addedAt = new LinkedHashMap<>();
@@ -30,6 +35,17 @@ final class SheetLayout {
         Map<String, Formula> counting = new LinkedHashMap<>(formulas);
         counting.replaceAll((column, formula) -> SheetFormula.countingFigures(formula));
         this.stages = Stages.of(counting, formulas.keySet(), typing, SheetFormula.GRAIN);
+        this.presence = new Presence(stages, typing, name -> isWhole(data.rows().column(name)) && (!data.rows().whole().schema().has(name) || isWhole(data.rows().whole().column(name))),
+                name -> data.settings().find(name).filter(SheetLayout::isWhole).isPresent());
+    }
+
+    private static boolean isWhole(Column cells) {
+        return IntStream.range(0, cells.size()).allMatch(cells::isPresent);
+    }
+
+    /** What may be absent, by the cells that there are. */
+    Presence presence() {
+        return presence;
     }
 
     Stages stages() {
@@ -99,7 +115,7 @@ final class SheetLayout {
             boolean added = isAdded(row);
             int kind = (row == 0 ? 1 : 0) + (added ? 2 : 0);
             if (written[kind] == null) {
-                written[kind] = new RowFormula(writing.with(new SheetFormula(typing, cells(own, row == 0, added))));
+                written[kind] = new RowFormula(writing.with(new SheetFormula(typing, cells(own, row == 0, added), presence)));
             }
             return written[kind].at(row + 2, added ? 0 : rawLine(row));
         }
@@ -134,22 +150,22 @@ final class SheetLayout {
 
             @Override
             public String here(Formula leaf) {
-                return letters(rangeAt.get(leaf)) + RowFormula.HERE;
+                return letters(run(leaf)) + RowFormula.HERE;
             }
 
             @Override
             public Optional<String> above(Formula leaf) {
-                return first ? Optional.empty() : Optional.of(letters(rangeAt.get(leaf)) + RowFormula.ABOVE);
+                return first ? Optional.empty() : Optional.of(letters(run(leaf)) + RowFormula.ABOVE);
             }
 
             @Override
             public String range(Formula leaf) {
-                return wholeRange(rangeAt.get(leaf));
+                return wholeRange(run(leaf));
             }
 
             @Override
             public Optional<String> rangeAbove(Formula leaf) {
-                String column = "$" + letters(rangeAt.get(leaf));
+                String column = "$" + letters(run(leaf));
                 return first ? Optional.empty() : Optional.of(column + "$2:" + column + RowFormula.ABOVE);
             }
 
@@ -158,6 +174,11 @@ final class SheetLayout {
                 return wholeRange(0);
             }
         };
+    }
+
+    /** The column of a leaf whose cells others run over: its own, where none of them is absent. */
+    private int run(Formula leaf) {
+        return rangeAt.containsKey(leaf) ? rangeAt.get(leaf) : columnAt.get(((Leaf.Computed) leaf).name());
     }
 
     private String wholeRange(int at) {
