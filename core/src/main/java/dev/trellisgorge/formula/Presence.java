@@ -30,6 +30,18 @@ public final class Presence {
         stages.columns().forEach(column -> computed.put(column.name(), mayBeAbsent(column.formula())));
     }
 
+    private Presence(Presence other, Predicate<String> columns) {
+        this.typing = other.typing;
+        this.columns = columns;
+        this.settings = other.settings;
+        this.computed.putAll(other.computed);
+    }
+
+    /** The same for some of the rows: what is said of computed columns is of all. */
+    public Presence where(Predicate<String> columnsThere) {
+        return new Presence(this, Objects.requireNonNull(columnsThere, "columnsThere"));
+    }
+
     /** Whether a formula may be absent on some row. */
     public boolean mayBeAbsent(Formula formula) {
         return typing.match(formula, new Absences());

@@ -28,6 +28,7 @@ public final class SheetFormula {
 
     private final Typing typing;
     private final CellNames cells;
+    private final Presence anywhere;
     private final Presence presence;
     /** Cells that a condition around what is written has found there. */
     private Set<Formula> there = Set.of();
@@ -68,11 +69,13 @@ public final class SheetFormula {
 
     /**
      * @param typing   what the formulas were staged with
-     * @param presence which of them may be absent
+     * @param anywhere which of them may be absent on some row
+     * @param presence which may be on the row that is written
      */
-    public SheetFormula(Typing typing, CellNames cells, Presence presence) {
+    public SheetFormula(Typing typing, CellNames cells, Presence anywhere, Presence presence) {
         this.typing = typing;
         this.cells = cells;
+        this.anywhere = anywhere;
         this.presence = presence;
     }
 
@@ -114,7 +117,8 @@ public final class SheetFormula {
 
     /** A cell of a range that others run over. */
     public String writeInRange(Formula formula) {
-        return mayBeAbsent(formula) ? "IFERROR(" + write(formula) + ",\"\")" : write(formula);
+        return !presence.mayBeAbsent(formula) ? write(formula) : formula instanceof Leaf.Column || formula instanceof Leaf.Setting
+                ? "IF(" + all(require(Set.of(formula))) + "," + bare(formula) + ",\"\")" : "IFERROR(" + write(formula) + ",\"\")";
     }
 
     /** The formula of one cell; an error value where the cell is absent. */
@@ -243,20 +247,34 @@ public final class SheetFormula {
         }
     }
 
-    /** A condition that is TRUE where a truth is certainly what is wanted; elsewhere FALSE, or an error. */
-    private record Truth(String text, Fails fails) {
-        static Truth of(String text) {
-            return new Truth(text, Fails.NEVER);
+    /**
+     * A condition that is TRUE where a truth is certainly what is wanted; elsewhere FALSE, or an error.
+     *
+     * @param all what must be true together; nothing where it always is
+     */
+    private record Truth(List<String> all, Fails fails) {
+        private static final Truth NEVER = new Truth(List.of("FALSE"), Fails.NEVER);
+
+        static Truth of(String condition) {
+            return new Truth(List.of(condition), Fails.NEVER);
+        }
+
+        static Truth always(boolean is) {
+            return is ? new Truth(List.of(), Fails.NEVER) : NEVER;
+        }
+
+        String text() {
+            return all.isEmpty() ? "TRUE" : SheetFormula.all(all);
         }
 
         /** TRUE where it is certain, and FALSE elsewhere. */
         String certain() {
-            return fails == Fails.NEVER ? text : "IFERROR(" + text + ",FALSE)";
+            return fails == Fails.NEVER ? text() : "IFERROR(" + text() + ",FALSE)";
         }
 
         /** The same where an absent cell does as well as FALSE. */
         String orAbsent() {
-            return fails == Fails.OTHERWISE ? certain() : text;
+            return fails == Fails.OTHERWISE ? certain() : text();
         }
     }
 
@@ -276,7 +294,7 @@ public final class SheetFormula {
         } else if (truth instanceof Condition.Present f) {
             return present(f.of(), wanted);
         } else if (truth instanceof Leaf.Literal f) {
-            return Truth.of(f.value().equals(wanted) ? "TRUE" : "FALSE");
+            return Truth.always(f.value().equals(wanted));
         } else if (truth instanceof Choice.Case f) {
             String otherwise = f.otherwise() instanceof Leaf.Absent ? "FALSE" : certainly(f.otherwise(), wanted);
             for (int i = f.whens().size() - 1; i >= 0; i--) {
@@ -287,35 +305,37 @@ public final class SheetFormula {
             String cell = bare(truth);
             List<String> conditions = require(needs(truth));
             conditions.add(wanted ? cell : "NOT(" + cell + ")");
-            return Truth.of(all(conditions));
+            return new Truth(conditions, Fails.NEVER);
         }
         String written = write(truth);
-        return new Truth(wanted ? written : "NOT(" + written + ")", mayBeAbsent(truth) ? Fails.ABSENT : Fails.NEVER);
+        return new Truth(List.of(wanted ? written : "NOT(" + written + ")"), mayBeAbsent(truth) ? Fails.ABSENT : Fails.NEVER);
     }
 
     /** Several truths of which all must hold, or one. Where one is enough, an error beside it must not hide it. */
     private static Truth connected(List<Truth> truths, boolean all) {
-        if (truths.size() == 1) {
-            return truths.get(0);
+        if (all) {
+            return truths.contains(Truth.NEVER) ? Truth.NEVER
+                    : new Truth(truths.stream().flatMap(truth -> truth.all().stream()).distinct().toList(), truths.stream().map(Truth::fails).reduce(Fails.NEVER, Fails::or));
         }
-        return all ? new Truth("AND(" + truths.stream().map(Truth::text).collect(Collectors.joining(",")) + ")", truths.stream().map(Truth::fails).reduce(Fails.NEVER, Fails::or))
-                : Truth.of("OR(" + truths.stream().map(Truth::certain).collect(Collectors.joining(",")) + ")");
+        List<Truth> open = truths.stream().filter(truth -> !truth.equals(Truth.NEVER)).distinct().toList();
+        return open.isEmpty() ? Truth.NEVER : open.size() == 1 ? open.get(0) : open.stream().anyMatch(truth -> truth.all().isEmpty()) ? Truth.always(true)
+                : Truth.of("OR(" + open.stream().map(Truth::certain).collect(Collectors.joining(",")) + ")");
     }
 
     private Truth present(Formula of, boolean wanted) {
         if (!mayBeAbsent(of) || of instanceof Leaf.Absent) {
-            return Truth.of((of instanceof Leaf.Absent) == wanted ? "FALSE" : "TRUE");
+            return Truth.always((of instanceof Leaf.Absent) != wanted);
         }
         if (of instanceof Leaf.Column || of instanceof Leaf.Setting || of instanceof Leaf.Computed) {
-            String there = all(require(Set.of(of)));
-            return Truth.of(wanted ? there : "NOT(" + there + ")");
+            List<String> conditions = require(Set.of(of));
+            return wanted ? new Truth(conditions, Fails.NEVER) : Truth.of("NOT(" + all(conditions) + ")");
         }
         return Truth.of(wanted ? "NOT(ISERROR(" + write(of) + "))" : "ISERROR(" + write(of) + ")");
     }
 
     private Truth compared(Relation relation, Formula left, Formula right, boolean wanted) {
         if (left instanceof Leaf.Absent || right instanceof Leaf.Absent) {
-            return Truth.of("FALSE");
+            return Truth.NEVER;
         }
         String a = stripped(bare(left));
         String b = stripped(bare(right));
@@ -325,7 +345,7 @@ public final class SheetFormula {
         Stream.of(left, right).filter(side -> hidden && side instanceof Leaf.Computed && mayBeAbsent(side)).forEach(needs::add);
         List<String> conditions = require(needs);
         conditions.add(kind(left) == Kind.TEXT ? SheetTexts.compared(asked, a, b) : a + asked.sign() + b);
-        return new Truth(all(conditions), hidden ? Fails.NEVER : fails(left).or(fails(right)));
+        return new Truth(conditions, hidden ? Fails.NEVER : fails(left).or(fails(right)));
     }
 
     private static Relation opposite(Relation relation) {
@@ -473,13 +493,33 @@ public final class SheetFormula {
 
         @Override
         public String cases(Choice.Case f, Kind kind) {
-            String otherwise = value(f.otherwise());
+            return branches(f, value(f.otherwise()));
+        }
+
+        private String branches(Choice.Case f, String last) {
+            String otherwise = last;
             for (int i = f.whens().size() - 1; i >= 0; i--) {
                 Formula condition = f.whens().get(i).condition();
                 Truth truth = truth(condition, true);
-                otherwise = chosen(otherwise.equals(ABSENT) ? truth.orAbsent() : truth.certain(), where(condition, f.whens().get(i).result()), otherwise);
+                boolean carriedOn = i == f.whens().size() - 1 && condition instanceof Condition.Comparison && last.equals(value(f.otherwise())) && strict(f.otherwise()).containsAll(strict(condition));
+                if (otherwise.equals(ABSENT) && condition instanceof Condition.Present there && strict(f.whens().get(i).result()).contains(there.of())) {
+                    otherwise = value(f.whens().get(i).result()); // which is absent by itself where that is
+                    continue;
+                }
+                otherwise = chosen(otherwise.equals(ABSENT) || carriedOn ? truth.orAbsent() : truth.certain(), where(condition, f.whens().get(i).result()), otherwise);
             }
             return otherwise;
+        }
+
+        /** The computed cells that may be absent, and without which a formula is, too. */
+        private Set<Formula> strict(Formula f) {
+            Set<Formula> cells = new LinkedHashSet<>();
+            if (f instanceof Leaf.Computed && mayBeAbsent(f)) {
+                cells.add(f);
+            } else if (f instanceof Numeric || f instanceof Condition.Comparison) {
+                f.operands().forEach(operand -> cells.addAll(strict(operand)));
+            }
+            return cells;
         }
 
         @Override
@@ -487,7 +527,8 @@ public final class SheetFormula {
             String last = value(f.of().get(f.of().size() - 1));
             for (int i = f.of().size() - 2; i >= 0; i--) {
                 Formula each = f.of().get(i);
-                last = !mayBeAbsent(each) ? value(each) : each instanceof Leaf.Column || each instanceof Leaf.Setting
+                boolean chosen = each instanceof Choice.Case one && one.otherwise() instanceof Leaf.Absent && one.whens().stream().noneMatch(when -> mayBeAbsent(when.result()));
+                last = chosen ? branches((Choice.Case) each, last) : !mayBeAbsent(each) ? value(each) : each instanceof Leaf.Column || each instanceof Leaf.Setting
                         ? "IF(" + all(require(needs(each))) + "," + bare(each) + "," + stripped(last) + ")" : "IFERROR(" + stripped(value(each)) + "," + stripped(last) + ")";
             }
             return last;
@@ -537,7 +578,7 @@ public final class SheetFormula {
                 return "ROWS(" + cells.rows() + ")";
             }
             String range = cells.range(f.of());
-            return f.fold() == Window.Fold.COUNT ? "COUNT(" + range + ")" : !presence.mayBeAbsent(f.of()) ? f.fold() + "(" + range + ")" : "IF(COUNT(" + range + ")=0," + ABSENT + "," + f.fold() + "(" + range + "))";
+            return f.fold() == Window.Fold.COUNT ? "COUNT(" + range + ")" : !anywhere.mayBeAbsent(f.of()) ? f.fold() + "(" + range + ")" : "IF(COUNT(" + range + ")=0," + ABSENT + "," + f.fold() + "(" + range + "))";
         }
 
         @Override
@@ -551,7 +592,7 @@ public final class SheetFormula {
 
         @Override
         public String lag(Window.Lag f, Kind kind) {
-            return cells.above(f.of()).map(cell -> !presence.mayBeAbsent(f.of()) ? cell : "IF(" + cell + "=\"\"," + ABSENT + "," + cell + ")").orElse(ABSENT);
+            return cells.above(f.of()).map(cell -> !anywhere.mayBeAbsent(f.of()) ? cell : "IF(" + cell + "=\"\"," + ABSENT + "," + cell + ")").orElse(ABSENT);
         }
 
         @Override
@@ -595,10 +636,31 @@ public final class SheetFormula {
                 case TIMES -> "*";
                 case OVER -> "/";
             };
+            Optional<Formula> alone = alone(f);
+            if (alone.isPresent()) {
+                return bare(alone.get());
+            }
             boolean sum = f.operator() == Numeric.Operator.PLUS || f.operator() == Numeric.Operator.MINUS;
             String left = sum || isProduct(f.left()) ? stripped(bare(f.left())) : bare(f.left());
             String right = sum && isProduct(f.right()) ? stripped(bare(f.right())) : bare(f.right());
+            if (sum && right.startsWith("-")) { // a stated figure below zero
+                return "(" + left + (sign.equals("+") ? "-" : "+") + right.substring(1) + ")";
+            }
             return "(" + left + sign + right + ")";
+        }
+
+        /** The one side that counts: nothing is added, or it is taken once. */
+        private Optional<Formula> alone(Numeric.Arithmetic f) {
+            return switch (f.operator()) {
+                case PLUS -> is(f.left(), 0) ? Optional.of(f.right()) : is(f.right(), 0) ? Optional.of(f.left()) : Optional.empty();
+                case MINUS -> is(f.right(), 0) ? Optional.of(f.left()) : Optional.empty();
+                case TIMES -> is(f.left(), 1) ? Optional.of(f.right()) : is(f.right(), 1) ? Optional.of(f.left()) : Optional.empty();
+                case OVER -> is(f.right(), 1) ? Optional.of(f.left()) : Optional.empty();
+            };
+        }
+
+        private boolean is(Formula f, double figure) {
+            return f instanceof Leaf.Literal literal && literal.kind() == Kind.NUMBER && literal.figure() == figure;
         }
 
         private boolean isProduct(Formula f) {
@@ -608,8 +670,8 @@ public final class SheetFormula {
         /** One within another of the same end is one of all. */
         @Override
         public String extreme(Numeric.Extreme f, Kind kind) {
-            List<String> all = taken(f, f.end()).map(each -> stripped(bare(each))).distinct().toList();
-            return all.size() == 1 ? "(" + all.get(0) + ")" : (f.end() == Numeric.End.LEAST ? "MIN(" : "MAX(") + String.join(",", all) + ")";
+            List<String> all = taken(f, f.end()).map(SheetFormula.this::bare).map(SheetFormula::stripped).distinct().toList();
+            return all.size() == 1 ? bare(taken(f, f.end()).findFirst().orElseThrow()) : (f.end() == Numeric.End.LEAST ? "MIN(" : "MAX(") + String.join(",", all) + ")";
         }
 
         private Stream<Formula> taken(Formula f, Numeric.End end) {
@@ -623,7 +685,8 @@ public final class SheetFormula {
 
         @Override
         public String abs(Numeric.Abs f, Kind kind) {
-            return "ABS(" + stripped(bare(f.of())) + ")";
+            boolean positive = f.of() instanceof Numeric.Abs || f.of() instanceof Leaf.Literal literal && literal.figure() >= 0;
+            return positive ? bare(f.of()) : "ABS(" + stripped(bare(f.of())) + ")";
         }
 
         @Override

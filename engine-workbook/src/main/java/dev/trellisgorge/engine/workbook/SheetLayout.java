@@ -22,6 +22,8 @@ final class SheetLayout {
     private final Typing typing;
     private final Stages stages;
     private final Presence presence;
+    private final Presence onRaw;
+    private final Presence onAdded;
     private final Map<String, Integer> columnAt = new LinkedHashMap<>();
     private final Map<Formula, Integer> rangeAt = new LinkedHashMap<>();
     private final Map<String, Integer> addedAt = new LinkedHashMap<>();
@@ -37,6 +39,12 @@ final class SheetLayout {
         this.stages = Stages.of(counting, formulas.keySet(), typing, SheetFormula.GRAIN);
         this.presence = new Presence(stages, typing, name -> isWhole(data.rows().column(name)) && (!data.rows().whole().schema().has(name) || isWhole(data.rows().whole().column(name))),
                 name -> data.settings().find(name).filter(SheetLayout::isWhole).isPresent());
+        this.onRaw = presence.where(name -> isWhole(data.rows().column(name), false) && (!data.rows().whole().schema().has(name) || isWhole(data.rows().whole().column(name))));
+        this.onAdded = presence.where(name -> isWhole(data.rows().column(name), true));
+    }
+
+    private boolean isWhole(Column cells, boolean added) {
+        return IntStream.range(0, cells.size()).filter(row -> isAdded(row) == added).allMatch(cells::isPresent);
     }
 
     private static boolean isWhole(Column cells) {
@@ -115,7 +123,7 @@ final class SheetLayout {
             boolean added = isAdded(row);
             int kind = (row == 0 ? 1 : 0) + (added ? 2 : 0);
             if (written[kind] == null) {
-                written[kind] = new RowFormula(writing.with(new SheetFormula(typing, cells(own, row == 0, added), presence)));
+                written[kind] = new RowFormula(writing.with(new SheetFormula(typing, cells(own, row == 0, added), presence, added ? onAdded : onRaw)));
             }
             return written[kind].at(row + 2, added ? 0 : rawLine(row));
         }
