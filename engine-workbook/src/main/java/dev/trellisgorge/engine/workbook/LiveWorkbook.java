@@ -81,12 +81,23 @@ final class LiveWorkbook {
             new PageSheet(pages.get(i), pageSheets.get(i), helpers, names, styles, told).fill(size);
         }
         book.setActiveSheet(0);
+        book.setForceFormulaRecalculation(true); // whatever program opens it works all out anew
+        titled();
         book.getProperties().getCoreProperties().setCreator("Trellis Gorge");
         book.getProperties().getCoreProperties().setCreated(Optional.empty());
         try (StreamedWorkbook streamed = new StreamedWorkbook(book)) {
             tables.forEach(table -> raw(streamed.getSheet(raw.get(table)), table));
             helperNames.forEach((sheet, name) -> sheet.fill(streamed.getSheet(name)));
             streamed.write(out);
+        }
+    }
+
+    /** The title that programs list the file by. */
+    private void titled() {
+        Page first = pages.get(0);
+        String title = !first.title().isEmpty() || first.charts().isEmpty() ? first.title() : first.charts().get(0).title();
+        if (!title.isEmpty()) {
+            book.getProperties().getCoreProperties().setTitle(title);
         }
     }
 
