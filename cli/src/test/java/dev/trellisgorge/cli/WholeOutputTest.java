@@ -16,6 +16,8 @@ import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import java.util.concurrent.Future;
 import java.util.concurrent.TimeUnit;
+import java.util.stream.Collectors;
+import java.util.stream.IntStream;
 import java.util.stream.Stream;
 import java.util.zip.ZipEntry;
 import java.util.zip.ZipFile;
@@ -232,7 +234,7 @@ public class WholeOutputTest extends AtDesk {
     @Test
     public void whatASheetOrAPictureCantTakeIsRefusedWithItsLimit() throws IOException {
         String brief = "brief: 1\ndata: {t: t.csv}\ncharts:\n  c: {pattern: columns, category: station, value: \"%s\", title: \"%s\"}\n";
-        String many = "mwh" + " + CASE WHEN mwh = 1 THEN 2 END".repeat(1) + " + LEAST(mwh" + ", mwh + 1e-300".repeat(900) + ")";
+        String many = "mwh" + " + CASE WHEN mwh = 1 THEN 2 END".repeat(1) + " + LEAST(mwh" + IntStream.range(1, 1500).mapToObj(figure -> ", mwh + " + figure).collect(Collectors.joining()) + ")";
         assertThat(desk.with("b.yaml", brief.formatted(many, "Title")).type("draw", "DESK/b.yaml", "-o", "DESK/o.xlsx").err())
                 .contains("2: the formula would have ", "characters, and a sheet takes 8192; take the expression apart with 'derive'");
         assertThat(desk.with("b.yaml", brief.formatted("mwh", "x".repeat(33_000))).type("draw", "DESK/b.yaml", "-o", "DESK/o.png").err())
