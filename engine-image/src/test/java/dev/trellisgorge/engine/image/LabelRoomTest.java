@@ -15,6 +15,7 @@ import dev.trellisgorge.pattern.Chart;
 import dev.trellisgorge.pattern.Columns;
 import dev.trellisgorge.pattern.Dial;
 import dev.trellisgorge.pattern.Diverging;
+import dev.trellisgorge.pattern.Gallery;
 import dev.trellisgorge.pattern.Labels;
 import dev.trellisgorge.pattern.Marker;
 import dev.trellisgorge.pattern.Pattern;
@@ -46,6 +47,8 @@ import org.testng.annotations.Test;
 /** No text lies on another one or past the edge, however small the picture is, and however many categories with whatever names there are. */
 public class LabelRoomTest {
     private static final double READABLE = 9;
+    private static final List<Size> SIZES = List.of(new Size(320, 200), new Size(900, 560), new Size(3840, 2160));
+    private static final List<Locale> LOCALES = List.of(Locale.GERMANY, Locale.forLanguageTag("fr-CH"), Locale.forLanguageTag("en-IN"), Locale.forLanguageTag("pl-PL"));
     private static final Labels FIGURES = Labels.VALUE.format("#,##0.0");
     /** Of 255. */
     private static final int NOTICEABLE = 24;
@@ -90,7 +93,7 @@ public class LabelRoomTest {
     Object[][] pictures() {
         List<Object[]> all = new ArrayList<>();
         for (String pattern : charts().keySet()) {
-            for (Size size : List.of(new Size(320, 200), new Size(900, 560), new Size(3840, 2160))) {
+            for (Size size : SIZES) {
                 for (int count : new int[] {1, 3, 12, 60}) {
                     for (boolean longNames : new boolean[] {false, true}) {
                         all.add(new Object[] {pattern, size, count, longNames});
@@ -104,6 +107,10 @@ public class LabelRoomTest {
     @Test(dataProvider = "pictures")
     public void textsKeepApartOnThePageAndCanBeRead(String pattern, Size size, int count, boolean longNames) {
         PlainChart plain = charts().get(pattern).over(rows(count, longNames), Settings.NONE);
+        apart(plain, size);
+    }
+
+    private static void apart(PlainChart plain, Size size) {
         Svg svg = Svg.of(Page.of(plain), size);
         assertThat(svg.textSizes()).as("can be read").allMatch(points -> points >= READABLE);
         List<Rectangle2D> places = svg.textPlaces();
@@ -131,9 +138,27 @@ public class LabelRoomTest {
     }
 
     @DataProvider
+    Object[][] gallery() {
+        List<Object[]> all = new ArrayList<>();
+        for (Gallery.Example example : Gallery.all()) {
+            for (Size size : SIZES) {
+                LOCALES.forEach(locale -> all.add(new Object[] {example, size, locale}));
+            }
+        }
+        return all.toArray(Object[][]::new);
+    }
+
+    @Test(dataProvider = "gallery")
+    public void textsOfTheGalleryKeepApartInEveryLanguage(Gallery.Example example, Size size, Locale locale) {
+        PlainChart plain = example.chart().locale(locale).over(example.table(), example.settings());
+        apart(plain, size);
+        clear(plain, size);
+    }
+
+    @DataProvider
     Object[][] rings() {
         List<Object[]> all = new ArrayList<>();
-        for (Size size : List.of(new Size(320, 200), new Size(900, 560), new Size(3840, 2160))) {
+        for (Size size : SIZES) {
             for (double value : new double[] {0, 0.5, 37, 99.5, 140}) {
                 all.add(new Object[] {Ring.of("v", "t"), size, value});
                 all.add(new Object[] {Dial.of("v", 0, 200).bands(new Dial.Band("low", 50), new Dial.Band("a band of a longer name", 120), new Dial.Band("high", 200)), size, value});
