@@ -124,14 +124,16 @@ final class Sheet {
         double head = text * 1.4 + titled.getSize2D();
         write(g, tile.title(), titled, room, left, place.getY() + head);
         String figure = tile.written().isEmpty() ? "no figure" : tile.written();
-        double big = Math.min(text * 6, place.getHeight() * 0.4);
+        Font below = Fonts.of(page.looks(), Purpose.SUBTITLE, text, false);
+        double under = text * 0.6 + below.getSize2D() * 1.3;
+        double big = Math.max(Ink.SMALLEST_TEXT, Math.min(Math.min(text * 6, place.getHeight() * 0.4), (place.getHeight() - head - under - text * 0.4) * 0.9));
         Font font = fitting(figure, Scripts.able(Fonts.strong(big), figure), room);
         g.setFont(font);
         g.setColor(Ink.awt(Role.BASE));
         double base = place.getY() + head + text * 0.4 + (place.getHeight() - head - text * 3.2) * 0.5 + font.getSize2D() * 0.35;
+        base = Math.min(base, place.getMaxY() - under - font.getSize2D() * 0.25); // large words below it push it up
         g.drawString(figure, (float) (left + shift(Fonts.width(figure, font), room)), (float) base);
         g.setColor(Ink.awt(Role.INK));
-        Font below = Fonts.of(page.looks(), Purpose.SUBTITLE, text, false);
         write(g, tile.text(), below, room, left, base + font.getSize2D() * 0.25 + text * 0.6 + below.getSize2D());
     }
 
