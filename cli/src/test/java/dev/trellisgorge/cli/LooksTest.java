@@ -154,4 +154,29 @@ public class LooksTest extends AtDesk {
         desk.with("b.yaml", brief.replace("span: 3}", "span: 1.5}"));
         assertThat(desk.type("draw", "DESK/b.yaml").err()).startsWith("gorge: DESK/b.yaml:12:39: 'span': is how many places of the grid it takes");
     }
+
+    @Test
+    public void themeReachesTheLinesOfABoardAndOfItsFigures() throws IOException {
+        String board = "brief: 1\ndata: {power: power.csv}\ntheme: {text: {title: 31, subtitle: 17}, title-at: centre}\ncharts:\n  c: {pattern: columns, category: station, value: mwh}\n"
+                + "board: {title: The board, subtitle: Second line, tiles: [c, {figure: mwh, total: sum, title: Sum, text: of all}]}\n";
+        desk.with("b.yaml", board);
+        assertThat(drawn("svg")).containsPattern("font-size: 31px[^>]*>The board<").containsPattern("font-size: 31px[^>]*>Sum<").containsPattern("font-size: 17px[^>]*>Second line<").containsPattern("font-size: 17px[^>]*>of all<");
+        assertThat(desk.type("draw", "DESK/b.yaml", "-o", "DESK/o.txt").err()).isEqualTo("gorge: DESK/o.txt: text can't follow 'text', 'title-at'; pictures do\n");
+        assertThat(desk.type("draw", "DESK/b.yaml", "-o", "DESK/o.xlsx").code()).isZero();
+        desk.with("b.yaml", board.replace("title-at: centre", "reference: {name: Goal}"));
+        assertThat(desk.type("draw", "DESK/b.yaml").err()).contains("a theme says how lines look; 'name' is a key of a chart's 'reference'");
+        desk.with("b.yaml", board.replace("title-at: centre", "axis: {dates: HH:mm}"));
+        assertThat(desk.type("draw", "DESK/b.yaml").err()).contains("'HH:mm' is no date pattern; write one such as d MMM yyyy");
+    }
+
+    @Test
+    public void chartMayUndoTheThemesWayOfGood() throws IOException {
+        String brief = "brief: 1\ndata: {power: power.csv}\ntheme: {good: down}\ncharts:\n  c: {pattern: variance, category: station, value: mwh, against: target%s}\n";
+        desk.with("b.yaml", brief.formatted(""));
+        String down = drawn("json");
+        desk.with("b.yaml", brief.formatted(", good: down"));
+        assertThat(drawn("json")).isEqualTo(down);
+        desk.with("b.yaml", brief.formatted(", good: up"));
+        assertThat(drawn("json")).isNotEqualTo(down);
+    }
 }
