@@ -26,8 +26,8 @@ final class Start implements Command {
     /** The line by which editors find the schema of a YAML file. */
     private static final String REFERENCE = "# yaml-language-server: $schema=" + BriefSchema.FILE + "\n";
 
-    private final PositionalParamSpec pattern = PositionalParamSpec.builder().paramLabel("[PATTERN]").hideParamSyntax(true).type(String.class).index("0").required(true)
-            .arity("1").description("One of the names that 'gorge patterns' lists; left out, the patterns that suit the data are listed.").build();
+    private final PositionalParamSpec pattern = PositionalParamSpec.builder().paramLabel("[PATTERN]").hideParamSyntax(true).type(String.class).index("0").required(false)
+            .arity("0..1").description("One of the names that 'gorge patterns' lists; left out, the patterns that suit the data are listed.").build();
     private final PositionalParamSpec data = PositionalParamSpec.builder().paramLabel("DATA").hideParamSyntax(true).type(Path.class).index("1").required(false)
             .arity("0..1").description("The data file: delimited text, JSON or a workbook, its layout found; - is standard input.").build();
     private final OptionSpec output = Command.option(Path.class, "FILE", "-o", "--output")
@@ -47,6 +47,9 @@ final class Start implements Command {
 
     @Override
     public int run(ParseResult given) throws IOException {
+        if (pattern.getValue() == null) {
+            throw new BadInput(Place.of("start"), "the data file is missing: gorge start DATA lists the patterns that suit it");
+        }
         if (data.getValue() == null) {
             return suiting(pattern.getValue());
         }

@@ -158,10 +158,13 @@ public class PatternsAndStartTest extends AtDesk {
     }
 
     @Test
-    public void patternsThatSuitTheDataAreListed() {
+    public void patternsThatSuitTheDataAreListed() throws IOException {
         desk.with("data.csv", "station,made\nWeir,3\nPool,-4\n").with("none.csv", "a,b\nx,y\n");
         assertThat(desk.type("start", "DESK/data.csv").out()).startsWith("columns     One bar a category, coloured by a rule: made by station\n").contains("diverging").doesNotContain("to-target", "\nring ", "tornado", "variance", "range");
         assertThat(desk.type("start", "DESK/none.csv").err()).startsWith("gorge: DESK/none.csv: suits no pattern");
+        assertThat(desk.type("start")).isEqualTo(new Desk.Answer(2, "", "gorge: start: the data file is missing: gorge start DATA lists the patterns that suit it\n"));
+        Files.write(desk.path("odd.csv"), new byte[] {'a', ',', 'b', '\n', (byte) 0x81, ',', '1', '\n'});
+        assertThat(desk.type("start", "columns", "DESK/odd.csv").err()).startsWith("gorge: DESK/odd.csv:2: has bytes that are no text in UTF-8");
         assertThat(desk.type("start", "columns").err()).isEqualTo("gorge: start: the data file is missing: gorge start columns DATA\n");
     }
 

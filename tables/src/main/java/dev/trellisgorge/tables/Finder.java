@@ -9,6 +9,7 @@ import dev.trellisgorge.table.Kind;
 import dev.trellisgorge.table.Table;
 import java.io.IOException;
 import java.io.InputStream;
+import java.nio.charset.CharacterCodingException;
 import java.nio.charset.Charset;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
@@ -61,6 +62,8 @@ final class Finder {
             try {
                 charset();
                 titles();
+            } catch (CharacterCodingException e) {
+                layout = Layout.FOUND; // bytes that are no text in any of them: reading says where
             } catch (IOException e) {
                 throw source.unreadable(e);
             }
