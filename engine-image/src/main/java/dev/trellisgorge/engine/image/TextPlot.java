@@ -161,22 +161,25 @@ final class TextPlot extends Plot {
             rule(g, area, first, Role.INK);
         }
         Font namesFont = Fonts.sized(names(), named);
+        Font besideFont = Fonts.sized(beside(), named);
+        Font figuresFont = Fonts.sized(figures(), labelled);
+        List<Double> besideWidths = beside.stream().map(column -> width(column, named)).toList();
+        List<Double> rooms = columns.stream().map(column -> column.stream().mapToDouble(each -> width(each, size)).max().orElse(0)).toList();
         for (int row = 0; row < plain.data().rowCount(); row++) {
             float y = (float) (step < largest ? first + row * step + largest * 0.9 : first + (row + 1) * step - size * 0.4);
             boolean said = row % every == 0;
             double x = area.getX();
             write(g, said ? Fonts.cut(plain.categoryText(row), namesFont, names + 1) : "", namesFont, x, y, Ink.awt(Role.INK));
             x += names;
-            for (FigureColumn column : beside) {
-                x += width(column, named);
-                String figure = said ? plain.besideText(column, row) : "";
-                Font font = Fonts.sized(beside(), named);
-                write(g, figure, font, x - Fonts.width(figure, font), y, Ink.awt(Role.INK));
+            for (int i = 0; i < beside.size(); i++) {
+                x += besideWidths.get(i);
+                String figure = said ? plain.besideText(beside.get(i), row) : "";
+                write(g, figure, besideFont, x - Fonts.width(figure, besideFont), y, Ink.awt(Role.INK));
             }
             x += GAP * words;
             for (int i = 0; i < columns.size(); i++) {
                 List<PlainChart.Piece> bar = columns.get(i).get(row);
-                double room = columns.get(i).stream().mapToDouble(each -> width(each, size)).max().orElse(0);
+                double room = rooms.get(i);
                 boolean right = cells.columns().get(i).flushEnd();
                 double at = x + (right ? room - width(bar, size) : 0);
                 for (PlainChart.Piece piece : bar) {
@@ -185,7 +188,7 @@ final class TextPlot extends Plot {
                 }
                 x += room + (right ? 0 : GAP * words);
             }
-            write(g, said ? label(row) : "", Fonts.sized(figures(), labelled), x, y, Ink.awt(Role.INK));
+            write(g, said ? label(row) : "", figuresFont, x, y, Ink.awt(Role.INK));
             if (table && every == 1) {
                 rule(g, area, y + step * 0.3, Role.MUTED);
             }

@@ -15,6 +15,7 @@ import dev.trellisgorge.chart.TextCells;
 import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.DisplayWidth;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -47,6 +48,7 @@ final class TextChart {
     private final List<String> names;
     private final int nameWidth;
     private final List<FigureColumn> beside;
+    private final Map<FigureColumn, Integer> besideWidths = new HashMap<>();
 
     TextChart(PlainChart chart, int wide, Palette palette) {
         this.chart = chart;
@@ -78,6 +80,10 @@ final class TextChart {
     }
 
     private int width(FigureColumn column) {
+        return besideWidths.computeIfAbsent(column, this::widest);
+    }
+
+    private int widest(FigureColumn column) {
         int widest = IntStream.range(0, chart.data().rowCount()).map(row -> DisplayWidth.of(chart.besideText(column, row))).max().orElse(0);
         return Math.max(widest, Math.min(WIDEST_HEADING, DisplayWidth.of(column.name())));
     }

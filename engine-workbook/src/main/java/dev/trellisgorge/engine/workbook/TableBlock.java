@@ -51,14 +51,15 @@ final class TableBlock {
         int count = first.data().rowCount();
         int high = Math.max(1, Math.min(HIGHEST_ROW, (area.rows() - ABOVE - 2) / Math.max(1, count)));
         cells.titles(area, first);
-        int before = cells.columns(first, area.columns() - FEWEST_FOR_BARS);
-        cells.headings(area.row() + ABOVE - 1, area.column(), first, before);
+        TableCells.Widths widths = cells.widths(first, area.columns() - FEWEST_FOR_BARS);
+        int before = widths.all();
+        cells.headings(area.row() + ABOVE - 1, area.column(), first, widths);
         for (int at = area.column() + before; at < area.column() + area.columns(); at++) {
             cells.write(area.row() + ABOVE - 1, at, "", styles.heading(HorizontalAlignment.LEFT));
         }
         for (int row = 0; row < count; row++) {
             int line = area.row() + ABOVE + row * high;
-            cells.row(line, area.column(), first, row, high, before);
+            cells.row(line, area.column(), first, row, high, widths);
             for (int at = area.column() + before; at < area.column() + area.columns(); at++) {
                 cells.write(line + high - 1, at, "", styles.ruled(HorizontalAlignment.LEFT, Optional.empty()));
             }

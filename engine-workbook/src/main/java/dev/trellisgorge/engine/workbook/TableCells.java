@@ -6,8 +6,8 @@ import dev.trellisgorge.chart.Looks.Purpose;
 import dev.trellisgorge.plan.PlainChart;
 import dev.trellisgorge.table.DisplayWidth;
 import dev.trellisgorge.table.Kind;
-import java.util.ArrayList;
-import java.util.List;
+import java.util.LinkedHashMap;
+import java.util.Map;
 import java.util.Optional;
 import java.util.function.Consumer;
 import java.util.stream.IntStream;
@@ -61,58 +61,59 @@ final class TableCells {
         return 1 + Math.max(longest, Math.min(WIDEST_HEADING, DisplayWidth.of(column.name()))) * LETTER / Area.COLUMN;
     }
 
-    private static List<FigureColumn> fitting(PlainChart chart, int room) {
-        List<FigureColumn> fitting = new ArrayList<>();
-        int left = room - names(chart, room);
+    /**
+     * How many columns of the sheet the names and each figure take.
+     *
+     * @param figures those that found room, from the left
+     */
+    record Widths(int names, Map<FigureColumn, Integer> figures) {
+        int all() {
+            return names + figures.values().stream().mapToInt(Integer::intValue).sum();
+        }
+    }
+
+    /** What the names and the figures take, of so many columns that there are. */
+    Widths widths(PlainChart chart, int room) {
+        int names = names(chart, room);
+        Map<FigureColumn, Integer> figures = new LinkedHashMap<>();
+        int left = room - names;
         for (FigureColumn column : chart.beside()) {
             left -= wide(chart, column);
             if (left < 0) {
+                told.accept("'" + chart.name() + "': found no room beside the names, so left out: "
+                        + String.join(", ", chart.beside().subList(figures.size(), chart.beside().size()).stream().map(FigureColumn::name).toList()));
                 break;
             }
-            fitting.add(column);
+            figures.put(column, wide(chart, column));
         }
-        return fitting;
-    }
-
-    /** How many columns of the sheet the names and the figures take, of so many that there are. */
-    int columns(PlainChart chart, int room) {
-        List<FigureColumn> fitting = fitting(chart, room);
-        if (fitting.size() < chart.beside().size()) {
-            told.accept("'" + chart.name() + "': found no room beside the names, so left out: "
-                    + String.join(", ", chart.beside().subList(fitting.size(), chart.beside().size()).stream().map(FigureColumn::name).toList()));
-        }
-        return names(chart, room) + fitting.stream().mapToInt(column -> wide(chart, column)).sum();
+        return new Widths(names, figures);
     }
 
     /** The names over the figures. */
-    void headings(int line, int from, PlainChart chart, int room) {
+    void headings(int line, int from, PlainChart chart, Widths widths) {
         if (chart.beside().isEmpty()) {
             return;
         }
-        List<FigureColumn> fitting = fitting(chart, room);
-        int names = room - fitting.stream().mapToInt(column -> wide(chart, column)).sum();
         write(line, from, "", styles.heading(HorizontalAlignment.LEFT));
-        spread(line, from, 1, names);
-        int at = from + names;
-        for (FigureColumn column : fitting) {
-            write(line, at, column.name(), styles.heading(HorizontalAlignment.RIGHT));
-            spread(line, at, 1, wide(chart, column));
-            at += wide(chart, column);
+        spread(line, from, 1, widths.names());
+        int at = from + widths.names();
+        for (Map.Entry<FigureColumn, Integer> column : widths.figures().entrySet()) {
+            write(line, at, column.getKey().name(), styles.heading(HorizontalAlignment.RIGHT));
+            spread(line, at, 1, column.getValue());
+            at += column.getValue();
         }
     }
 
     /** A row of the table: the name, then the figures. */
-    void row(int line, int from, PlainChart chart, int row, int high, int room) {
-        List<FigureColumn> fitting = fitting(chart, room);
-        int names = room - fitting.stream().mapToInt(column -> wide(chart, column)).sum();
+    void row(int line, int from, PlainChart chart, int row, int high, Widths widths) {
         Cell name = write(line, from, chart.categoryText(row), chart.beside().isEmpty() ? styles.plain() : styles.ruled(HorizontalAlignment.LEFT, Optional.empty()));
         name.setCellFormula(helpers.categoryCell(row));
-        spread(line, from, high, names);
-        int at = from + names;
-        for (FigureColumn column : fitting) {
-            figure(line, at, chart, column, row);
-            spread(line, at, high, wide(chart, column));
-            at += wide(chart, column);
+        spread(line, from, high, widths.names());
+        int at = from + widths.names();
+        for (Map.Entry<FigureColumn, Integer> column : widths.figures().entrySet()) {
+            figure(line, at, chart, column.getKey(), row);
+            spread(line, at, high, column.getValue());
+            at += column.getValue();
         }
     }
 
@@ -146,7 +147,7 @@ final class TableCells {
 
     void merge(int line, int column, int rows, int columns) {
         if (rows * columns > 1) {
-            sheet.addMergedRegion(new CellRangeAddress(line, line + rows - 1, column, column + columns - 1));
+            sheet.addMergedRegionUnsafe(new CellRangeAddress(line, line + rows - 1, column, column + columns - 1));
         }
     }
 

@@ -57,13 +57,14 @@ final class TextBlock {
             told.accept("'" + chart.name() + "': a cell's text has one colour, so what is left has the colour of its bar");
         }
         int figureColumns = Math.max(1, area.columns() / 10);
-        int before = cells.columns(chart, area.columns() - figureColumns - texts.columns().size());
+        TableCells.Widths widths = cells.widths(chart, area.columns() - figureColumns - texts.columns().size());
+        int before = widths.all();
         int barColumns = Math.max(1, Math.min((area.columns() - before - figureColumns) / texts.columns().size(),
                 (int) Math.ceil(longest() * GLYPH / Area.COLUMN)));
-        cells.headings(area.row() + TITLES - 1, area.column(), chart, before);
+        cells.headings(area.row() + TITLES - 1, area.column(), chart, widths);
         for (int row = 0; row < chart.data().rowCount(); row++) {
             int line = area.row() + TITLES + row;
-            cells.row(line, area.column(), chart, row, 1, before);
+            cells.row(line, area.column(), chart, row, 1, widths);
             int at = area.column() + before;
             for (TextColumn column : texts.columns()) {
                 bar(line, at, column, row);
@@ -154,7 +155,7 @@ final class TextBlock {
 
     private void merge(int line, int column, int columns) {
         if (columns > 1) {
-            sheet.addMergedRegion(new CellRangeAddress(line, line, column, column + columns - 1));
+            sheet.addMergedRegionUnsafe(new CellRangeAddress(line, line, column, column + columns - 1));
         }
     }
 
