@@ -78,8 +78,8 @@ final class LastRow {
 
         @Override
         public String toString() {
-            if (Double.isInfinite(sum) || Double.isInfinite(stands)) {
-                return "'" + column + "' is infinite";
+            if (!Double.isFinite(sum) || !Double.isFinite(stands)) {
+                return "the figures of '" + column + "' are too large to be added";
             }
             BigDecimal whole = BigDecimal.valueOf(sum).setScale(decimals, RoundingMode.HALF_EVEN);
             BigDecimal off = BigDecimal.valueOf(stands).subtract(whole).stripTrailingZeros();

@@ -46,6 +46,7 @@ final class Document {
             for (Page page : pages) {
                 add(page, document, root, typefaces);
             }
+            typefaces.finish();
             document.setDocumentId(1L); // else it comes from the time, and the same charts give other bytes
             document.save(out);
         }

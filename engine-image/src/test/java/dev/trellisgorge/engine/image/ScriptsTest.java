@@ -20,12 +20,17 @@ import java.io.OutputStream;
 import java.io.UncheckedIOException;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
-import java.util.HexFormat;
 import java.util.List;
+import java.util.stream.Collectors;
+import java.util.stream.IntStream;
 import org.apache.pdfbox.Loader;
 import org.apache.pdfbox.cos.COSName;
 import org.apache.pdfbox.pdmodel.PDDocument;
 import org.apache.pdfbox.pdmodel.PDResources;
+import org.apache.pdfbox.pdmodel.font.PDFont;
+import org.apache.pdfbox.pdmodel.font.PDType3Font;
+import org.apache.pdfbox.pdmodel.graphics.form.PDFormXObject;
+import org.apache.pdfbox.text.PDFTextStripper;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
 
@@ -80,21 +85,46 @@ public class ScriptsTest {
     }
 
     @Test
-    public void whatShapesSayIsMarkedOnThemInAPdf() throws IOException {
-        String name = "\u5317\u95F8 \u0633\u062F";
+    public void glyphsOfOtherFontsAreInAPdfAndSayWhatTheyStandFor() throws IOException {
+        List<String> names = List.of("\u5317 \u95F8", "\u0633\u062F \u0627\u0644\u0646\u0647\u0631", "\u0939\u0947\u0930\u0949\u0928 \u0928\u0926\u0940", "\u0928\u0926\u093F 12 m");
         ByteArrayOutputStream out = new ByteArrayOutputStream();
-        Engines.draw(List.of(Page.of(named(name))), "pdf", Size.STANDARD, out);
-        StringBuilder content = new StringBuilder();
+        Engines.draw(names.stream().map(ScriptsTest::named).map(Page::of).toList(), "pdf", Size.STANDARD, out);
         try (PDDocument document = Loader.loadPDF(out.toByteArray())) {
-            PDResources resources = document.getPage(0).getResources();
-            for (COSName form : resources.getXObjectNames()) {
-                try (InputStream in = resources.getXObject(form).getCOSObject().createInputStream()) {
-                    content.append(new String(in.readAllBytes(), StandardCharsets.ISO_8859_1));
+            for (int page = 0; page < names.size(); page++) {
+                PDResources resources = document.getPage(page).getResources();
+                PDFormXObject form = (PDFormXObject) resources.getXObject(resources.getXObjectNames().iterator().next());
+                List<PDFont> fonts = new ArrayList<>();
+                for (COSName font : form.getResources().getFontNames()) {
+                    fonts.add(form.getResources().getFont(font));
                 }
+                assertThat(fonts).as(names.get(page)).allMatch(PDFont::isEmbedded).anyMatch(PDType3Font.class::isInstance);
+                PDFTextStripper words = new PDFTextStripper();
+                words.setStartPage(page + 1);
+                words.setEndPage(page + 1);
+                assertThat(words.getText(document).replace("\u202B", "").replace("\u202C", "")).as(names.get(page)).contains(page == 3 ? "12 m" : names.get(page));
+                assertMarked(form, page == 3);
             }
         }
-        String said = HexFormat.of().withUpperCase().formatHex(name.getBytes(StandardCharsets.UTF_16));
-        assertThat(content).contains("/Span <</ActualText <" + said + ">>> BDC\n");
-        assertThat(content.toString().split("BDC").length).as("each that is begun ends").isEqualTo(content.toString().split("EMC").length);
+    }
+
+    /** Vowel signs that are drawn before their consonant: the glyphs don't stand in the order of reading. */
+    private static void assertMarked(PDFormXObject form, boolean outOfOrder) throws IOException {
+        try (InputStream in = form.getContents()) {
+            String content = new String(in.readAllBytes(), StandardCharsets.ISO_8859_1);
+            assertThat(content.split("BDC").length).as("each that is begun ends").isEqualTo(content.split("EMC").length);
+            assertThat(content.contains("/ActualText")).isEqualTo(outOfOrder);
+        }
+    }
+
+    @Test
+    public void moreGlyphsThanAFontTakesGoIntoTheNext() throws IOException {
+        String many = IntStream.range(0, 40).mapToObj(at -> Character.toString(0x4E00 + at)).collect(Collectors.joining());
+        List<PlainChart> charts = IntStream.range(0, 16).mapToObj(at -> named(many.codePoints().map(sign -> sign + 40 * at).collect(StringBuilder::new, StringBuilder::appendCodePoint, StringBuilder::append).toString())).toList();
+        ByteArrayOutputStream out = new ByteArrayOutputStream();
+        Engines.draw(charts.stream().map(Page::of).toList(), "pdf", Size.STANDARD, out);
+        try (PDDocument document = Loader.loadPDF(out.toByteArray())) {
+            String words = new PDFTextStripper().getText(document);
+            assertThat(words).contains(many).contains(charts.get(15).categoryText(0));
+        }
     }
 }
