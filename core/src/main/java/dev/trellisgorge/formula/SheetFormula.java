@@ -61,6 +61,9 @@ public final class SheetFormula {
 
         /** A range as long as there are rows. */
         String rows();
+
+        /** How many lines of the sheet stand above the first row. */
+        int linesAbove();
     }
 
     /** How far formulas are taken apart for a sheet: a person reads them in a cell, and a cell has an end. */
@@ -433,7 +436,7 @@ public final class SheetFormula {
 
         @Override
         public String rowNumber(Leaf.RowNumber f, Kind kind) {
-            return "(ROW()-1)";
+            return "(ROW()-" + cells.linesAbove() + ")";
         }
 
         @Override

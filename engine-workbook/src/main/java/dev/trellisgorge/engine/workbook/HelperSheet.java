@@ -1,5 +1,8 @@
 package dev.trellisgorge.engine.workbook;
 
+import static dev.trellisgorge.formula.Formulas.choose;
+import static dev.trellisgorge.formula.Formulas.text;
+
 import dev.trellisgorge.chart.Format;
 import dev.trellisgorge.chart.Label;
 import dev.trellisgorge.chart.Ring;
@@ -7,6 +10,7 @@ import dev.trellisgorge.chart.Series;
 import dev.trellisgorge.engine.Tile;
 import dev.trellisgorge.formula.Formula;
 import dev.trellisgorge.formula.Formulas;
+import dev.trellisgorge.formula.InWords;
 import dev.trellisgorge.formula.Leaf;
 import dev.trellisgorge.formula.Reads;
 import dev.trellisgorge.formula.SheetFormula;
@@ -14,12 +18,14 @@ import dev.trellisgorge.formula.Stages.StageColumn;
 import dev.trellisgorge.formula.Window;
 import dev.trellisgorge.plan.Cells;
 import dev.trellisgorge.plan.Derived;
-import dev.trellisgorge.plan.Identity;
 import dev.trellisgorge.plan.PlainChart;
 import dev.trellisgorge.plan.Plan;
 import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Kind;
+import java.math.BigDecimal;
+import java.util.ArrayDeque;
 import java.util.ArrayList;
+import java.util.Deque;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
@@ -27,6 +33,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.function.Predicate;
 import java.util.stream.IntStream;
 import org.apache.poi.ss.usermodel.Cell;
 import org.apache.poi.ss.usermodel.CellStyle;
@@ -37,17 +44,17 @@ import org.apache.poi.ss.util.CellRangeAddress;
 import org.apache.poi.ss.util.CellReference;
 
 /**
- * The sheet of one tile's helper columns, left to right: the category, the series in drawing order, the working columns,
- * what others are computed beside, the texts of labels, the figures of rows that were added, and one column of TRUE or FALSE
- * for each identity; the slices of a ring stand below each other at the right. Every cell is a formula over the raw sheet,
- * with the value that the formula gives written beside it.
+ * The sheet of one tile's helper columns, left to right: the category, the series in drawing order, what they are worked out
+ * from, and the proof; then, folded away, what serves only labels and the drawing, and the slices of a ring below each other.
+ * Every cell is a formula over the raw sheet, with the value that the formula gives written beside it.
  */
 final class HelperSheet {
-    private static final int FIGURE = 14;
+    private static final int FIGURE = 16;
     private static final int STATEMENT = 24;
-    /** Sums of more rows than this stay figures: a cell's formula has an end. */
-    private static final int MOST_SUMMED = 500;
-    private static final int MOST_ARGUMENTS = 200;
+    private static final int LONGEST_MEANING = 160;
+    private static final int MOST_DECIMALS = 3;
+    private static final int LOOKED_AT = 1000;
+    private static final String INTERMEDIATE = "intermediate ";
     private static final String PROOF = "proof ";
 
     private final Cells data;
@@ -68,27 +75,26 @@ final class HelperSheet {
     private final List<List<Series>> tracks;
     private final int categoryAt;
     private final int proofsFrom;
-
-    /** One column: its header, and what its cells hold on a row. */
-    private record SheetColumn(String title, Optional<String> titleFormula, int width, Filling cells) {
-    }
-
-    private interface Filling {
-        void fill(Row line, int column, int row);
-    }
+    private final int foldedFrom;
+    private final String title;
 
     /** The sheet under a chart: its parts share one helper table. */
     HelperSheet(List<PlainChart> parts, String name, String raw, SheetNames names, Styles styles) {
-        this(parts.get(parts.size() - 1).data(), parts.stream().flatMap(part -> part.series().stream()).toList(), parts.get(0).note(),
+        this(title(parts.get(0)), parts.get(parts.size() - 1).data(), parts.stream().flatMap(part -> part.series().stream()).toList(), parts.get(0).note(),
                 parts.get(0).drawing() instanceof Ring ring ? ring : null, name, raw, names, styles);
     }
 
     HelperSheet(Tile.OfFigure figure, String name, String raw, SheetNames names, Styles styles) {
-        this(figure.data(), List.of(), Optional.empty(), null, name, raw, names, styles);
+        this(figure.title().isEmpty() ? figure.name() : figure.title(), figure.data(), List.of(), Optional.empty(), null, name, raw, names, styles);
     }
 
-    private HelperSheet(Cells data, List<Series> series, Optional<Label> note, Ring ring, String name, String raw, SheetNames names,
+    private static String title(PlainChart chart) {
+        return chart.title().isEmpty() ? chart.name() : chart.title();
+    }
+
+    private HelperSheet(String title, Cells data, List<Series> series, Optional<Label> note, Ring ring, String name, String raw, SheetNames names,
             Styles styles) {
+        this.title = title;
         this.data = data;
         this.plan = data.plan();
         this.series = ring == null ? series : new ArrayList<>(series);
@@ -109,14 +115,36 @@ final class HelperSheet {
         layout.stages().columns().stream().map(StageColumn::formula).filter(Window.Lookup.class::isInstance).map(Window.Lookup.class::cast)
                 .forEach(lookup -> readOnItsRow.addAll(Reads.computed(lookup.wanted())));
         category();
-        helpers();
-        this.categoryAt = notedCategory();
-        beside();
-        labels();
+        Set<String> main = reached();
+        List<Derived> all = computed();
+        all.stream().filter(column -> main.contains(column.name())).forEach(this::helper);
+        beside(main::contains);
         added();
         this.proofsFrom = columns.size();
         proofs();
+        this.foldedFrom = columns.size();
+        all.stream().filter(column -> !main.contains(column.name())).forEach(this::helper);
+        beside(column -> !main.contains(column));
+        this.categoryAt = notedCategory();
+        labels();
         slices();
+    }
+
+    /** The columns that are drawn under a name, that are printed and that prove them, and all that these need. */
+    private Set<String> reached() {
+        Map<String, Formula> formulas = new LinkedHashMap<>();
+        layout.stages().columns().forEach(column -> formulas.put(column.name(), column.formula()));
+        Set<String> reached = new LinkedHashSet<>();
+        Deque<String> open = new ArrayDeque<>(plan.series());
+        series.stream().filter(Series::inLegend).map(Series::column).forEach(open::add);
+        formulas.keySet().stream().filter(name -> name.startsWith(PROOF)).forEach(open::add);
+        while (!open.isEmpty()) {
+            String next = open.pop();
+            if (reached.add(next)) {
+                open.addAll(Reads.computed(formulas.get(next)));
+            }
+        }
+        return reached;
     }
 
     /** The series first, in their order, as they are printed; then all other columns, but for those that only say how labels are written. */
@@ -133,7 +161,7 @@ final class HelperSheet {
         Map<String, Formula> formulas = new LinkedHashMap<>();
         plan.columns().stream().filter(column -> !wording.contains(column.name())).forEach(column -> formulas.put(column.name(), column.formula()));
         for (int i = 0; i < plan.identities().size(); i++) {
-            formulas.put(PROOF + i, plan.identities().get(i).holdsOrNeedNot());
+            formulas.put(PROOF + i, choose(plan.identities().get(i).holdsOrNeedNot(), text(SheetHead.OK), text(SheetHead.FAILS)));
         }
         return formulas;
     }
@@ -143,23 +171,23 @@ final class HelperSheet {
         return layout.stages().columns().stream().filter(column -> column.name().equals(name)).findFirst().orElseThrow();
     }
 
-    private int add(String title, Optional<String> titleFormula, int width, Filling cells) {
-        columns.add(new SheetColumn(title, titleFormula, width, cells));
+    private int add(SheetColumn column) {
+        columns.add(column);
         return columns.size() - 1;
     }
 
-    private int add(String title, int width, Filling cells) {
-        return add(title, Optional.empty(), width, cells);
+    private int add(String name, String meaning, int width, SheetColumn.Filling cells) {
+        return add(new SheetColumn(name, meaning, width, cells));
     }
 
     private void category() {
         Column category = data.category();
         boolean inTable = plan.category().isPresent();
         RowFormula there = inTable ? new RowFormula(layout.rawCell(category.name())) : null;
-        add(category.name(), (int) Styles.width(category), (line, column, row) -> {
+        add(category.name(), inTable ? "the rows' names, from the sheet " + raw : "the number of the row", (int) Styles.width(category), (line, column, row) -> {
             Cell cell = line.createCell(column);
             if (inTable && !layout.isAdded(row)) {
-                cell.setCellFormula(there.at(row + 2, layout.rawLine(row)));
+                cell.setCellFormula(there.at(SheetLayout.line(row), layout.rawLine(row)));
             }
             value(cell, category, row);
             if (category.kind() == Kind.DATE) {
@@ -168,27 +196,38 @@ final class HelperSheet {
         });
     }
 
-    private void helpers() {
-        List<Derived> all = computed();
-        for (int i = 0; i < all.size(); i++) {
-            layout.column(all.get(i).name(), columns.size() + i);
-        }
-        placeBeside(columns.size() + all.size() + (note.isPresent() ? 1 : 0));
-        for (Derived column : all) {
-            Column cells = data.column(column.name());
-            Optional<Format> format = series.stream().filter(s -> s.column().equals(column.name())).flatMap(s -> s.label().stream()).map(Label::format)
-                    .findFirst().filter(f -> cells.kind() == Kind.NUMBER);
-            String title = readersName(column.name());
-            boolean level = cells.kind() == Kind.NUMBER && cells.size() > 0 && (column.formula() instanceof Leaf.Setting || column.formula() instanceof Leaf.Literal);
-            Format written = level ? levelFormat(cells) : null;
-            Optional<String> live = level && column.formula() instanceof Leaf.Setting setting
-                    ? Optional.of("\"" + title.replace("\"", "\"\"") + " \"&" + NumberFormats.text(names.defined(setting.name()), written)) : Optional.empty();
-            add(level ? title + " " + written.write(cells.number(0)) : title, live, FIGURE, formula(staged(column.name()).formula(), cells, format));
-        }
+    private void helper(Derived column) {
+        layout.column(column.name(), columns.size());
+        Column cells = data.column(column.name());
+        String shown = series.stream().filter(s -> s.column().equals(column.name())).map(Series::name).findFirst().orElse("");
+        boolean level = !shown.isEmpty() && cells.kind() == Kind.NUMBER && cells.size() > 0 && (column.formula() instanceof Leaf.Setting || column.formula() instanceof Leaf.Literal);
+        Format written = level ? levelFormat(cells) : null;
+        Optional<String> live = level && column.formula() instanceof Leaf.Setting setting
+                ? Optional.of("\"" + shown.replace("\"", "\"\"") + " \"&" + NumberFormats.text(names.defined(setting.name()), written)) : Optional.empty();
+        add(new SheetColumn(column.name(), level ? shown + " " + written.write(cells.number(0)) : shown, live, meaning(column), FIGURE,
+                cells(writing(writer -> writer.write(staged(column.name()).formula())), cells, false)));
     }
 
-    private String readersName(String column) {
-        return series.stream().filter(s -> s.column().equals(column)).map(Series::name).findFirst().orElse(column);
+    /** In the plan's own columns where that is short, else by what stands beside them. */
+    private String meaning(Derived column) {
+        String whole = InWords.of(column.formula());
+        return whole.length() <= LONGEST_MEANING ? whole : InWords.of(named(staged(column.name()).formula()));
+    }
+
+    private SheetLayout.RowFormulas writing(SheetLayout.Writing formula) {
+        return layout.formulas(columns.size(), formula);
+    }
+
+    /** As the labels on a column write its figures, else with the decimals that they have. */
+    private Optional<CellStyle> style(Column cells) {
+        if (cells.kind() == Kind.DATE) {
+            return Optional.of(styles.date());
+        } else if (cells.kind() != Kind.NUMBER) {
+            return Optional.empty();
+        }
+        Optional<Format> labelled = series.stream().filter(s -> s.column().equals(cells.name())).flatMap(s -> s.label().stream()).filter(label -> label.column().equals(cells.name())).map(Label::format).findFirst();
+        int decimals = IntStream.range(0, Math.min(LOOKED_AT, cells.size())).filter(cells::isPresent).map(row -> BigDecimal.valueOf(cells.number(row)).stripTrailingZeros().scale()).max().orElse(0);
+        return Optional.of(styles.figure(labelled.orElseGet(() -> Format.of(Math.max(0, Math.min(MOST_DECIMALS, decimals))))));
     }
 
     /** As the chart writes its figures, or as the level itself needs. */
@@ -211,9 +250,9 @@ final class HelperSheet {
         String text = layout.cell(note.get().column());
         String written = cells.kind() == Kind.TEXT ? text : NumberFormats.text(text, note.get().format());
         RowFormula formula = new RowFormula(base + "&IFERROR(\" (\"&" + written + "&\")\",\"\")");
-        return add("category with its note", STATEMENT, (line, column, row) -> {
+        return add("category with its note", "what stands along the base of the chart", STATEMENT, (line, column, row) -> {
             Cell cell = line.createCell(column);
-            cell.setCellFormula(formula.at(row + 2, 0));
+            cell.setCellFormula(formula.at(SheetLayout.line(row), 0));
             cell.setCellValue(categoryText(row));
         });
     }
@@ -226,45 +265,53 @@ final class HelperSheet {
         return plan.nameColumn().map(data::column).orElseGet(data::category).written(row) + (after.isEmpty() ? "" : " (" + after + ")");
     }
 
-    /** What stands beside the plan's columns: pieces of formulas that several need, and cells that others run over. */
-    private void placeBeside(int from) {
-        int at = from;
-        for (StageColumn column : beside) {
-            layout.column(column.name(), at++);
-        }
-        for (Formula leaf : ranges) {
-            if (leaf instanceof Leaf.Computed made && besideOnly(made.name())) {
-                layout.range(leaf, layout.at(made.name()));
-            } else {
-                layout.range(leaf, at++);
-            }
-        }
-    }
-
     /** Whether the cells of a column stand beside for others to run over, and for nothing else. */
     private boolean besideOnly(String name) {
         return beside.stream().anyMatch(column -> column.name().equals(name)) && !readOnItsRow.contains(name);
     }
 
-    private void beside() {
-        Map<String, Column> values = new LinkedHashMap<>();
-        for (StageColumn column : layout.stages().columns()) {
-            if (beside.contains(column)) {
-                values.put(column.name(), data.evaluate(inFull(column.formula())));
-            }
-        }
+    /**
+     * What stands beside the plan's columns: pieces of formulas that several need, and cells that others run over.
+     *
+     * @param needed whether a column is one of those that it is for
+     */
+    private void beside(Predicate<String> needed) {
         for (StageColumn column : beside) {
-            boolean range = besideOnly(column.name());
-            SheetLayout.RowFormulas variants = layout.formulas(columns.size(), writer -> range ? writer.writeInRange(column.formula()) : writer.write(column.formula()));
-            add((range ? "of every row: " : "piece: ") + column.name(), STATEMENT, cells(variants, values.get(column.name()), range));
+            if (needed.test(column.name())) {
+                boolean range = besideOnly(column.name());
+                layout.column(column.name(), columns.size());
+                add(intermediate(column.name()), InWords.of(named(column.formula())) + (range ? ", blank where it is absent" : ""), FIGURE,
+                        cells(writing(writer -> range ? writer.writeInRange(column.formula()) : writer.write(column.formula())), data.evaluate(inFull(column.formula())), range));
+            }
         }
         for (Formula leaf : ranges) {
-            if (!(leaf instanceof Leaf.Computed made && besideOnly(made.name()))) {
-                SheetLayout.RowFormulas variants = layout.formulas(columns.size(), writer -> writer.writeInRange(leaf));
-                Column cells = leaf instanceof Leaf.Computed made && values.containsKey(made.name()) ? values.get(made.name()) : data.evaluate(leaf);
-                add("of every row: " + leaf.title(), STATEMENT, cells(variants, cells, true));
+            if (layout.hasRange(leaf) || layout.stages().columns().stream().noneMatch(column -> needed.test(column.name()) && column.formula().operands().contains(leaf))) {
+                continue;
+            }
+            if (leaf instanceof Leaf.Computed made && besideOnly(made.name())) {
+                layout.range(leaf, layout.at(made.name()));
+            } else {
+                layout.range(leaf, columns.size());
+                String of = leaf instanceof Leaf.Computed made ? named(made.name()) : leaf.title();
+                add(of + " or blank", of + " as other cells run over it: blank where it is absent", FIGURE,
+                        cells(writing(writer -> writer.writeInRange(leaf)), data.evaluate(inFull(leaf)), true));
             }
         }
+    }
+
+    /** What a column that stands beside is called; a column of the plan has its name. */
+    private String named(String name) {
+        return beside.stream().anyMatch(column -> column.name().equals(name)) ? intermediate(name) : name;
+    }
+
+    private String intermediate(String name) {
+        return INTERMEDIATE + (IntStream.range(0, beside.size()).filter(at -> beside.get(at).name().equals(name)).findFirst().orElseThrow() + 1);
+    }
+
+    /** A formula in which the columns that stand beside have the names that they have on the sheet. */
+    private Formula named(Formula formula) {
+        return formula instanceof Leaf.Computed made ? new Leaf.Computed(named(made.name()))
+                : formula.operands().isEmpty() ? formula : formula.rebuilt(formula.operands().stream().map(this::named).toList());
     }
 
     /** A formula with the pieces that stand beside put back, as the plan's cells know nothing of them. */
@@ -276,7 +323,8 @@ final class HelperSheet {
         return formula.operands().isEmpty() ? formula : formula.rebuilt(formula.operands().stream().map(this::inFull).toList());
     }
 
-    private static Filling cells(SheetLayout.RowFormulas variants, Column values, boolean range) {
+    private SheetColumn.Filling cells(SheetLayout.RowFormulas variants, Column values, boolean range) {
+        Optional<CellStyle> style = style(values);
         return (line, column, row) -> {
             Cell cell = line.createCell(column);
             cell.setCellFormula(variants.at(row));
@@ -285,6 +333,7 @@ final class HelperSheet {
             } else {
                 value(cell, values, row);
             }
+            style.ifPresent(cell::setCellStyle);
         };
     }
 
@@ -304,9 +353,9 @@ final class HelperSheet {
         String figure = layout.cell(label.column());
         String rounded = words ? figure : text ? NumberFormats.text(figure, label.format()) : NumberFormats.rounded(figure, label.format());
         RowFormula formula = new RowFormula("IF(ISERROR(" + layout.cell(of) + "),\"\",IFERROR(" + rounded + ",\"\"))");
-        return add("words beside " + of, FIGURE, (line, column, row) -> {
+        return add("words beside " + of, "what the labels on " + of + " say", FIGURE, (line, column, row) -> {
             Cell cell = line.createCell(column);
-            cell.setCellFormula(formula.at(row + 2, 0));
+            cell.setCellFormula(formula.at(SheetLayout.line(row), 0));
             if (!drawn.isPresent(row) || !figures.isPresent(row)) {
                 cell.setCellValue("");
             } else if (text && !words) {
@@ -320,76 +369,63 @@ final class HelperSheet {
         });
     }
 
-    /** The figures of rows that are on no raw sheet: sums of raw rows, or what the row was given. */
+    /** The figures of rows that are on no raw sheet. */
     private void added() {
         if (IntStream.range(0, data.rowCount()).noneMatch(layout::isAdded)) {
             return;
         }
         Set<String> read = new LinkedHashSet<>();
         formulas().values().forEach(formula -> read.addAll(Reads.columns(formula)));
+        AddedFigures figures = new AddedFigures(data, raw);
         for (String input : read) {
             Column cells = data.rows().column(input);
-            layout.added(input, add(input + " of added rows", FIGURE, (line, column, row) -> {
+            layout.added(input, add(input + " of added rows", input + " on rows that are not on the sheet " + raw, FIGURE, (line, column, row) -> {
                 if (layout.isAdded(row) && cells.isPresent(row)) {
                     Cell cell = line.createCell(column);
-                    int[] summed = data.rows().summedRows(row, input);
-                    if (cells.kind() == Kind.NUMBER && summed.length > 0 && summed.length <= MOST_SUMMED) {
-                        cell.setCellFormula("SUM(" + areas(input, summed) + ")");
-                    }
+                    Optional<String> sum = figures.sum(input, row);
+                    sum.ifPresent(cell::setCellFormula);
                     value(cell, cells, row);
+                    if (sum.isEmpty()) {
+                        cell.setCellStyle(cells.kind() == Kind.DATE ? styles.inputDate() : styles.input());
+                    }
                 }
             }));
         }
     }
 
-    /** Raw cells below each other as one area each, in bundles that a function takes. */
-    private String areas(String input, int[] rows) {
-        int[] sorted = IntStream.of(rows).sorted().toArray();
-        List<String> areas = new ArrayList<>();
-        int at = data.rows().whole().columnNames().indexOf(input);
-        for (int i = 0; i < sorted.length; i++) {
-            int first = i;
-            while (i + 1 < sorted.length && sorted[i + 1] == sorted[i] + 1) {
-                i++;
-            }
-            areas.add(new CellRangeAddress(sorted[first] + 1, sorted[i] + 1, at, at).formatAsString(raw, false));
-        }
-        if (areas.size() <= MOST_ARGUMENTS) {
-            return String.join(",", areas);
-        }
-        List<String> bundles = new ArrayList<>();
-        for (int i = 0; i < areas.size(); i += MOST_ARGUMENTS) {
-            bundles.add("SUM(" + String.join(",", areas.subList(i, Math.min(areas.size(), i + MOST_ARGUMENTS))) + ")");
-        }
-        return String.join(",", bundles);
-    }
-
     private void proofs() {
         for (int i = 0; i < plan.identities().size(); i++) {
-            Identity identity = plan.identities().get(i);
             Formula formula = staged(PROOF + i).formula();
-            SheetLayout.RowFormulas variants = layout.formulas(columns.size(), writer -> writer.write(formula));
-            Column cells = data.evaluate(identity.holdsOrNeedNot());
-            add(identity.statement(), STATEMENT, (line, column, row) -> {
+            Column cells = data.evaluate(plan.identities().get(i).holdsOrNeedNot());
+            SheetLayout.RowFormulas variants = writing(writer -> writer.write(formula));
+            add(plan.identities().get(i).statement(), "OK where it holds", STATEMENT, (line, column, row) -> {
                 Cell cell = line.createCell(column);
                 cell.setCellFormula(variants.at(row));
-                cell.setCellValue(cells.number(row) == 1);
+                cell.setCellValue(cells.number(row) == 1 ? SheetHead.OK : SheetHead.FAILS);
             });
         }
+    }
+
+    /** For each identity the first row on which it fails. */
+    private List<Optional<Integer>> failing() {
+        return plan.identities().stream().map(identity -> {
+            Column holds = data.evaluate(identity.holdsOrNeedNot());
+            return IntStream.range(0, holds.size()).filter(row -> holds.number(row) != 1).boxed().findFirst();
+        }).toList();
     }
 
     /** A ring's slices below each other, as its chart reads them. */
     private void slices() {
         for (List<Series> track : tracks) {
-            trackAt.add(add("slice", FIGURE, (line, column, row) -> {
+            trackAt.add(add("slice", "the pieces of the ring, from the top", FIGURE, (line, column, row) -> {
                 if (row < track.size()) {
                     line.createCell(column).setCellValue(track.get(row).name());
                 }
             }));
-            add("size", FIGURE, (line, column, row) -> {
+            add("size", "how large each is", FIGURE, (line, column, row) -> {
                 if (row < track.size() && data.rowCount() > 0) {
                     Cell cell = line.createCell(column);
-                    cell.setCellFormula("IFERROR($" + CellReference.convertNumToColString(layout.at(track.get(row).column())) + "$2,0)");
+                    cell.setCellFormula("IFERROR($" + CellReference.convertNumToColString(layout.at(track.get(row).column())) + "$" + SheetLayout.FIRST + ",0)");
                     cell.setCellValue(size(track.get(row)));
                 }
             });
@@ -399,17 +435,6 @@ final class HelperSheet {
     private double size(Series slice) {
         Column cells = data.column(slice.column());
         return cells.isPresent(0) ? cells.number(0) : 0;
-    }
-
-    private Filling formula(Formula formula, Column values, Optional<Format> format) {
-        SheetLayout.RowFormulas variants = layout.formulas(columns.size(), writer -> writer.write(formula));
-        Optional<CellStyle> style = format.map(styles::figure);
-        return (line, column, row) -> {
-            Cell cell = line.createCell(column);
-            cell.setCellFormula(variants.at(row));
-            value(cell, values, row);
-            style.ifPresent(cell::setCellStyle);
-        };
     }
 
     private static void value(Cell cell, Column values, int row) {
@@ -430,20 +455,18 @@ final class HelperSheet {
         return columns.stream().map(column -> (double) column.width()).toList();
     }
 
+    /** The first column that is folded away, and the one after the last; the same where none is. */
+    int[] folded() {
+        return new int[] {foldedFrom, columns.size()};
+    }
+
     void fill(Sheet sheet) {
-        LiveWorkbook.header(sheet, styles, columns.stream().map(SheetColumn::title).toList(), 1);
-        Row header = sheet.getRow(0);
-        for (int i = 0; i < columns.size(); i++) {
-            Cell cell = header.getCell(i);
-            String words = columns.get(i).title();
-            columns.get(i).titleFormula().ifPresent(formula -> {
-                cell.setCellFormula(formula);
-                cell.setCellValue(words);
-            });
-        }
+        String of = "Formulas over the sheet " + raw + ", a line for each bar: first the series that are drawn, then what they are worked out from"
+                + (plan.identities().isEmpty() ? "" : ", then the proof that they add back") + (foldedFrom == columns.size() ? "." : "; what serves only labels and the drawing is folded away at the right.");
+        new SheetHead(sheet, styles, columns).write(title, of, plan.identities().isEmpty() ? null : new CellRangeAddress(0, 0, proofsFrom, proofsFrom + plan.identities().size() - 1), data.rowCount(), failing());
         int longest = tracks.stream().mapToInt(List::size).max().orElse(0);
         for (int row = 0; row < Math.max(data.rowCount(), longest); row++) {
-            Row line = sheet.createRow(row + 1);
+            Row line = sheet.createRow(SheetLayout.line(row) - 1);
             for (int i = row < data.rowCount() ? 0 : trackAt.get(0); i < columns.size(); i++) {
                 columns.get(i).cells().fill(line, i, row);
             }
@@ -452,12 +475,12 @@ final class HelperSheet {
 
     /** The cell over a series' cells, which names it. */
     CellReference titleOf(Series of) {
-        return new CellReference(name, 0, layout.at(of.column()), true, true);
+        return new CellReference(name, SheetLayout.SHOWN_AS - 1, layout.at(of.column()), true, true);
     }
 
     /** What stands in that cell. */
     String titleText(Series of) {
-        return columns.get(layout.at(of.column())).title();
+        return columns.get(layout.at(of.column())).shown();
     }
 
     /** The names along the base, with their notes. */
@@ -492,7 +515,7 @@ final class HelperSheet {
     }
 
     private String cell(int column, int row) {
-        return new CellReference(name, row + 1, column, true, true).formatAsString();
+        return new CellReference(name, SheetLayout.line(row) - 1, column, true, true).formatAsString();
     }
 
     String sliceNames(int track) {
@@ -503,10 +526,14 @@ final class HelperSheet {
         return range(trackAt.get(track) + 1, trackAt.get(track) + 1, tracks.get(track).size());
     }
 
-    /** All the TRUE and FALSE of the identities; empty where there are none. */
-    Optional<String> proofCells() {
-        return plan.identities().isEmpty() || data.rowCount() == 0 ? Optional.empty()
-                : Optional.of(range(proofsFrom, proofsFrom + plan.identities().size() - 1, data.rowCount()));
+    /** The cell that says whether all identities hold; empty where there are none. */
+    Optional<String> proofCell() {
+        return plan.identities().isEmpty() || data.rowCount() == 0 ? Optional.empty() : Optional.of(new CellReference(name, SheetLayout.PROOF - 1, 1, true, true).formatAsString());
+    }
+
+    /** Whether they do. */
+    boolean isProved() {
+        return failing().stream().noneMatch(Optional::isPresent);
     }
 
     Cells data() {
@@ -518,6 +545,6 @@ final class HelperSheet {
     }
 
     private String range(int firstColumn, int lastColumn, int rows) {
-        return new CellRangeAddress(1, Math.max(1, rows), firstColumn, lastColumn).formatAsString(name, true);
+        return new CellRangeAddress(SheetLayout.FIRST - 1, SheetLayout.line(Math.max(1, rows) - 1) - 1, firstColumn, lastColumn).formatAsString(name, true);
     }
 }

@@ -72,7 +72,8 @@ final class LiveWorkbook {
             for (Tile tile : page.tiles()) {
                 XSSFSheet made = book.createSheet(names.sheet(name(tile) + " series"));
                 HelperSheet sheet = helperSheet(tile, made.getSheetName(), raw);
-                ColumnWidths.set(made, sheet.widths());
+                ColumnWidths.set(made, sheet.widths(), sheet.folded()[0], sheet.folded()[1]);
+                SheetHead.mute(made, sheet.data().rowCount(), sheet.widths().size());
                 helpers.put(tile, sheet);
                 helperNames.put(sheet, made.getSheetName());
             }
@@ -135,7 +136,7 @@ final class LiveWorkbook {
             row.createCell(0).setCellValue(setting.getKey());
             Cell value = row.createCell(1);
             if (setting.getValue().isPresent(0)) {
-                fill(value, setting.getValue(), 0, styles);
+                fill(value, setting.getValue(), 0);
             }
             value.setCellStyle(setting.getValue().kind() == Kind.DATE ? styles.changeableDate() : styles.changeable());
             if (ofSteps.contains(setting.getKey())) {
@@ -157,18 +158,19 @@ final class LiveWorkbook {
             Row line = sheet.createRow(row + 1);
             for (int i = 0; i < columns.size(); i++) {
                 if (columns.get(i).isPresent(row)) {
-                    fill(line.createCell(i), columns.get(i), row, styles);
+                    Cell cell = line.createCell(i);
+                    fill(cell, columns.get(i), row);
+                    cell.setCellStyle(columns.get(i).kind() == Kind.DATE ? styles.inputDate() : styles.input());
                 }
             }
         }
     }
 
-    private static void fill(Cell cell, Column column, int row, Styles styles) {
+    private static void fill(Cell cell, Column column, int row) {
         if (column.kind() == Kind.TEXT) {
             cell.setCellValue(column.written(row));
         } else if (column.kind() == Kind.DATE) {
             cell.setCellValue(column.date(row).orElseThrow());
-            cell.setCellStyle(styles.date());
         } else if (column.kind() == Kind.TRUTH) {
             cell.setCellValue(column.number(row) == 1);
         } else {

@@ -8,8 +8,6 @@ import dev.trellisgorge.chart.Size;
 import dev.trellisgorge.chart.TextCells;
 import dev.trellisgorge.engine.Page;
 import dev.trellisgorge.engine.Tile;
-import dev.trellisgorge.plan.Cells;
-import dev.trellisgorge.plan.Identity;
 import dev.trellisgorge.plan.PlainChart;
 import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Kind;
@@ -18,8 +16,6 @@ import java.util.Collections;
 import java.util.List;
 import java.util.Map;
 import java.util.function.Consumer;
-import java.util.stream.Collectors;
-import java.util.stream.IntStream;
 import org.apache.poi.ss.usermodel.Cell;
 import org.apache.poi.ss.usermodel.CellStyle;
 import org.apache.poi.ss.usermodel.PageMargin;
@@ -210,23 +206,15 @@ final class PageSheet {
             boolean picks = page.tiles().stream().anyMatch(tile -> helpers.get(tile).data().plan().settingsOfSteps().contains(setting.getKey()));
             write(at++, 3, picks ? LiveWorkbook.PICKED : "(change it on the sheet Settings)", styles.note());
         }
-        String proofs = page.tiles().stream().flatMap(tile -> helpers.get(tile).proofCells().stream()).collect(Collectors.joining(","));
-        if (!proofs.isEmpty()) {
+        List<HelperSheet> proved = page.tiles().stream().map(helpers::get).filter(sheet -> sheet.proofCell().isPresent()).toList();
+        if (!proved.isEmpty()) {
             String holds = "The pieces add back to the figures on every row.";
-            String fails = "CHECK: the pieces do not add back; see FALSE on the sheet of the series.";
+            String fails = "CHECK: the pieces do not add back; the sheet of the series says on which row.";
+            List<String> cells = proved.stream().map(sheet -> sheet.proofCell().orElseThrow() + "=\"" + SheetHead.OK + "\"").toList();
             Cell proof = write(at, 0, "", styles.note());
-            proof.setCellFormula("IF(AND(" + proofs + "),\"" + holds + "\",\"" + fails + "\")");
-            proof.setCellValue(page.tiles().stream().allMatch(tile -> holds(helpers.get(tile).data())) ? holds : fails);
+            proof.setCellFormula("IF(" + (cells.size() == 1 ? cells.get(0) : "AND(" + String.join(",", cells) + ")") + ",\"" + holds + "\",\"" + fails + "\")");
+            proof.setCellValue(proved.stream().allMatch(HelperSheet::isProved) ? holds : fails);
         }
-    }
-
-    private static boolean holds(Cells data) {
-        return data.plan().identities().stream().allMatch(identity -> holds(data, identity));
-    }
-
-    private static boolean holds(Cells data, Identity identity) {
-        Column truths = data.evaluate(identity.holdsOrNeedNot());
-        return IntStream.range(0, truths.size()).allMatch(row -> truths.number(row) == 1);
     }
 
     private Cell write(int line, int column, String words, CellStyle style) {

@@ -16,6 +16,15 @@ import org.apache.poi.ss.util.CellReference;
 
 /** Which column of a helper sheet holds what, and so what the names in formulas are called there. Columns count from 0. */
 final class SheetLayout {
+    /** The lines of a helper sheet as a reader counts them. */
+    static final int TITLE = 1;
+    static final int WHAT = 2;
+    static final int PROOF = 3;
+    static final int NAMES = 4;
+    static final int SHOWN_AS = 5;
+    static final int MEANINGS = 6;
+    static final int FIRST = 7;
+
     private final Cells data;
     private final String raw;
     private final SheetNames names;
@@ -69,6 +78,10 @@ final class SheetLayout {
         rangeAt.put(leaf, at);
     }
 
+    boolean hasRange(Formula leaf) {
+        return rangeAt.containsKey(leaf);
+    }
+
     void added(String input, int at) {
         addedAt.put(input, at);
     }
@@ -80,6 +93,11 @@ final class SheetLayout {
     /** Whether a row is on no raw sheet. */
     boolean isAdded(int row) {
         return data.rows().wholeRow(row) < 0;
+    }
+
+    /** The line of the helper sheet that a row stands on. */
+    static int line(int row) {
+        return row + FIRST;
     }
 
     /** The line of the raw sheet that a row stands on, 2 for the first. */
@@ -125,7 +143,7 @@ final class SheetLayout {
             if (written[kind] == null) {
                 written[kind] = new RowFormula(writing.with(new SheetFormula(typing, cells(own, row == 0, added), presence, added ? onAdded : onRaw)));
             }
-            return written[kind].at(row + 2, added ? 0 : rawLine(row));
+            return written[kind].at(line(row), added ? 0 : rawLine(row));
         }
     }
 
@@ -174,12 +192,17 @@ final class SheetLayout {
             @Override
             public Optional<String> rangeAbove(Formula leaf) {
                 String column = "$" + letters(run(leaf));
-                return first ? Optional.empty() : Optional.of(column + "$2:" + column + RowFormula.ABOVE);
+                return first ? Optional.empty() : Optional.of(column + "$" + FIRST + ":" + column + RowFormula.ABOVE);
             }
 
             @Override
             public String rows() {
                 return wholeRange(0);
+            }
+
+            @Override
+            public int linesAbove() {
+                return FIRST - 1;
             }
         };
     }
@@ -191,6 +214,6 @@ final class SheetLayout {
 
     private String wholeRange(int at) {
         String column = "$" + letters(at) + "$";
-        return column + 2 + ":" + column + (Math.max(1, data.rowCount()) + 1);
+        return column + FIRST + ":" + column + line(Math.max(1, data.rowCount()) - 1);
     }
 }

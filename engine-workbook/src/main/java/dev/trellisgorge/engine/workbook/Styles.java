@@ -9,6 +9,7 @@ import java.util.Map;
 import java.util.Optional;
 import org.apache.poi.ss.usermodel.BorderStyle;
 import org.apache.poi.ss.usermodel.CellStyle;
+import org.apache.poi.ss.usermodel.ConditionalFormattingRule;
 import org.apache.poi.ss.usermodel.Font;
 import org.apache.poi.ss.usermodel.HorizontalAlignment;
 import org.apache.poi.ss.usermodel.Row;
@@ -16,12 +17,14 @@ import org.apache.poi.ss.usermodel.VerticalAlignment;
 import org.apache.poi.xssf.usermodel.XSSFCellStyle;
 import org.apache.poi.xssf.usermodel.XSSFColor;
 import org.apache.poi.xssf.usermodel.XSSFFont;
+import org.apache.poi.xssf.usermodel.XSSFFontFormatting;
 import org.apache.poi.xssf.usermodel.XSSFWorkbook;
 
 /** The looks of cells, each made once. */
 final class Styles {
     /** The height of a line with a big figure, in points. */
     static final float BIG_LINE = 48;
+    private static final byte OPAQUE = -1;
     private static final int WIDEST = 60;
     private static final double POINTS_PER_PIXEL = 0.75;
     private static final float LINE = 1.35f;
@@ -29,6 +32,10 @@ final class Styles {
     private final XSSFWorkbook book;
     private final CellStyle header;
     private final CellStyle date;
+    private final CellStyle input;
+    private final CellStyle inputDate;
+    private final CellStyle title;
+    private final CellStyle meaning;
     private final CellStyle changeable;
     private final CellStyle changeableDate;
     private final CellStyle note;
@@ -53,6 +60,15 @@ final class Styles {
         date = book.createCellStyle();
         date.setAlignment(HorizontalAlignment.LEFT);
         date.setDataFormat(book.createDataFormat().getFormat("yyyy-mm-dd"));
+        XSSFFont typed = font(10, false, Role.BASE);
+        input = style(typed, HorizontalAlignment.GENERAL);
+        inputDate = style(typed, HorizontalAlignment.LEFT);
+        inputDate.setDataFormat(date.getDataFormat());
+        title = style(font(14, true, Role.INK), HorizontalAlignment.LEFT);
+        meaning = style(font(9, false, Role.INK), HorizontalAlignment.LEFT);
+        meaning.setWrapText(true);
+        meaning.setVerticalAlignment(VerticalAlignment.TOP);
+        meaning.setBorderBottom(BorderStyle.THIN);
         XSSFFont entry = font(10, true, Role.BASE);
         XSSFCellStyle boxed = book.createCellStyle();
         boxed.setFont((Font) entry);
@@ -90,8 +106,15 @@ final class Styles {
         return style;
     }
 
-    private static XSSFColor color(Role role) {
-        return new XSSFColor(new byte[] {(byte) role.color().red(), (byte) role.color().green(), (byte) role.color().blue()});
+    static XSSFColor color(Role role) {
+        return new XSSFColor(new byte[] {OPAQUE, (byte) role.color().red(), (byte) role.color().green(), (byte) role.color().blue()});
+    }
+
+    /** Gives what a rule applies to a colour, of three bytes. */
+    static void color(ConditionalFormattingRule rule, byte... rgb) {
+        XSSFFontFormatting font = (XSSFFontFormatting) rule.createFontFormatting();
+        font.setFontColor(new XSSFColor(rgb));
+        font.getFontColor().getCTColor().setRgb(new byte[] {OPAQUE, rgb[0], rgb[1], rgb[2]}); // as the schema has it
     }
 
     CellStyle header() {
@@ -100,6 +123,25 @@ final class Styles {
 
     CellStyle date() {
         return date;
+    }
+
+    /** What was typed or read, where formulas stand beside it. */
+    CellStyle input() {
+        return input;
+    }
+
+    CellStyle inputDate() {
+        return inputDate;
+    }
+
+    /** Over a sheet of cells. */
+    CellStyle title() {
+        return title;
+    }
+
+    /** Under a column's name, what it is. */
+    CellStyle meaning() {
+        return meaning;
     }
 
     /** A cell that a reader may change. */
@@ -156,10 +198,7 @@ final class Styles {
             CellStyle style = style(font(11, false, Role.INK), at);
             style.setVerticalAlignment(VerticalAlignment.CENTER);
             style.setBorderBottom(BorderStyle.THIN);
-            XSSFColor rule = color(Role.MUTED);
-            byte[] rgb = rule.getRGB();
-            rule.getCTColor().setRgb(new byte[] {-1, rgb[0], rgb[1], rgb[2]}); // as the schema has it
-            ((XSSFCellStyle) style).setBottomBorderColor(rule);
+            ((XSSFCellStyle) style).setBottomBorderColor(color(Role.MUTED));
             format.ifPresent(pattern -> style.setDataFormat(book.createDataFormat().getFormat(NumberFormats.of(pattern))));
             return style;
         });

@@ -17,8 +17,6 @@ import org.apache.poi.ss.usermodel.CellStyle;
 import org.apache.poi.ss.usermodel.ConditionalFormattingRule;
 import org.apache.poi.ss.usermodel.Row;
 import org.apache.poi.ss.util.CellRangeAddress;
-import org.apache.poi.xssf.usermodel.XSSFColor;
-import org.apache.poi.xssf.usermodel.XSSFFontFormatting;
 import org.apache.poi.xssf.usermodel.XSSFSheet;
 
 /** Bars made of characters, in cells: the category, the bars, and the figure beside them. */
@@ -26,7 +24,6 @@ final class TextBlock {
     private static final int TITLES = 3;
     /** Pixels. */
     private static final double GLYPH = 9;
-    private static final byte OPAQUE = -1;
 
     private final PlainChart chart;
     private final TextCells texts;
@@ -142,9 +139,7 @@ final class TextBlock {
             String relative = helpers.cellOf(series, 0).replaceAll("\\$([0-9]+)$", "$1");
             ConditionalFormattingRule rule = sheet.getSheetConditionalFormatting().createConditionalFormattingRule("NOT(ISERROR(" + relative + "))");
             byte[] color = ChartFrame.bytes(series.fill().get());
-            XSSFFontFormatting font = (XSSFFontFormatting) rule.createFontFormatting();
-            font.setFontColor(new XSSFColor(color));
-            font.getFontColor().getCTColor().setRgb(new byte[] {OPAQUE, color[0], color[1], color[2]}); // as the schema has it
+            Styles.color(rule, color);
             return rule;
         }).toArray(ConditionalFormattingRule[]::new);
         for (int i = 0; i < rules.length; i += 3) {

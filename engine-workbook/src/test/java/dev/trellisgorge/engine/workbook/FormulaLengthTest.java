@@ -39,9 +39,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.regex.Matcher;
-import java.util.stream.IntStream;
 import java.util.stream.Stream;
-import org.apache.poi.ss.usermodel.Cell;
 import org.apache.poi.ss.usermodel.Sheet;
 import org.apache.poi.xssf.usermodel.XSSFWorkbook;
 import org.testng.annotations.Test;
@@ -57,8 +55,8 @@ public class FormulaLengthTest {
             Column.numbers("low", 1, 2, 3, 1), Column.numbers("high", 4, 6, 7, 2), Column.texts("k", "start", "change", "change", "total"));
     private static final Table ONE = Table.of("one", Column.numbers("v", 3), Column.numbers("w", 5));
 
-    /** A chart, which row of its sheet is looked at, and its columns as they are written by hand. */
-    private record Compared(String title, PlainChart chart, int line, Map<String, String> byHand) {
+    /** A chart, which of its rows is looked at, and its columns as they are written by hand. */
+    private record Compared(String title, PlainChart chart, int row, Map<String, String> byHand) {
     }
 
     /** A formula of ours beside one by hand. */
@@ -69,42 +67,42 @@ public class FormulaLengthTest {
     }
 
     private static Compared rows(String title, Pattern pattern, String... byHand) {
-        return of(title, Chart.of("n", pattern).over(ROWS, SETTINGS), 2, byHand);
+        return of(title, Chart.of("n", pattern).over(ROWS, SETTINGS), 1, byHand);
     }
 
-    private static Compared of(String title, PlainChart chart, int line, String... byHand) {
+    private static Compared of(String title, PlainChart chart, int row, String... byHand) {
         Map<String, String> columns = new LinkedHashMap<>();
         for (int i = 0; i < byHand.length; i += 2) {
             columns.put(byHand[i], byHand[i + 1]);
         }
-        return new Compared(title, chart, line, columns);
+        return new Compared(title, chart, row, columns);
     }
 
     private static List<Compared> all() {
         return List.of(
                 rows("columns, split", Columns.of("v").classify(Split.atSetting("goal")), "below", "IF(t!B3<goal,t!B3,NA())", "above", "IF(t!B3>=goal,t!B3,NA())"),
                 rows("columns, bands", Columns.of("v").classify(Bands.at(0, 4)), "band 1", "IF(t!B3<0,t!B3,NA())", "band 2", "IF(AND(t!B3>=0,t!B3<4),t!B3,NA())", "band 3", "IF(t!B3>=4,t!B3,NA())"),
-                rows("columns, highlight", Columns.of("v").classify(Highlight.largest(2)), "rest", "IF(F3>2,t!B3,NA())", "highlighted", "IF(F3<=2,t!B3,NA())"),
-                rows("columns, cap", Columns.of("w").cap(number(1)), "body", "t!C3-IFERROR(C3,0)", "cap", "IF(t!C3>0,MIN(1,t!C3),NA())"),
+                rows("columns, highlight", Columns.of("v").classify(Highlight.largest(2)), "rest", "IF(D8>2,t!B3,NA())", "highlighted", "IF(D8<=2,t!B3,NA())"),
+                rows("columns, cap", Columns.of("w").cap(number(1)), "body", "t!C3-IFERROR(C8,0)", "cap", "IF(t!C3>0,MIN(1,t!C3),NA())"),
                 rows("to-target", ToTarget.of("v", "w"), "met", "MIN(t!B3,t!C3)", "remaining", "IF(t!B3<t!C3,t!C3-MAX(t!B3,0),NA())", "above", "IF(t!B3>t!C3,t!B3-t!C3,NA())", "attainment", "IFERROR(t!B3/t!C3,NA())"),
                 rows("marker", Marker.of("v", "w"), "v", "t!B3", "w", "t!C3"),
-                rows("progress", Progress.of("v", "w", new Progress.Band("low", 0.5), new Progress.Band("high", 0.5)), "position", "MIN(1,MAX(0,E3))", "attainment", "IF(t!C3>0,t!B3/t!C3,NA())"),
-                rows("variance, another figure", Variance.of("v").against(column("w")), "value", "t!B3", "reference", "t!C3", "up", "IF(G3>0,G3,NA())", "down", "IF(G3<0,G3,NA())", "level", "IF(G3=0,G3,NA())", "change",
-                        "IFERROR((B3-C3)/ABS(C3),NA())"),
-                rows("variance, the row before", Variance.of("v"), "value", "t!B3", "reference", "t!B2", "change", "IFERROR((B3-C3)/ABS(C3),NA())"),
-                rows("waterfall", Waterfall.of("v").closing("End"), "spacer", "MAX(MIN(L3,J3),0)", "rise", "IF(K3>=0,O3,NA())", "fall", "IF(K3<0,O3,NA())", "total", "IF(t!A3=\"End\",J3,NA())", "rise under", "IF(K3>=0,P3,NA())",
-                        "fall under", "IF(K3<0,P3,NA())", "level", "J2+N(t!B3)", "movement", "IF(t!A3=\"End\",NA(),t!B3)", "lower end", "IF(ISNUMBER(K3),MIN(L3,J3),NA())", "upper end", "IF(ISNUMBER(K3),MAX(L3,J3),NA())",
-                        "piece", "IF(N3>0,N3-MAX(M3,0),M3-N3)", "piece under", "IF(AND(M3<0,N3>0),M3,NA())"),
-                rows("waterfall, kinds", Waterfall.of("v").kinds("k"), "start", "IF(t!F3=\"start\",t!B3,NA())", "subtotal", "IF(t!F3=\"subtotal\",J3,NA())", "total", "IF(t!F3=\"total\",J3,NA())", "movement",
-                        "IF(t!F3=\"change\",t!B3,NA())", "level", "IF(t!F3=\"start\",t!B3,J2+N(K3))"),
-                rows("breakdown", Breakdown.of("w"), "spacer", "MAX(I3,MIN(J3,0))", "part", "IF(J3>0,J3-MAX(I3,0),I3-J3)", "part under", "IF(AND(I3<0,J3>0),I3,NA())", "total", "IF(ROW()=2,Q3,NA())", "given", "IF(ROW()>2,t!C2,NA())",
-                        "level", "Q3-R3", "level before", "G3+F3", "lower end", "MIN(G3,H3)", "upper end", "MAX(G3,H3)"),
+                rows("progress", Progress.of("v", "w", new Progress.Band("low", 0.5), new Progress.Band("high", 0.5)), "position", "MIN(1,MAX(0,E8))", "attainment", "IF(t!C3>0,t!B3/t!C3,NA())"),
+                rows("variance, another figure", Variance.of("v").against(column("w")), "value", "t!B3", "reference", "t!C3", "up", "IF(G8>0,G8,NA())", "down", "IF(G8<0,G8,NA())", "level", "IF(G8=0,G8,NA())", "change",
+                        "IFERROR((B8-C8)/ABS(C8),NA())"),
+                rows("variance, the row before", Variance.of("v"), "value", "t!B3", "reference", "t!B2", "change", "IFERROR((B8-C8)/ABS(C8),NA())"),
+                rows("waterfall", Waterfall.of("v").closing("End"), "spacer", "MAX(MIN(L8,J8),0)", "rise", "IF(K8>=0,O8,NA())", "fall", "IF(K8<0,O8,NA())", "total", "IF(t!A3=\"End\",J8,NA())", "rise under", "IF(K8>=0,P8,NA())",
+                        "fall under", "IF(K8<0,P8,NA())", "level", "J7+N(t!B3)", "movement", "IF(t!A3=\"End\",NA(),t!B3)", "lower end", "IF(ISNUMBER(K8),MIN(L8,J8),NA())", "upper end", "IF(ISNUMBER(K8),MAX(L8,J8),NA())",
+                        "piece", "IF(N8>0,N8-MAX(M8,0),M8-N8)", "piece under", "IF(AND(M8<0,N8>0),M8,NA())"),
+                rows("waterfall, kinds", Waterfall.of("v").kinds("k"), "start", "IF(t!F3=\"start\",t!B3,NA())", "subtotal", "IF(t!F3=\"subtotal\",J8,NA())", "total", "IF(t!F3=\"total\",J8,NA())", "movement",
+                        "IF(t!F3=\"change\",t!B3,NA())", "level", "IF(t!F3=\"start\",t!B3,J7+N(K8))"),
+                rows("breakdown", Breakdown.of("w"), "spacer", "MAX(I8,MIN(J8,0))", "part", "IF(J8>0,J8-MAX(I8,0),I8-J8)", "part under", "IF(AND(I8<0,J8>0),I8,NA())", "total", "IF(ROW()=7,L8,NA())", "given", "IF(ROW()>7,t!C2,NA())",
+                        "level", "L8-M8", "level before", "G8+F8", "lower end", "MIN(G8,H8)", "upper end", "MAX(G8,H8)"),
                 rows("tornado", Tornado.of("w", "high"), "left", "-t!C3", "right", "t!E3"),
                 rows("diverging", Diverging.of("v"), "negative", "IF(t!B3<0,-t!B3,NA())", "positive", "IF(t!B3>0,t!B3,NA())"),
-                rows("range", Range.of("low", "high"), "spacer", "MAX(E3,MIN(F3,0))", "span", "IF(F3>0,F3-MAX(E3,0),E3-F3)", "span under", "IF(AND(E3<0,F3>0),E3,NA())", "lower end", "t!D3", "upper end", "t!E3"),
-                rows("text-bar", TextBar.of("v").per(number(0.5)), "bar", "IF(t!B3>=0,REPT(\"█\",D3),NA())", "glyphs", "ROUND(ABS(t!B3)/0.5,0)"),
-                of("ring", Chart.of(Ring.of("v", "w")).over(ONE, SETTINGS), 1, "met", "MIN(one!A2,one!B2)", "remaining", "MAX(one!B2-one!A2,0)", "attainment", "IFERROR(one!A2/one!B2,NA())"),
-                of("dial", Chart.of(Dial.of("v", -5, 10)).over(ONE, SETTINGS), 1, "below rest", "MIN(MAX(one!A2,-5),0)+5", "below fill", "-MIN(MAX(one!A2,-5),0)", "above fill", "MAX(MIN(one!A2,10),0)", "above rest", "10-D2"));
+                rows("range", Range.of("low", "high"), "spacer", "MAX(E8,MIN(F8,0))", "span", "IF(F8>0,F8-MAX(E8,0),E8-F8)", "span under", "IF(AND(E8<0,F8>0),E8,NA())", "lower end", "t!D3", "upper end", "t!E3"),
+                rows("text-bar", TextBar.of("v").per(number(0.5)), "bar", "IF(t!B3>=0,REPT(\"█\",D8),NA())", "glyphs", "ROUND(ABS(t!B3)/0.5,0)"),
+                of("ring", Chart.of(Ring.of("v", "w")).over(ONE, SETTINGS), 0, "met", "MIN(one!A2,one!B2)", "remaining", "MAX(one!B2-one!A2,0)", "attainment", "IFERROR(one!A2/one!B2,NA())"),
+                of("dial", Chart.of(Dial.of("v", -5, 10)).over(ONE, SETTINGS), 0, "below rest", "MIN(MAX(one!A2,-5),0)+5", "below fill", "-MIN(MAX(one!A2,-5),0)", "above fill", "MAX(MIN(one!A2,10),0)", "above rest", "10-D7"));
     }
 
     private static List<Pair> pairs(Compared compared) throws IOException {
@@ -114,8 +112,7 @@ public class FormulaLengthTest {
             Sheet sheet = book.getSheet("chart series");
             List<Pair> pairs = new ArrayList<>();
             compared.byHand().forEach((column, byHand) -> {
-                Cell title = IntStream.range(0, sheet.getRow(0).getLastCellNum()).mapToObj(sheet.getRow(0)::getCell).filter(cell -> cell.getStringCellValue().equals(column)).findFirst().orElseThrow();
-                pairs.add(new Pair(compared.title(), column, sheet.getRow(compared.line()).getCell(title.getColumnIndex()).getCellFormula(), byHand));
+                pairs.add(new Pair(compared.title(), column, HelperCells.cell(sheet, column, compared.row()).getCellFormula(), byHand));
             });
             return pairs;
         } finally {
@@ -135,7 +132,7 @@ public class FormulaLengthTest {
 
     private static String page(List<Pair> pairs) {
         StringBuilder page = new StringBuilder("# Formulas of workbooks\n\nEach helper column of a workbook is a formula, in the shortest form that says the same: a cell is asked whether it is there only "
-                + "where some cell of its column is missing, and what is absent (`#N/A`, which charts skip) is carried on by itself. Below, for every pattern, a formula of the third line of its helper sheet (of one figure, the second) beside "
+                + "where some cell of its column is missing, and what is absent (`#N/A`, which charts skip) is carried on by itself. Below, for every pattern, a formula of the second row of its helper sheet (of one figure, the only one) beside "
                 + "the one that a careful modeller writes by hand for the same cell, over rows without a missing cell; with the characters and functions of both. The longer ones are so because texts are compared "
                 + "with their capitals (`EXACT`), or because a total has no movement.\n\n");
         page.append(String.format(Locale.ROOT, "Of %d formulas the median has %.2f times the characters of the one by hand, and the longest %.2f times.%n", pairs.size(), median(pairs),

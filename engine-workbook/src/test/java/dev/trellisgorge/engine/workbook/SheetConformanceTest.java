@@ -134,7 +134,7 @@ public class SheetConformanceTest {
         sheet.forEach(line -> line.forEach(cell -> assertThat(cell.getCellType() == CellType.FORMULA ? cell.getCellFormula().length() : 0).isLessThanOrEqualTo(LONGEST)));
         for (int i = 0; i < names.size(); i++) {
             for (int row = 0; row < data.rowCount(); row++) {
-                Cell cell = sheet.getRow(row + 1).getCell(i + 1);
+                Cell cell = HelperCells.cell(sheet, names.get(i), row);
                 assertSame(drawn, names.get(i), row, cell, value.of(cell), expected.get(names.get(i)).get(row), data.column(names.get(i)).kind());
             }
         }
