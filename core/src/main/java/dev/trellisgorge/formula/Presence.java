@@ -20,7 +20,7 @@ public final class Presence {
     /**
      * @param stages   the computed columns
      * @param typing   what they were staged with
-     * @param columns  true of the table's columns that have a cell on every row
+     * @param columns  true of the table's columns that have a cell on every row, and of the columns that were computed before
      * @param settings true of the settings that have a value
      */
     public Presence(Stages stages, Typing typing, Predicate<String> columns, Predicate<String> settings) {
@@ -68,7 +68,7 @@ public final class Presence {
 
         @Override
         public Boolean computed(Leaf.Computed f, Kind kind) {
-            return computed.getOrDefault(f.name(), true);
+            return computed.containsKey(f.name()) ? computed.get(f.name()) : !columns.test(f.name());
         }
 
         @Override

@@ -59,8 +59,8 @@ public final class SheetFormula {
         /** The same on every row above this one; empty on the first row. */
         Optional<String> rangeAbove(Formula leaf);
 
-        /** A range as long as there are rows. */
-        String rows();
+        /** A formula of how many rows there are. */
+        String rowCount();
 
         /** How many lines of the sheet stand above the first row. */
         int linesAbove();
@@ -102,7 +102,8 @@ public final class SheetFormula {
         return leaves;
     }
 
-    private static Set<Formula> runOver(Stages stages) {
+    /** The leaves whose cells other cells run over, whether or not one may be absent. */
+    public static Set<Formula> runOver(Stages stages) {
         Set<Formula> leaves = new LinkedHashSet<>();
         for (Stages.StageColumn column : stages.columns()) {
             Formula f = column.formula();
@@ -340,8 +341,8 @@ public final class SheetFormula {
         if (left instanceof Leaf.Absent || right instanceof Leaf.Absent) {
             return Truth.NEVER;
         }
-        String a = stripped(bare(left));
-        String b = stripped(bare(right));
+        String a = side(left);
+        String b = side(right);
         Relation asked = wanted ? relation : opposite(relation);
         Set<Formula> needs = needs(left, right);
         boolean hidden = kind(left) == Kind.TEXT && asked.isOrdered(); // sign by sign, so that an error would not be carried on
@@ -349,6 +350,12 @@ public final class SheetFormula {
         List<String> conditions = require(needs);
         conditions.add(kind(left) == Kind.TEXT ? SheetTexts.compared(asked, a, b) : a + asked.sign() + b);
         return new Truth(conditions, hidden ? Fails.NEVER : fails(left).or(fails(right)));
+    }
+
+    /** A side of a comparison; one that compares itself keeps its brackets. */
+    private String side(Formula of) {
+        String written = stripped(bare(of));
+        return kind(of) == Kind.TRUTH && !(of instanceof Leaf) ? "(" + written + ")" : written;
     }
 
     private static Relation opposite(Relation relation) {
@@ -504,7 +511,7 @@ public final class SheetFormula {
             for (int i = f.whens().size() - 1; i >= 0; i--) {
                 Formula condition = f.whens().get(i).condition();
                 Truth truth = truth(condition, true);
-                boolean carriedOn = i == f.whens().size() - 1 && condition instanceof Condition.Comparison && last.equals(value(f.otherwise())) && strict(f.otherwise()).containsAll(strict(condition));
+                boolean carriedOn = i == f.whens().size() - 1 && condition instanceof Condition.Comparison && condition.operands().stream().allMatch(this::isPlain) && last.equals(value(f.otherwise())) && strict(f.otherwise()).containsAll(strict(condition));
                 if (otherwise.equals(ABSENT) && condition instanceof Condition.Present there && strict(f.whens().get(i).result()).contains(there.of())) {
                     otherwise = value(f.whens().get(i).result()); // which is absent by itself where that is
                     continue;
@@ -512,6 +519,11 @@ public final class SheetFormula {
                 otherwise = chosen(otherwise.equals(ABSENT) || carriedOn ? truth.orAbsent() : truth.certain(), where(condition, f.whens().get(i).result()), otherwise);
             }
             return otherwise;
+        }
+
+        /** Whether a formula is absent only where one of its cells is. */
+        private boolean isPlain(Formula f) {
+            return f instanceof Leaf || f instanceof Numeric && f.operands().stream().allMatch(this::isPlain) || !mayBeAbsent(f);
         }
 
         /** The computed cells that may be absent, and without which a formula is, too. */
@@ -578,7 +590,7 @@ public final class SheetFormula {
         @Override
         public String aggregate(Window.Aggregate f, Kind kind) {
             if (f.of() instanceof Leaf.Literal && f.fold() == Window.Fold.COUNT) {
-                return "ROWS(" + cells.rows() + ")";
+                return cells.rowCount();
             }
             String range = cells.range(f.of());
             return f.fold() == Window.Fold.COUNT ? "COUNT(" + range + ")" : !anywhere.mayBeAbsent(f.of()) ? f.fold() + "(" + range + ")" : "IF(COUNT(" + range + ")=0," + ABSENT + "," + f.fold() + "(" + range + "))";

@@ -8,6 +8,7 @@ import dev.trellisgorge.formula.Settings;
 import dev.trellisgorge.formula.Stages;
 import dev.trellisgorge.formula.Typing;
 import dev.trellisgorge.plan.Derived.Use;
+import dev.trellisgorge.shape.Executor;
 import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Source;
 import dev.trellisgorge.table.Table;
@@ -29,23 +30,29 @@ public final class Cells {
     private final Plan plan;
     private final Table rows;
     private final Settings settings;
+    private final Optional<Executor> executor;
     private final Map<String, Column> done;
 
     Cells(Plan plan, Table rows, Settings settings) {
-        this(plan, rows, settings, Map.of());
+        this(plan, rows, settings, Optional.empty(), Map.of());
     }
 
-    Cells(Plan plan, Table rows, Settings settings, Map<String, Column> done) {
+    Cells(Plan plan, Executor executor) {
+        this(plan, executor.run(plan.pipeline()), executor.settings(), Optional.of(executor), Map.of());
+    }
+
+    Cells(Plan plan, Table rows, Settings settings, Optional<Executor> executor, Map<String, Column> done) {
         this.plan = plan;
         this.rows = rows;
         this.settings = settings;
+        this.executor = executor;
         this.done = new LinkedHashMap<>(done);
     }
 
     /** The same cells and those of the columns that a plan adds to this one. */
     Cells over(Plan more) {
         synchronized (done) {
-            return new Cells(more, rows, settings, done);
+            return new Cells(more, rows, settings, executor, done);
         }
     }
 
@@ -53,7 +60,7 @@ public final class Cells {
     Cells at(int[] some, Plan by) {
         Map<String, Column> cells = new LinkedHashMap<>();
         plan.columns().forEach(column -> cells.put(column.name(), column(column.name()).at(some)));
-        return new Cells(by, rows.rows(some), settings, cells);
+        return new Cells(by, rows.rows(some), settings, Optional.empty(), cells);
     }
 
     public Plan plan() {
@@ -63,6 +70,11 @@ public final class Cells {
     /** The chart's table, after all steps. */
     public Table rows() {
         return rows;
+    }
+
+    /** What ran the plan's steps, for back ends that write the steps too; empty where the rows were given, or are some of all. */
+    public Optional<Executor> executor() {
+        return executor;
     }
 
     public Settings settings() {

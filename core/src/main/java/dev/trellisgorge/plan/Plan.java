@@ -301,7 +301,7 @@ public final class Plan {
         List<Note> told = new ArrayList<>(RowCheck.notes(this, executor, rows));
         told.addAll(notes());
         List<StepProof> proofs = carried().stream().map(each -> StepProof.of(each, executor, rows, category())).toList();
-        Cells cells = cells(rows, executor.settings());
+        Cells cells = new Cells(this, executor);
         RowCheck.refuseOverflow(rows, cells);
         return new PlainChart(this, cells, told, proofs);
     }

@@ -1,6 +1,8 @@
 package dev.trellisgorge.shape;
 
+import dev.trellisgorge.formula.Condition;
 import dev.trellisgorge.formula.Formula;
+import dev.trellisgorge.formula.Formulas;
 import dev.trellisgorge.formula.Leaf;
 import dev.trellisgorge.formula.Settings;
 import dev.trellisgorge.problem.BadInput;
@@ -23,6 +25,7 @@ import java.util.OptionalDouble;
 import java.util.Set;
 import java.util.function.IntPredicate;
 import java.util.stream.IntStream;
+import java.util.stream.Stream;
 
 /**
  * Keeps the rows whose cell in a column is one of some, or lies in a range, and tells of the others. Cells are compared as they are written (see
@@ -71,6 +74,44 @@ public record Slice(String column, Cut cut) implements Step {
             throw new BadInput(place, "no row's " + column + " " + cut.shown(run.settings()) + ". " + ends(cells));
         }
         return LeftOut.told(table, kept, "slice: " + column + " " + cut.shown(run.settings()), "");
+    }
+
+    /**
+     * The same as a condition on a row, for what writes formulas of it.
+     *
+     * @param before   the columns
+     * @param settings of which the kinds are read
+     * @return empty where a formula can't say it: a setting of another kind than the column's, a text that is no figure or date
+     */
+    public Optional<Formula> condition(Schema before, Settings settings) {
+        Kind kind = before.field(column).kind();
+        Formula cell = Formulas.column(column);
+        if (cut instanceof Cut.Range range) {
+            Optional<Formula> from = range.from().flatMap(end -> end(end, kind, false, settings));
+            Optional<Formula> to = range.to().flatMap(end -> end(end, kind, true, settings));
+            boolean said = kind != Kind.TRUTH && from.isPresent() == range.from().isPresent() && to.isPresent() == range.to().isPresent();
+            return !said ? Optional.empty() : Stream.concat(from.stream().map(cell::atLeast), to.stream().map(cell::atMost)).reduce(Formula::and);
+        }
+        List<Formula> cells = cut.stated().stream().flatMap(each -> cell(each, kind, settings).stream()).toList();
+        return cells.size() < cut.stated().size() ? Optional.empty() : Optional.of(cells.size() == 1 ? cell.equalTo(cells.get(0)) : new Condition.In(cell, cells));
+    }
+
+    private static Optional<Formula> cell(Formula stated, Kind kind, Settings settings) {
+        if (stated instanceof Leaf.Setting setting) {
+            return settings.find(setting.name()).filter(value -> value.kind() == kind && kind != Kind.TRUTH).map(value -> stated);
+        }
+        String text = value(stated, settings);
+        return switch (kind) {
+            case TEXT -> Optional.of(stated);
+            case NUMBER -> Numbers.parse(text).stream().mapToObj(Formulas::number).findFirst();
+            case DATE -> CalendarUnit.days(text).filter(days -> days.first().equals(days.last())).map(days -> Formulas.date(days.first()));
+            case TRUTH -> Optional.empty();
+        };
+    }
+
+    private static Optional<Formula> end(Formula stated, Kind kind, boolean last, Settings settings) {
+        return kind == Kind.DATE && stated instanceof Leaf.Literal ? CalendarUnit.days(value(stated, settings)).map(days -> Formulas.date(last ? days.last() : days.first()))
+                : cell(stated, kind, settings);
     }
 
     private static IntPredicate oneOf(Cut.OneOf some, Column cells, Place place, Settings settings) {

@@ -77,9 +77,9 @@ public record RandomPlan(Plan plan, Map<String, Table> tables, Settings settings
     /** What a plan may be made of. */
     public enum Within {
         EVERYTHING,
-        /** Figures and texts that a sheet holds exactly, and steps that leave raw rows. */
+        /** Figures and texts that a sheet holds exactly. */
         SHEET,
-        /** The same, and texts are not ordered, as an evaluator of sheets that takes no ranges inside a formula can't. */
+        /** The same, and texts are not ordered, nor extremes of groups taken, as an evaluator of sheets that takes no ranges inside a formula can't. */
         PLAIN_SHEET
     }
 
@@ -179,7 +179,7 @@ public record RandomPlan(Plan plan, Map<String, Table> tables, Settings settings
                 ranking = random.nextBoolean() ? ranking : ranking.top(1 + random.nextInt(3));
                 // A mean of means weighs them by their cells, which the oracle's rows do not tell.
                 boolean means = pipeline.steps().stream().anyMatch(step -> step instanceof Total total && total.figures().stream().anyMatch(figure -> figure.fold() == Total.Fold.MEAN));
-                chart = chart.rank(!tame && !means && random.nextBoolean() ? ranking.rest("Others") : ranking);
+                chart = chart.rank(!means && random.nextBoolean() ? ranking.rest("Others") : ranking);
             }
             var plan = chart.plan(pipeline, executor.known()).change();
             for (int i = 0; i < 3; i++) {
@@ -195,7 +195,7 @@ public record RandomPlan(Plan plan, Map<String, Table> tables, Settings settings
             List<String> numbers = schema.fields().stream().filter(field -> field.kind() == Kind.NUMBER).map(Field::name).toList();
             String any = columns.get(random.nextInt(columns.size()));
             List<String> texts = schema.fields().stream().filter(field -> field.kind() == Kind.TEXT).map(Field::name).toList();
-            int kind = random.nextInt(tame ? 5 : 15);
+            int kind = random.nextInt(15);
             return switch (kind) {
                 case 0 -> new Keep(formulas.truth(1));
                 case 1 -> new Derive("derived " + columns.size(), formulas.any(2));
@@ -206,7 +206,7 @@ public record RandomPlan(Plan plan, Map<String, Table> tables, Settings settings
                 case 6 -> new Previous(any, "before " + columns.size(), Optional.empty(), Optional.empty(), random.nextBoolean() ? List.of() : List.of(columns.get(random.nextInt(columns.size()))));
                 case 7 -> numbers.size() < 2 ? new Top(3) : new Unpivot(numbers.subList(0, 2), "name of", "cell of");
                 case 8, 9 -> numbers.isEmpty() ? new Top(3) : new Total(random.nextBoolean() ? List.of(any) : List.of(columns.get(0), any).stream().distinct().toList(),
-                        List.of(new Total.Figure(numbers.get(0), Total.Fold.values()[random.nextInt(7)], "x " + columns.size()), new Total.Figure(any, Total.Fold.FIRST, "y " + columns.size())));
+                        List.of(new Total.Figure(numbers.get(0), Total.Fold.values()[random.nextInt(within == Within.PLAIN_SHEET ? 3 : 7)], "x " + columns.size()), new Total.Figure(any, Total.Fold.FIRST, "y " + columns.size())));
                 case 10 -> texts.isEmpty() ? new Top(3) : new Slice(texts.get(random.nextInt(texts.size())), cut());
                 case 11 -> schema.has("d") ? new PeriodOf("d", CalendarUnit.values()[random.nextInt(5)], "period " + columns.size(), false, List.of()) : new Top(5);
                 case 12 -> schema.has("d") ? new PeriodOf("d", random.nextBoolean() ? CalendarUnit.QUARTER : CalendarUnit.YEAR, "period " + columns.size(), true, List.of()) : new Top(5);
@@ -219,7 +219,7 @@ public record RandomPlan(Plan plan, Map<String, Table> tables, Settings settings
 
         private Cut cut() {
             Formula cell = random.nextBoolean() ? text("r" + random.nextInt(9)) : text("Weir");
-            return switch (random.nextInt(5)) {
+            return switch (random.nextInt(within == Within.PLAIN_SHEET ? 2 : 5)) {
                 case 0 -> Cut.isSetting("place");
                 case 1 -> new Cut.OneOf(List.of(cell, text("We")));
                 case 2 -> new Cut.Range(Optional.of(cell), Optional.empty());

@@ -13,6 +13,6 @@ public final class Moved {
         Map<String, Column> cells = new LinkedHashMap<>();
         chart.plan().columns().forEach(column -> cells.put(column.name(), chart.data().column(column.name())));
         cells.put(wrong.name(), wrong);
-        return new PlainChart(chart.plan(), new Cells(chart.plan(), chart.data().rows(), chart.data().settings(), cells), chart.notes(), chart.stepProofs());
+        return new PlainChart(chart.plan(), new Cells(chart.plan(), chart.data().rows(), chart.data().settings(), java.util.Optional.empty(), cells), chart.notes(), chart.stepProofs());
     }
 }

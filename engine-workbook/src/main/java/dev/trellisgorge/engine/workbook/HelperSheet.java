@@ -13,9 +13,6 @@ import dev.trellisgorge.formula.Formulas;
 import dev.trellisgorge.formula.InWords;
 import dev.trellisgorge.formula.Leaf;
 import dev.trellisgorge.formula.Reads;
-import dev.trellisgorge.formula.SheetFormula;
-import dev.trellisgorge.formula.Stages.StageColumn;
-import dev.trellisgorge.formula.Window;
 import dev.trellisgorge.plan.Cells;
 import dev.trellisgorge.plan.Derived;
 import dev.trellisgorge.plan.PlainChart;
@@ -23,21 +20,16 @@ import dev.trellisgorge.plan.Plan;
 import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Kind;
 import java.math.BigDecimal;
-import java.util.ArrayDeque;
 import java.util.ArrayList;
-import java.util.Deque;
-import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
-import java.util.function.Predicate;
 import java.util.stream.IntStream;
 import org.apache.poi.ss.usermodel.Cell;
 import org.apache.poi.ss.usermodel.CellStyle;
-import org.apache.poi.ss.usermodel.FormulaError;
 import org.apache.poi.ss.usermodel.Row;
 import org.apache.poi.ss.usermodel.Sheet;
 import org.apache.poi.ss.util.CellRangeAddress;
@@ -49,12 +41,10 @@ import org.apache.poi.ss.util.CellReference;
  * Every cell is a formula over the raw sheet, with the value that the formula gives written beside it.
  */
 final class HelperSheet {
-    private static final int FIGURE = 16;
     private static final int STATEMENT = 24;
     private static final int LONGEST_MEANING = 160;
     private static final int MOST_DECIMALS = 3;
     private static final int LOOKED_AT = 1000;
-    private static final String INTERMEDIATE = "intermediate ";
     private static final String PROOF = "proof ";
 
     private final Cells data;
@@ -62,14 +52,12 @@ final class HelperSheet {
     private final List<Series> series;
     private final Optional<Label> note;
     private final String name;
-    private final String raw;
+    private final SourceRows rows;
     private final SheetNames names;
     private final Styles styles;
     private final List<SheetColumn> columns = new ArrayList<>();
     private final SheetLayout layout;
-    private final List<StageColumn> beside;
-    private final Set<Formula> ranges;
-    private final Set<String> readOnItsRow = new HashSet<>();
+    private final Computation computation;
     private final Map<Label, Map<String, Integer>> labelAt = new LinkedHashMap<>();
     private final List<Integer> trackAt = new ArrayList<>();
     private final List<List<Series>> tracks;
@@ -79,20 +67,20 @@ final class HelperSheet {
     private final String title;
 
     /** The sheet under a chart: its parts share one helper table. */
-    HelperSheet(List<PlainChart> parts, String name, String raw, SheetNames names, Styles styles) {
+    HelperSheet(List<PlainChart> parts, String name, SourceRows rows, SheetNames names, Styles styles) {
         this(title(parts.get(0)), parts.get(parts.size() - 1).data(), parts.stream().flatMap(part -> part.series().stream()).toList(), parts.get(0).note(),
-                parts.get(0).drawing() instanceof Ring ring ? ring : null, name, raw, names, styles);
+                parts.get(0).drawing() instanceof Ring ring ? ring : null, name, rows, names, styles);
     }
 
-    HelperSheet(Tile.OfFigure figure, String name, String raw, SheetNames names, Styles styles) {
-        this(figure.title().isEmpty() ? figure.name() : figure.title(), figure.data(), List.of(), Optional.empty(), null, name, raw, names, styles);
+    HelperSheet(Tile.OfFigure figure, String name, SourceRows rows, SheetNames names, Styles styles) {
+        this(figure.title().isEmpty() ? figure.name() : figure.title(), figure.data(), List.of(), Optional.empty(), null, name, rows, names, styles);
     }
 
     private static String title(PlainChart chart) {
         return chart.title().isEmpty() ? chart.name() : chart.title();
     }
 
-    private HelperSheet(String title, Cells data, List<Series> series, Optional<Label> note, Ring ring, String name, String raw, SheetNames names,
+    private HelperSheet(String title, Cells data, List<Series> series, Optional<Label> note, Ring ring, String name, SourceRows rows, SheetNames names,
             Styles styles) {
         this.title = title;
         this.data = data;
@@ -104,47 +92,30 @@ final class HelperSheet {
         this.note = note;
         this.tracks = ring == null ? List.of() : ring.tracks();
         this.name = name;
-        this.raw = raw;
+        this.rows = rows;
         this.names = names;
         this.styles = styles;
-        this.layout = new SheetLayout(data, formulas(), raw, names);
-        this.beside = layout.stages().columns().stream().filter(column -> !column.wanted()).toList();
-        this.ranges = SheetFormula.ranges(layout.stages(), layout.presence());
-        layout.stages().columns().stream().filter(column -> !(column.formula() instanceof Window)).forEach(column -> readOnItsRow.addAll(Reads.computed(column.formula())));
-        layout.stages().columns().stream().map(StageColumn::formula).filter(Window.Cumulative.class::isInstance).forEach(sum -> readOnItsRow.addAll(Reads.computed(sum)));
-        layout.stages().columns().stream().map(StageColumn::formula).filter(Window.Lookup.class::isInstance).map(Window.Lookup.class::cast)
-                .forEach(lookup -> readOnItsRow.addAll(Reads.computed(lookup.wanted())));
+        this.layout = new SheetLayout(rows, data.settings(), formulas(), name, names,
+                rows.there(name).map(there -> plan.category().isPresent() ? "$A" + RowFormula.HERE + "<>\"\"" : there));
+        this.computation = new Computation(layout, columns, data::evaluate, this::style);
         category();
-        Set<String> main = reached();
+        List<String> wanted = new ArrayList<>(plan.series());
+        series.stream().filter(Series::inLegend).map(Series::column).forEach(wanted::add);
+        IntStream.range(0, plan.identities().size()).forEach(at -> wanted.add(PROOF + at));
+        // What is drawn under a name, printed or proved, and all that this needs.
+        Set<String> main = computation.reached(wanted);
         List<Derived> all = computed();
         all.stream().filter(column -> main.contains(column.name())).forEach(this::helper);
-        beside(main::contains);
+        computation.beside(main::contains);
         added();
         this.proofsFrom = columns.size();
         proofs();
         this.foldedFrom = columns.size();
         all.stream().filter(column -> !main.contains(column.name())).forEach(this::helper);
-        beside(column -> !main.contains(column));
+        computation.beside(column -> !main.contains(column));
         this.categoryAt = notedCategory();
         labels();
         slices();
-    }
-
-    /** The columns that are drawn under a name, that are printed and that prove them, and all that these need. */
-    private Set<String> reached() {
-        Map<String, Formula> formulas = new LinkedHashMap<>();
-        layout.stages().columns().forEach(column -> formulas.put(column.name(), column.formula()));
-        Set<String> reached = new LinkedHashSet<>();
-        Deque<String> open = new ArrayDeque<>(plan.series());
-        series.stream().filter(Series::inLegend).map(Series::column).forEach(open::add);
-        formulas.keySet().stream().filter(name -> name.startsWith(PROOF)).forEach(open::add);
-        while (!open.isEmpty()) {
-            String next = open.pop();
-            if (reached.add(next)) {
-                open.addAll(Reads.computed(formulas.get(next)));
-            }
-        }
-        return reached;
     }
 
     /** The series first, in their order, as they are printed; then all other columns, but for those that only say how labels are written. */
@@ -166,11 +137,6 @@ final class HelperSheet {
         return formulas;
     }
 
-    /** The formula of a column once it is taken apart. */
-    private StageColumn staged(String name) {
-        return layout.stages().columns().stream().filter(column -> column.name().equals(name)).findFirst().orElseThrow();
-    }
-
     private int add(SheetColumn column) {
         columns.add(column);
         return columns.size() - 1;
@@ -183,13 +149,17 @@ final class HelperSheet {
     private void category() {
         Column category = data.category();
         boolean inTable = plan.category().isPresent();
-        RowFormula there = inTable ? new RowFormula(layout.rawCell(category.name())) : null;
-        add(category.name(), inTable ? "the rows' names, from the sheet " + raw : "the number of the row", (int) Styles.width(category), (line, column, row) -> {
+        RowFormula there = inTable ? new RowFormula(rows.there(name).map(is -> "IF(" + is + "," + rows.cell(category.name(), name) + ",\"\")").orElseGet(() -> rows.cell(category.name(), name))) : null;
+        add(category.name(), inTable ? "the rows' names, from the sheet " + rows.sheet() : "the number of the row", (int) Styles.width(category), (line, column, row) -> {
             Cell cell = line.createCell(column);
-            if (inTable && !layout.isAdded(row)) {
-                cell.setCellFormula(there.at(SheetLayout.line(row), layout.rawLine(row)));
+            if (inTable && (row >= data.rowCount() || !rows.isAdded(row))) {
+                cell.setCellFormula(there.at(SheetLayout.line(row), rows.rawLine(row)));
             }
-            value(cell, category, row);
+            if (row < data.rowCount()) {
+                value(cell, category, row);
+            } else {
+                cell.setCellValue("");
+            }
             if (category.kind() == Kind.DATE) {
                 cell.setCellStyle(styles.date());
             }
@@ -204,18 +174,14 @@ final class HelperSheet {
         Format written = level ? levelFormat(cells) : null;
         Optional<String> live = level && column.formula() instanceof Leaf.Setting setting
                 ? Optional.of("\"" + shown.replace("\"", "\"\"") + " \"&" + NumberFormats.text(names.defined(setting.name()), written)) : Optional.empty();
-        add(new SheetColumn(column.name(), level ? shown + " " + written.write(cells.number(0)) : shown, live, meaning(column), FIGURE,
-                cells(writing(writer -> writer.write(staged(column.name()).formula())), cells, false)));
+        add(new SheetColumn(column.name(), level ? shown + " " + written.write(cells.number(0)) : shown, live, meaning(column), Computation.WIDTH,
+                computation.cells(column.name(), cells)));
     }
 
     /** In the plan's own columns where that is short, else by what stands beside them. */
     private String meaning(Derived column) {
         String whole = InWords.of(column.formula());
-        return whole.length() <= LONGEST_MEANING ? whole : InWords.of(named(staged(column.name()).formula()));
-    }
-
-    private SheetLayout.RowFormulas writing(SheetLayout.Writing formula) {
-        return layout.formulas(columns.size(), formula);
+        return whole.length() <= LONGEST_MEANING ? whole : InWords.of(computation.named(computation.staged(column.name())));
     }
 
     /** As the labels on a column write its figures, else with the decimals that they have. */
@@ -253,7 +219,7 @@ final class HelperSheet {
         return add("category with its note", "what stands along the base of the chart", STATEMENT, (line, column, row) -> {
             Cell cell = line.createCell(column);
             cell.setCellFormula(formula.at(SheetLayout.line(row), 0));
-            cell.setCellValue(categoryText(row));
+            cell.setCellValue(row < data.rowCount() ? categoryText(row) : "");
         });
     }
 
@@ -263,78 +229,6 @@ final class HelperSheet {
             return cells.kind() == Kind.TEXT ? cells.written(row) : label.format().write(cells.number(row));
         }).orElse("");
         return plan.nameColumn().map(data::column).orElseGet(data::category).written(row) + (after.isEmpty() ? "" : " (" + after + ")");
-    }
-
-    /** Whether the cells of a column stand beside for others to run over, and for nothing else. */
-    private boolean besideOnly(String name) {
-        return beside.stream().anyMatch(column -> column.name().equals(name)) && !readOnItsRow.contains(name);
-    }
-
-    /**
-     * What stands beside the plan's columns: pieces of formulas that several need, and cells that others run over.
-     *
-     * @param needed whether a column is one of those that it is for
-     */
-    private void beside(Predicate<String> needed) {
-        for (StageColumn column : beside) {
-            if (needed.test(column.name())) {
-                boolean range = besideOnly(column.name());
-                layout.column(column.name(), columns.size());
-                add(intermediate(column.name()), InWords.of(named(column.formula())) + (range ? ", blank where it is absent" : ""), FIGURE,
-                        cells(writing(writer -> range ? writer.writeInRange(column.formula()) : writer.write(column.formula())), data.evaluate(inFull(column.formula())), range));
-            }
-        }
-        for (Formula leaf : ranges) {
-            if (layout.hasRange(leaf) || layout.stages().columns().stream().noneMatch(column -> needed.test(column.name()) && column.formula().operands().contains(leaf))) {
-                continue;
-            }
-            if (leaf instanceof Leaf.Computed made && besideOnly(made.name())) {
-                layout.range(leaf, layout.at(made.name()));
-            } else {
-                layout.range(leaf, columns.size());
-                String of = leaf instanceof Leaf.Computed made ? named(made.name()) : leaf.title();
-                add(of + " or blank", of + " as other cells run over it: blank where it is absent", FIGURE,
-                        cells(writing(writer -> writer.writeInRange(leaf)), data.evaluate(inFull(leaf)), true));
-            }
-        }
-    }
-
-    /** What a column that stands beside is called; a column of the plan has its name. */
-    private String named(String name) {
-        return beside.stream().anyMatch(column -> column.name().equals(name)) ? intermediate(name) : name;
-    }
-
-    private String intermediate(String name) {
-        return INTERMEDIATE + (IntStream.range(0, beside.size()).filter(at -> beside.get(at).name().equals(name)).findFirst().orElseThrow() + 1);
-    }
-
-    /** A formula in which the columns that stand beside have the names that they have on the sheet. */
-    private Formula named(Formula formula) {
-        return formula instanceof Leaf.Computed made ? new Leaf.Computed(named(made.name()))
-                : formula.operands().isEmpty() ? formula : formula.rebuilt(formula.operands().stream().map(this::named).toList());
-    }
-
-    /** A formula with the pieces that stand beside put back, as the plan's cells know nothing of them. */
-    private Formula inFull(Formula formula) {
-        if (formula instanceof Leaf.Computed made) {
-            Optional<StageColumn> piece = beside.stream().filter(column -> column.name().equals(made.name())).findFirst();
-            return piece.isPresent() ? inFull(piece.get().formula()) : formula;
-        }
-        return formula.operands().isEmpty() ? formula : formula.rebuilt(formula.operands().stream().map(this::inFull).toList());
-    }
-
-    private SheetColumn.Filling cells(SheetLayout.RowFormulas variants, Column values, boolean range) {
-        Optional<CellStyle> style = style(values);
-        return (line, column, row) -> {
-            Cell cell = line.createCell(column);
-            cell.setCellFormula(variants.at(row));
-            if (range && !values.isPresent(row)) {
-                cell.setCellValue("");
-            } else {
-                value(cell, values, row);
-            }
-            style.ifPresent(cell::setCellStyle);
-        };
     }
 
     /** The figure beside each bar, an empty text where there is none. */
@@ -353,10 +247,10 @@ final class HelperSheet {
         String figure = layout.cell(label.column());
         String rounded = words ? figure : text ? NumberFormats.text(figure, label.format()) : NumberFormats.rounded(figure, label.format());
         RowFormula formula = new RowFormula("IF(ISERROR(" + layout.cell(of) + "),\"\",IFERROR(" + rounded + ",\"\"))");
-        return add("words beside " + of, "what the labels on " + of + " say", FIGURE, (line, column, row) -> {
+        return add("words beside " + of, "what the labels on " + of + " say", Computation.WIDTH, (line, column, row) -> {
             Cell cell = line.createCell(column);
             cell.setCellFormula(formula.at(SheetLayout.line(row), 0));
-            if (!drawn.isPresent(row) || !figures.isPresent(row)) {
+            if (row >= data.rowCount() || !drawn.isPresent(row) || !figures.isPresent(row)) {
                 cell.setCellValue("");
             } else if (text && !words) {
                 cell.setCellValue(label.format().write(figures.number(row)));
@@ -371,16 +265,16 @@ final class HelperSheet {
 
     /** The figures of rows that are on no raw sheet. */
     private void added() {
-        if (IntStream.range(0, data.rowCount()).noneMatch(layout::isAdded)) {
+        if (IntStream.range(0, data.rowCount()).noneMatch(rows::isAdded)) {
             return;
         }
         Set<String> read = new LinkedHashSet<>();
         formulas().values().forEach(formula -> read.addAll(Reads.columns(formula)));
-        AddedFigures figures = new AddedFigures(data, raw);
+        AddedFigures figures = new AddedFigures(data, rows.sheet());
         for (String input : read) {
             Column cells = data.rows().column(input);
-            layout.added(input, add(input + " of added rows", input + " on rows that are not on the sheet " + raw, FIGURE, (line, column, row) -> {
-                if (layout.isAdded(row) && cells.isPresent(row)) {
+            layout.added(input, add(input + " of added rows", input + " on rows that are not on the sheet " + rows.sheet(), Computation.WIDTH, (line, column, row) -> {
+                if (rows.isAdded(row) && cells.isPresent(row)) {
                     Cell cell = line.createCell(column);
                     Optional<String> sum = figures.sum(input, row);
                     sum.ifPresent(cell::setCellFormula);
@@ -395,13 +289,13 @@ final class HelperSheet {
 
     private void proofs() {
         for (int i = 0; i < plan.identities().size(); i++) {
-            Formula formula = staged(PROOF + i).formula();
+            Formula formula = computation.staged(PROOF + i);
             Column cells = data.evaluate(plan.identities().get(i).holdsOrNeedNot());
-            SheetLayout.RowFormulas variants = writing(writer -> writer.write(formula));
+            SheetLayout.RowFormulas variants = layout.formulas(columns.size(), "\"" + SheetHead.OK + "\"", writer -> writer.write(formula));
             add(plan.identities().get(i).statement(), "OK where it holds", STATEMENT, (line, column, row) -> {
                 Cell cell = line.createCell(column);
                 cell.setCellFormula(variants.at(row));
-                cell.setCellValue(cells.number(row) == 1 ? SheetHead.OK : SheetHead.FAILS);
+                cell.setCellValue(row >= cells.size() || cells.number(row) == 1 ? SheetHead.OK : SheetHead.FAILS);
             });
         }
     }
@@ -417,12 +311,12 @@ final class HelperSheet {
     /** A ring's slices below each other, as its chart reads them. */
     private void slices() {
         for (List<Series> track : tracks) {
-            trackAt.add(add("slice", "the pieces of the ring, from the top", FIGURE, (line, column, row) -> {
+            trackAt.add(add("slice", "the pieces of the ring, from the top", Computation.WIDTH, (line, column, row) -> {
                 if (row < track.size()) {
                     line.createCell(column).setCellValue(track.get(row).name());
                 }
             }));
-            add("size", "how large each is", FIGURE, (line, column, row) -> {
+            add("size", "how large each is", Computation.WIDTH, (line, column, row) -> {
                 if (row < track.size() && data.rowCount() > 0) {
                     Cell cell = line.createCell(column);
                     cell.setCellFormula("IFERROR($" + CellReference.convertNumToColString(layout.at(track.get(row).column())) + "$" + SheetLayout.FIRST + ",0)");
@@ -438,21 +332,16 @@ final class HelperSheet {
     }
 
     private static void value(Cell cell, Column values, int row) {
-        if (!values.isPresent(row)) {
-            cell.setCellErrorValue(FormulaError.NA.getCode());
-        } else if (values.kind() == Kind.TEXT) {
-            cell.setCellValue(values.written(row));
-        } else if (values.kind() == Kind.TRUTH) {
-            cell.setCellValue(values.number(row) == 1);
-        } else if (values.kind() == Kind.DATE) {
-            cell.setCellValue(values.date(row).orElseThrow());
-        } else {
-            cell.setCellValue(values.number(row));
-        }
+        Computation.value(cell, values, row, false);
     }
 
     List<Double> widths() {
         return columns.stream().map(column -> (double) column.width()).toList();
+    }
+
+    /** How many lines there are for rows. */
+    int lines() {
+        return rows.lines();
     }
 
     /** The first column that is folded away, and the one after the last; the same where none is. */
@@ -461,13 +350,13 @@ final class HelperSheet {
     }
 
     void fill(Sheet sheet) {
-        String of = "Formulas over the sheet " + raw + ", a line for each bar: first the series that are drawn, then what they are worked out from"
+        String of = "Formulas over the sheet " + rows.sheet() + ", a line for each bar: first the series that are drawn, then what they are worked out from"
                 + (plan.identities().isEmpty() ? "" : ", then the proof that they add back") + (foldedFrom == columns.size() ? "." : "; what serves only labels and the drawing is folded away at the right.");
-        new SheetHead(sheet, styles, columns).write(title, of, plan.identities().isEmpty() ? null : new CellRangeAddress(0, 0, proofsFrom, proofsFrom + plan.identities().size() - 1), data.rowCount(), failing());
+        new SheetHead(sheet, styles, columns).write(title, of, plan.identities().isEmpty() ? null : new CellRangeAddress(0, 0, proofsFrom, proofsFrom + plan.identities().size() - 1), rows.lines(), failing());
         int longest = tracks.stream().mapToInt(List::size).max().orElse(0);
-        for (int row = 0; row < Math.max(data.rowCount(), longest); row++) {
+        for (int row = 0; row < Math.max(rows.lines(), longest); row++) {
             Row line = sheet.createRow(SheetLayout.line(row) - 1);
-            for (int i = row < data.rowCount() ? 0 : trackAt.get(0); i < columns.size(); i++) {
+            for (int i = row < rows.lines() ? 0 : trackAt.get(0); i < columns.size(); i++) {
                 columns.get(i).cells().fill(line, i, row);
             }
         }
@@ -541,7 +430,7 @@ final class HelperSheet {
     }
 
     private String range(int column) {
-        return range(column, column, data.rowCount());
+        return range(column, column, rows.lines());
     }
 
     private String range(int firstColumn, int lastColumn, int rows) {

@@ -28,8 +28,8 @@ import org.apache.poi.xssf.usermodel.XSSFSheet;
 import org.apache.poi.xssf.usermodel.XSSFWorkbook;
 
 /**
- * The workbook: a sheet for each page, one for the settings, one for each raw table, and one for each tile's helper
- * columns, in that order. Rows are written to disk as they are made, so that a table of any length takes little memory.
+ * The workbook: a sheet for each page, one for the settings, one for each raw table, one for the steps of each tile, and one for
+ * each tile's helper columns, in that order. Rows are written to disk as they are made, so that a table of any length takes little memory.
  */
 final class LiveWorkbook {
     private static final int LONGEST_HEADER = 255;
@@ -42,6 +42,8 @@ final class LiveWorkbook {
     private final SheetNames names = new SheetNames();
     private final XSSFWorkbook book = new XSSFWorkbook();
     private final Styles styles = new Styles(book);
+    private final RawSheets raw = new RawSheets(names);
+    private final Map<Tile, TileRows> rows = new LinkedHashMap<>();
 
     /** @param told given what is left out */
     LiveWorkbook(List<Page> pages, Size size, Consumer<String> told) {
@@ -54,32 +56,27 @@ final class LiveWorkbook {
     void writeTo(OutputStream out) throws IOException {
         List<XSSFSheet> pageSheets = new ArrayList<>();
         pages.forEach(page -> pageSheets.add(book.createSheet(names.sheet(page.name()))));
-        settings();
-        Map<Table, String> raw = new IdentityHashMap<>();
-        List<Table> tables = new ArrayList<>();
-        for (Cells data : data()) {
-            raw.computeIfAbsent(data.rows().whole(), table -> {
-                SheetBounds.refuseTooLarge(table);
-                tables.add(table);
-                XSSFSheet sheet = book.createSheet(names.sheet(table.name()));
-                ColumnWidths.set(sheet, table.columns().stream().map(Styles::width).toList());
-                return sheet.getSheetName();
-            });
-        }
+        String settings = names.sheet(SETTINGS);
+        rows.putAll(TileRows.of(pages.stream().flatMap(page -> page.tiles().stream()).toList(), raw, names, styles));
+        List<StepSheet> steps = rows.values().stream().map(TileRows::steps).distinct().filter(sheet -> !sheet.isEmpty()).toList();
+        settings(settings);
+        raw.forEach((table, name) -> ColumnWidths.set(book.createSheet(name), table.columns().stream().map(Styles::width).toList()));
+        steps.forEach(each -> ColumnWidths.set(book.createSheet(each.name()), each.widths()));
         Map<Tile, HelperSheet> helpers = new IdentityHashMap<>();
         Map<HelperSheet, String> helperNames = new LinkedHashMap<>();
         for (Page page : pages) {
             for (Tile tile : page.tiles()) {
-                XSSFSheet made = book.createSheet(names.sheet(name(tile) + " series"));
-                HelperSheet sheet = helperSheet(tile, made.getSheetName(), raw);
+                XSSFSheet made = book.createSheet(names.sheet(TileRows.name(tile) + " series"));
+                HelperSheet sheet = helperSheet(tile, made.getSheetName());
                 ColumnWidths.set(made, sheet.widths(), sheet.folded()[0], sheet.folded()[1]);
-                SheetHead.mute(made, sheet.data().rowCount(), sheet.widths().size());
+                SheetHead.mute(made, sheet.lines(), sheet.widths().size());
                 helpers.put(tile, sheet);
                 helperNames.put(sheet, made.getSheetName());
             }
         }
+        rows.forEach((tile, each) -> each.stays().forEach(stays -> told.accept("'" + TileRows.name(tile) + "': " + stays)));
         for (int i = 0; i < pages.size(); i++) {
-            new PageSheet(pages.get(i), pageSheets.get(i), helpers, names, styles, told).fill(size);
+            new PageSheet(pages.get(i), pageSheets.get(i), helpers, rows, names, styles, told).fill(size);
         }
         book.setActiveSheet(0);
         book.setForceFormulaRecalculation(true); // whatever program opens it works all out anew
@@ -87,7 +84,8 @@ final class LiveWorkbook {
         book.getProperties().getCoreProperties().setCreator("Trellis Gorge");
         book.getProperties().getCoreProperties().setCreated(Optional.empty());
         try (StreamedWorkbook streamed = new StreamedWorkbook(book)) {
-            tables.forEach(table -> raw(streamed.getSheet(raw.get(table)), table));
+            raw.forEach((table, name) -> raw(streamed.getSheet(name), table));
+            steps.forEach(each -> each.fill(streamed.getSheet(each.name())));
             helperNames.forEach((sheet, name) -> sheet.fill(streamed.getSheet(name)));
             streamed.write(out);
         }
@@ -103,34 +101,25 @@ final class LiveWorkbook {
     }
 
     private List<Cells> data() {
-        return pages.stream().flatMap(page -> page.tiles().stream()).map(LiveWorkbook::data).toList();
+        return pages.stream().flatMap(page -> page.tiles().stream()).map(TileRows::data).toList();
     }
 
-    private static Cells data(Tile tile) {
-        return tile instanceof Tile.OfFigure figure ? figure.data() : ((Tile.OfChart) tile).parts().get(0).data();
-    }
-
-    private static String name(Tile tile) {
-        return tile instanceof Tile.OfFigure figure ? figure.name() : ((Tile.OfChart) tile).parts().get(0).name();
-    }
-
-    private HelperSheet helperSheet(Tile tile, String name, Map<Table, String> raw) {
-        String rows = raw.get(data(tile).rows().whole());
-        return tile instanceof Tile.OfFigure figure ? new HelperSheet(figure, name, rows, names, styles)
-                : new HelperSheet(((Tile.OfChart) tile).parts(), name, rows, names, styles);
+    private HelperSheet helperSheet(Tile tile, String name) {
+        SourceRows source = rows.get(tile).source();
+        return tile instanceof Tile.OfFigure figure ? new HelperSheet(figure, name, source, names, styles) : new HelperSheet(((Tile.OfChart) tile).parts(), name, source, names, styles);
     }
 
     /** One line a setting: its name, and the cell that carries the name. */
-    private void settings() {
+    private void settings(String sheetName) {
         Map<String, Column> settings = new LinkedHashMap<>();
         data().forEach(data -> settings.putAll(data.settings().values()));
         if (settings.isEmpty()) {
             return;
         }
-        XSSFSheet sheet = book.createSheet(names.sheet(SETTINGS));
+        XSSFSheet sheet = book.createSheet(sheetName);
         header(sheet, styles, List.of("Setting", "Value"), 0);
         int at = 1;
-        Set<String> ofSteps = data().stream().flatMap(data -> data.plan().settingsOfSteps().stream()).collect(Collectors.toSet());
+        Set<String> ofSteps = rows.values().stream().flatMap(each -> each.settingsThatStay().stream()).collect(Collectors.toSet());
         for (Map.Entry<String, Column> setting : settings.entrySet()) {
             Row row = sheet.createRow(at);
             row.createCell(0).setCellValue(setting.getKey());

@@ -16,6 +16,7 @@ import java.util.Collections;
 import java.util.List;
 import java.util.Map;
 import java.util.function.Consumer;
+import java.util.stream.Stream;
 import org.apache.poi.ss.usermodel.Cell;
 import org.apache.poi.ss.usermodel.CellStyle;
 import org.apache.poi.ss.usermodel.PageMargin;
@@ -32,18 +33,23 @@ final class PageSheet {
     private static final int LEAST_ROWS = 12;
     private static final int LEAST_FIGURE_ROWS = 6;
     private static final int TITLE_ROWS = 2;
+    private static final String HOLDS = "The pieces add back to the figures on every row.";
+    private static final String FAILS = "CHECK: the pieces do not add back; the sheet of the series says on which row.";
+    private static final String NO_ROOM = "CHECK: there are more rows now than there is room for; draw it anew.";
 
     private final Page page;
     private final XSSFSheet sheet;
     private final Map<Tile, HelperSheet> helpers;
+    private final Map<Tile, TileRows> rows;
     private final SheetNames names;
     private final Styles styles;
     private final Consumer<String> told;
 
-    PageSheet(Page page, XSSFSheet sheet, Map<Tile, HelperSheet> helpers, SheetNames names, Styles styles, Consumer<String> told) {
+    PageSheet(Page page, XSSFSheet sheet, Map<Tile, HelperSheet> helpers, Map<Tile, TileRows> rows, SheetNames names, Styles styles, Consumer<String> told) {
         this.page = page;
         this.sheet = sheet;
         this.helpers = helpers;
+        this.rows = rows;
         this.names = names;
         this.styles = styles;
         this.told = told;
@@ -203,18 +209,30 @@ final class PageSheet {
             } else {
                 value.setCellValue(setting.getValue().written(0));
             }
-            boolean picks = page.tiles().stream().anyMatch(tile -> helpers.get(tile).data().plan().settingsOfSteps().contains(setting.getKey()));
+            boolean picks = page.tiles().stream().anyMatch(tile -> rows.get(tile).settingsThatStay().contains(setting.getKey()));
             write(at++, 3, picks ? LiveWorkbook.PICKED : "(change it on the sheet Settings)", styles.note());
         }
         List<HelperSheet> proved = page.tiles().stream().map(helpers::get).filter(sheet -> sheet.proofCell().isPresent()).toList();
-        if (!proved.isEmpty()) {
-            String holds = "The pieces add back to the figures on every row.";
-            String fails = "CHECK: the pieces do not add back; the sheet of the series says on which row.";
-            List<String> cells = proved.stream().map(sheet -> sheet.proofCell().orElseThrow() + "=\"" + SheetHead.OK + "\"").toList();
-            Cell proof = write(at, 0, "", styles.note());
-            proof.setCellFormula("IF(" + (cells.size() == 1 ? cells.get(0) : "AND(" + String.join(",", cells) + ")") + ",\"" + holds + "\",\"" + fails + "\")");
-            proof.setCellValue(proved.stream().allMatch(HelperSheet::isProved) ? holds : fails);
+        List<String> rooms = page.tiles().stream().flatMap(tile -> rows.get(tile).source() instanceof Block block ? block.rooms().stream() : Stream.empty()).distinct().map(PageSheet::isOk).toList();
+        if (!proved.isEmpty() || !rooms.isEmpty()) {
+            String said = proved.isEmpty() ? "\"\"" : "IF(" + all(proved.stream().map(sheet -> isOk(sheet.proofCell().orElseThrow())).toList()) + ",\"" + HOLDS + "\",\"" + FAILS + "\")";
+            Cell proof = write(at++, 0, "", styles.note());
+            proof.setCellFormula(rooms.isEmpty() ? said : "IF(" + all(rooms) + "," + said + ",\"" + NO_ROOM + "\")");
+            proof.setCellValue(proved.isEmpty() ? "" : proved.stream().allMatch(HelperSheet::isProved) ? HOLDS : FAILS);
         }
+        for (Tile tile : page.tiles()) {
+            for (String stays : rows.get(tile).stays()) {
+                write(at++, 0, "'" + TileRows.name(tile) + "': " + stays, styles.note());
+            }
+        }
+    }
+
+    private static String isOk(String cell) {
+        return cell + "=\"" + SheetHead.OK + "\"";
+    }
+
+    private static String all(List<String> conditions) {
+        return conditions.size() == 1 ? conditions.get(0) : "AND(" + String.join(",", conditions) + ")";
     }
 
     private Cell write(int line, int column, String words, CellStyle style) {

@@ -2,6 +2,7 @@ package dev.trellisgorge.engine.workbook;
 
 import dev.trellisgorge.chart.Role;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import org.apache.poi.ss.usermodel.Cell;
 import org.apache.poi.ss.usermodel.CellStyle;
@@ -66,7 +67,6 @@ final class SheetHead {
         }
         sheet.createFreezePane(1, SheetLayout.FIRST - 1);
         sheet.setRepeatingRows(new CellRangeAddress(SheetLayout.NAMES - 1, SheetLayout.MEANINGS - 1, -1, -1));
-        sheet.setRepeatingColumns(new CellRangeAddress(-1, -1, 0, 0));
         sheet.getPrintSetup().setLandscape(true);
         sheet.getPrintSetup().setPaperSize(PrintSetup.A4_PAPERSIZE);
     }
@@ -83,6 +83,11 @@ final class SheetHead {
         XSSFConditionalFormattingRule absent = sheet.getSheetConditionalFormatting().createConditionalFormattingRule("ISNA(B" + SheetLayout.FIRST + ")");
         Styles.color(absent, ChartFrame.bytes(Role.MUTED.color()));
         sheet.getSheetConditionalFormatting().addConditionalFormatting(new CellRangeAddress[] {new CellRangeAddress(SheetLayout.FIRST - 1, SheetLayout.line(rows) - 2, 1, columns - 1)}, absent);
+    }
+
+    /** Words over columns, in the line of the proof. */
+    void over(Map<Integer, String> words) {
+        words.forEach((column, said) -> cell(SheetLayout.PROOF, column, said, styles.note()));
     }
 
     /** The total of each proof over its column, and that of them all at the left. */

@@ -3,15 +3,15 @@ package dev.trellisgorge.engine.workbook;
 import dev.trellisgorge.formula.Formula;
 import dev.trellisgorge.formula.Leaf;
 import dev.trellisgorge.formula.Presence;
+import dev.trellisgorge.formula.Settings;
 import dev.trellisgorge.formula.SheetFormula;
 import dev.trellisgorge.formula.Stages;
 import dev.trellisgorge.formula.Typing;
-import dev.trellisgorge.plan.Cells;
-import dev.trellisgorge.table.Column;
+import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.Map;
 import java.util.Optional;
-import java.util.stream.IntStream;
+import java.util.Set;
 import org.apache.poi.ss.util.CellReference;
 
 /** Which column of a helper sheet holds what, and so what the names in formulas are called there. Columns count from 0. */
@@ -25,44 +25,76 @@ final class SheetLayout {
     static final int MEANINGS = 6;
     static final int FIRST = 7;
 
-    private final Cells data;
-    private final String raw;
+    /** Before the name of a column of the rows whose cells are formulas: they are read as computed ones. */
+    private static final String OF_ROWS = "rows\u0000";
+
+    private final SourceRows source;
+    private final String sheet;
+    private final Optional<String> there;
     private final SheetNames names;
     private final Typing typing;
     private final Stages stages;
     private final Presence presence;
     private final Presence onRaw;
     private final Presence onAdded;
+    private final Map<Boolean, Map<String, Boolean>> whole = Map.of(false, new HashMap<>(), true, new HashMap<>());
     private final Map<String, Integer> columnAt = new LinkedHashMap<>();
     private final Map<Formula, Integer> rangeAt = new LinkedHashMap<>();
     private final Map<String, Integer> addedAt = new LinkedHashMap<>();
 
-    /** @param formulas every column of the sheet that is computed, by name, each after the ones that it reads */
-    SheetLayout(Cells data, Map<String, Formula> formulas, String raw, SheetNames names) {
-        this.data = data;
-        this.raw = raw;
+    /**
+     * @param formulas every column that is computed, by name, each after the ones that it reads
+     * @param sheet    the sheet on which they stand
+     */
+    SheetLayout(SourceRows source, Settings settings, Map<String, Formula> formulas, String sheet, SheetNames names) {
+        this(source, settings, formulas, sheet, names, source.there(sheet));
+    }
+
+    /** @param there a condition, with its line marked, that holds where a row stands on the line; empty where one always does */
+    SheetLayout(SourceRows source, Settings settings, Map<String, Formula> formulas, String sheet, SheetNames names, Optional<String> there) {
+        this.there = there;
+        this.source = source;
+        this.sheet = sheet;
         this.names = names;
-        this.typing = new Typing(data.rows().schema(), data.settings());
+        this.typing = new Typing(source.rows().schema(), settings);
         Map<String, Formula> counting = new LinkedHashMap<>(formulas);
-        counting.replaceAll((column, formula) -> SheetFormula.countingFigures(formula));
+        source.rows().columns().stream().filter(column -> source.has(column.name()) && source.isComputed(column.name())).forEach(column -> typing.computed(OF_ROWS + column.name(), column.kind()));
+        counting.replaceAll((column, formula) -> SheetFormula.countingFigures(asComputed(formula)));
         this.stages = Stages.of(counting, formulas.keySet(), typing, SheetFormula.GRAIN);
-        this.presence = new Presence(stages, typing, name -> isWhole(data.rows().column(name)) && (!data.rows().whole().schema().has(name) || isWhole(data.rows().whole().column(name))),
-                name -> data.settings().find(name).filter(SheetLayout::isWhole).isPresent());
-        this.onRaw = presence.where(name -> isWhole(data.rows().column(name), false) && (!data.rows().whole().schema().has(name) || isWhole(data.rows().whole().column(name))));
-        this.onAdded = presence.where(name -> isWhole(data.rows().column(name), true));
+        this.presence = new Presence(stages, typing, name -> isWhole(name, false) && isWhole(name, true), name -> settings.find(name).filter(value -> value.isPresent(0)).isPresent());
+        this.onRaw = presence.where(name -> isWhole(name, false));
+        this.onAdded = presence.where(name -> isWhole(name, true));
     }
 
-    private boolean isWhole(Column cells, boolean added) {
-        return IntStream.range(0, cells.size()).filter(row -> isAdded(row) == added).allMatch(cells::isPresent);
+    /** A formula in which columns that are formulas themselves are computed ones. */
+    private Formula asComputed(Formula formula) {
+        if (formula instanceof Leaf.Column column) {
+            return source.isComputed(column.name()) ? new Leaf.Computed(OF_ROWS + column.name()) : formula;
+        }
+        return formula.operands().isEmpty() ? formula : formula.rebuilt(formula.operands().stream().map(this::asComputed).toList());
     }
 
-    private static boolean isWhole(Column cells) {
-        return IntStream.range(0, cells.size()).allMatch(cells::isPresent);
+    /** The column of the rows that a computed one is; empty where it is none of them. */
+    static Optional<String> ofRows(String computed) {
+        return computed.startsWith(OF_ROWS) ? Optional.of(computed.substring(OF_ROWS.length())) : Optional.empty();
+    }
+
+    private boolean isWhole(String column, boolean added) {
+        return whole.get(added).computeIfAbsent(ofRows(column).orElse(column), name -> source.isWhole(name, added));
     }
 
     /** What may be absent, by the cells that there are. */
     Presence presence() {
         return presence;
+    }
+
+    /** The leaves that need a column of their own for others to run over. On lines without a row such a column is blank. */
+    Set<Formula> ranges() {
+        return there.isPresent() ? SheetFormula.runOver(stages) : SheetFormula.ranges(stages, presence);
+    }
+
+    SourceRows source() {
+        return source;
     }
 
     Stages stages() {
@@ -90,26 +122,9 @@ final class SheetLayout {
         return columnAt.get(column);
     }
 
-    /** Whether a row is on no raw sheet. */
-    boolean isAdded(int row) {
-        return data.rows().wholeRow(row) < 0;
-    }
-
     /** The line of the helper sheet that a row stands on. */
     static int line(int row) {
         return row + FIRST;
-    }
-
-    /** The line of the raw sheet that a row stands on, 2 for the first. */
-    int rawLine(int row) {
-        return data.rows().wholeRow(row) + 2;
-    }
-
-    /** A cell of the raw sheet, with its line marked. */
-    String rawCell(String column) {
-        int at = data.rows().whole().columnNames().indexOf(column);
-        String first = new CellReference(raw, 0, at, false, false).formatAsString();
-        return first.substring(0, first.length() - 1) + RowFormula.RAW;
     }
 
     /** A computed cell of the same row, with its line marked. */
@@ -130,38 +145,44 @@ final class SheetLayout {
     final class RowFormulas {
         private final Writing writing;
         private final int own;
+        private final String absent;
         private final RowFormula[] written = new RowFormula[4];
 
-        private RowFormulas(Writing writing, int own) {
+        private RowFormulas(Writing writing, int own, String absent) {
             this.writing = writing;
             this.own = own;
+            this.absent = absent;
         }
 
         String at(int row) {
-            boolean added = isAdded(row);
+            boolean added = row < source.rows().rowCount() && source.isAdded(row);
             int kind = (row == 0 ? 1 : 0) + (added ? 2 : 0);
             if (written[kind] == null) {
-                written[kind] = new RowFormula(writing.with(new SheetFormula(typing, cells(own, row == 0, added), presence, added ? onAdded : onRaw)));
+                String formula = writing.with(new SheetFormula(typing, cells(own, row == 0, added), presence, added ? onAdded : onRaw));
+                written[kind] = new RowFormula(there.map(is -> "IF(" + is + "," + formula + "," + absent + ")").orElse(formula));
             }
-            return written[kind].at(line(row), added ? 0 : rawLine(row));
+            return written[kind].at(line(row), added ? 0 : source.rawLine(row));
         }
     }
 
-    /** @param own the column that the formula stands in */
-    RowFormulas formulas(int own, Writing writing) {
-        return new RowFormulas(writing, own);
+    /**
+     * @param own    the column that the formula stands in
+     * @param absent what stands on a line that has no row
+     */
+    RowFormulas formulas(int own, String absent, Writing writing) {
+        return new RowFormulas(writing, own, absent);
     }
 
     private SheetFormula.CellNames cells(int own, boolean first, boolean added) {
         return new SheetFormula.CellNames() {
             @Override
             public String column(String input) {
-                return added ? letters(addedAt.get(input)) + RowFormula.HERE : rawCell(input);
+                return added ? letters(addedAt.get(input)) + RowFormula.HERE : source.cell(input, sheet);
             }
 
             @Override
             public String computed(String name) {
-                return cell(name);
+                return ofRows(name).map(column -> source.cell(column, sheet)).orElseGet(() -> cell(name));
             }
 
             @Override
@@ -176,28 +197,32 @@ final class SheetLayout {
 
             @Override
             public String here(Formula leaf) {
-                return letters(run(leaf)) + RowFormula.HERE;
+                return ownRange(leaf).map(column -> source.cell(column, sheet)).orElseGet(() -> letters(run(leaf)) + RowFormula.HERE);
             }
 
             @Override
             public Optional<String> above(Formula leaf) {
-                return first ? Optional.empty() : Optional.of(letters(run(leaf)) + RowFormula.ABOVE);
+                return first ? Optional.empty() : Optional.of(here(leaf).replace(RowFormula.HERE, RowFormula.ABOVE));
             }
 
             @Override
             public String range(Formula leaf) {
-                return wholeRange(run(leaf));
+                return ownRange(leaf).map(column -> source.range(column, sheet)).orElseGet(() -> wholeRange(run(leaf)));
             }
 
             @Override
             public Optional<String> rangeAbove(Formula leaf) {
-                String column = "$" + letters(run(leaf));
-                return first ? Optional.empty() : Optional.of(column + "$" + FIRST + ":" + column + RowFormula.ABOVE);
+                if (first) {
+                    return Optional.empty();
+                }
+                String whole = range(leaf);
+                String end = whole.substring(whole.lastIndexOf(':') + 1).replaceAll("\\$?[0-9]+$", "");
+                return Optional.of(whole.substring(0, whole.lastIndexOf(':') + 1) + end + RowFormula.ABOVE);
             }
 
             @Override
-            public String rows() {
-                return wholeRange(0);
+            public String rowCount() {
+                return source.count(sheet).orElseGet(() -> "ROWS(" + wholeRange(0) + ")");
             }
 
             @Override
@@ -207,6 +232,11 @@ final class SheetLayout {
         };
     }
 
+    /** The column of the rows over whose own cells formulas run; empty where they run over a column of this sheet. */
+    private Optional<String> ownRange(Formula leaf) {
+        return rangeAt.containsKey(leaf) || !(leaf instanceof Leaf.Computed made) ? Optional.empty() : ofRows(made.name());
+    }
+
     /** The column of a leaf whose cells others run over: its own, where none of them is absent. */
     private int run(Formula leaf) {
         return rangeAt.containsKey(leaf) ? rangeAt.get(leaf) : columnAt.get(((Leaf.Computed) leaf).name());
@@ -214,6 +244,6 @@ final class SheetLayout {
 
     private String wholeRange(int at) {
         String column = "$" + letters(at) + "$";
-        return column + FIRST + ":" + column + line(Math.max(1, data.rowCount()) - 1);
+        return column + FIRST + ":" + column + line(Math.max(1, source.lines()) - 1);
     }
 }

@@ -168,7 +168,7 @@ public class WorkbookTest {
                 assertThat(cells(book, chart)).isEqualTo(cells(chart));
             }
             Sheet series = book.getSheet("against the goal series");
-            assertThat(HelperCells.cell(series, 2, 0).getCellFormula()).isEqualTo("IF(AND(ISNUMBER(stations!C3),stations!C3>=goal),stations!C3,NA())");
+            assertThat(HelperCells.cell(series, 2, 0).getCellFormula()).isEqualTo("IF($A7<>\"\",IF('against the goal rows'!E7>=goal,'against the goal rows'!E7,NA()),NA())");
             assertThat(HelperCells.cell(series, 0, 0).getStringCellValue()).isEqualTo("North Sluice");
             assertThat(book.getName("goal").getRefersToFormula()).isEqualTo("Settings!$B$2");
             assertThat(book.getSheet("stations").getRow(1).getCell(0).getLocalDateTimeCellValue().toLocalDate()).isEqualTo("2031-02-01");

@@ -1,0 +1,130 @@
+package dev.trellisgorge.engine.workbook;
+
+import dev.trellisgorge.table.Column;
+import dev.trellisgorge.table.Table;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.stream.IntStream;
+import org.apache.poi.ss.util.CellReference;
+
+/**
+ * Rows between two steps, as formulas give them: the cells of a column stand below each other on the raw sheet, or on a sheet of
+ * steps. Immutable.
+ *
+ * @param rows   as they are when the workbook is made
+ * @param lines  how many lines there are for rows
+ * @param places where the columns stand
+ * @param marker the column whose cells are blank on lines without a row; empty where each line has one, always
+ * @param rooms  the cells that say whether all rows find room
+ */
+record Block(Table rows, int lines, Map<String, Place> places, Optional<Place> marker, List<String> rooms) implements SourceRows {
+    private static final int RAW_FIRST = 2;
+
+    /** Where a column stands: its sheet, the column from 0, and the line of its first row as a reader counts them. */
+    record Place(String sheet, int column, int first) {
+
+        /** The cell on a line that is marked. */
+        String cell(String from) {
+            return on(from) + letters() + (first == SheetLayout.FIRST ? RowFormula.HERE : RowFormula.RAW);
+        }
+
+        /** All cells of so many lines. */
+        String range(String from, int lines) {
+            return on(from) + "$" + letters() + "$" + first + ":$" + letters() + "$" + (first + Math.max(1, lines) - 1);
+        }
+
+        /** The cell of the last of so many lines. */
+        String last(String from, int lines) {
+            return on(from) + "$" + letters() + "$" + (first + Math.max(1, lines) - 1);
+        }
+
+        private String letters() {
+            return CellReference.convertNumToColString(column);
+        }
+
+        private String on(String from) {
+            String quoted = new CellReference(sheet, 0, 0, false, false).formatAsString();
+            return sheet.equals(from) ? "" : quoted.substring(0, quoted.length() - 2);
+        }
+    }
+
+    Block {
+        places = Map.copyOf(places);
+        rooms = List.copyOf(rooms);
+    }
+
+    /** A table that stands on a sheet of its own, under a line of names. */
+    static Block raw(Table table, String sheet) {
+        Map<String, Place> places = new LinkedHashMap<>();
+        for (int at = 0; at < table.columns().size(); at++) {
+            places.put(table.columns().get(at).name(), new Place(sheet, at, RAW_FIRST));
+        }
+        return new Block(table, table.rowCount(), places, Optional.empty(), List.of());
+    }
+
+    /** The same rows after a step that adds or renames columns. */
+    Block with(Table after, Map<String, Place> columns) {
+        return new Block(after, lines, columns, marker, rooms);
+    }
+
+    boolean isRaw() {
+        return marker.isEmpty() && places.values().stream().allMatch(place -> place.first() == RAW_FIRST);
+    }
+
+    @Override
+    public boolean has(String column) {
+        return places.containsKey(column);
+    }
+
+    @Override
+    public boolean isComputed(String column) {
+        return places.get(column).first() != RAW_FIRST;
+    }
+
+    @Override
+    public String range(String column, String from) {
+        return places.get(column).range(from, lines);
+    }
+
+    boolean isWhole(String column) {
+        return isWhole(column, false);
+    }
+
+    @Override
+    public String sheet() {
+        return marker.or(() -> places.values().stream().filter(place -> place.first() == SheetLayout.FIRST).findFirst()).or(() -> places.values().stream().findFirst()).orElseThrow().sheet();
+    }
+
+    @Override
+    public String cell(String column, String from) {
+        return places.get(column).cell(from);
+    }
+
+    @Override
+    public int rawLine(int row) {
+        return row + RAW_FIRST;
+    }
+
+    @Override
+    public boolean isAdded(int row) {
+        return false;
+    }
+
+    @Override
+    public boolean isWhole(String column, boolean added) {
+        Column cells = rows.column(column);
+        return added || IntStream.range(0, rows.rowCount()).allMatch(cells::isPresent);
+    }
+
+    @Override
+    public Optional<String> there(String from) {
+        return marker.map(place -> place.cell(from) + "<>\"\"");
+    }
+
+    @Override
+    public Optional<String> count(String from) {
+        return marker.map(place -> "COUNT(" + place.range(from, lines) + ")");
+    }
+}

@@ -1,0 +1,129 @@
+package dev.trellisgorge.engine.workbook;
+
+import dev.trellisgorge.formula.Formula;
+import dev.trellisgorge.formula.Settings;
+import dev.trellisgorge.formula.Typing;
+import dev.trellisgorge.formula.Window;
+import dev.trellisgorge.shape.Join;
+import dev.trellisgorge.shape.Order;
+import dev.trellisgorge.shape.PeriodOf;
+import dev.trellisgorge.shape.Pivot;
+import dev.trellisgorge.shape.Previous;
+import dev.trellisgorge.shape.Rank;
+import dev.trellisgorge.shape.Rest;
+import dev.trellisgorge.shape.Slice;
+import dev.trellisgorge.shape.Step;
+import dev.trellisgorge.shape.Total;
+import dev.trellisgorge.table.CalendarUnit;
+import dev.trellisgorge.table.Column;
+import dev.trellisgorge.table.Kind;
+import dev.trellisgorge.table.Table;
+import java.util.Collection;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Locale;
+import java.util.Optional;
+import java.util.Set;
+import java.util.stream.IntStream;
+import java.util.stream.Stream;
+
+/** Why the outcome of a step stands in a workbook as it was, and not as formulas. */
+final class Frozen {
+    /** Ranks compare each row with each other. */
+    private static final int MOST_RANKED = 5_000;
+    private static final String CONDITION = "(?s)\\s*|[=<>].*";
+    private static final String SIGNS = ".*[*?~].*";
+
+    private final Settings settings;
+
+    Frozen(Settings settings) {
+        this.settings = settings;
+    }
+
+    /**
+     * @param before the rows that the step is taken on
+     * @param needed the columns that are read after it
+     * @param others the outcome of the other table that the step reads; empty where it reads none
+     * @return a reason in words; empty where the step can be formulas
+     */
+    Optional<String> why(Step step, Table before, Set<String> needed, Optional<Table> others) {
+        if (before.rowCount() == 0) {
+            return Optional.of("there are no rows");
+        } else if (before.rowCount() > MOST_RANKED && (step instanceof Order || step instanceof Rank || step.formulas().stream().anyMatch(Frozen::ranks))) {
+            return Optional.of("ranks of more than " + MOST_RANKED + " rows would take a sheet minutes");
+        } else if (step instanceof Order order) {
+            return notRanked(order.by(), before);
+        } else if (step instanceof Rank rank) {
+            return rank.anchors().isPresent() ? Optional.of("some rows stay where they are while others are put in order")
+                    : rank.order() == Rank.Way.TABLE ? rest(rank, needed) : notRanked(rank.by(), before).or(() -> rest(rank, needed));
+        } else if (step instanceof Slice slice) {
+            return slice.condition(before.schema(), settings).isPresent() ? Optional.empty() : Optional.of("cells are compared as they are written");
+        } else if (step instanceof Total total) {
+            return total(total, before, needed);
+        } else if (step instanceof Join join) {
+            return join.many() ? Optional.of("a row may match several")
+                    : join.on().entrySet().stream().flatMap(key -> alike(key.getKey(), Stream.concat(texts(before.column(key.getKey())), texts(others.orElseThrow().column(key.getValue())))).stream()).findFirst();
+        } else if (step instanceof PeriodOf period) {
+            return period.fill() ? Optional.of("rows are added for periods that have none") : before.column(period.of()).kind() != Kind.DATE ? Optional.of("periods are made of texts")
+                    : period.unit() == CalendarUnit.WEEK ? Optional.of("no format of a sheet writes the week of a date") : Optional.empty();
+        } else if (step instanceof Previous previous) {
+            return !previous.by().isEmpty() ? Optional.of("the row before is looked for within " + String.join(" and ", previous.by()))
+                    : previous.period().isEmpty() && before.column(previous.of()).kind() != Kind.NUMBER ? Optional.of(previous.of() + " holds no figures") : Optional.empty();
+        } else if (step instanceof Pivot pivot) {
+            return pivot(pivot, before);
+        }
+        return Optional.empty();
+    }
+
+    private static boolean ranks(Formula formula) {
+        return formula instanceof Window.Rank || formula.operands().stream().anyMatch(Frozen::ranks);
+    }
+
+    private Optional<String> notRanked(Formula by, Table before) {
+        Kind kind = new Typing(before.schema(), settings).kind(by).orElse(Kind.NUMBER);
+        return kind == Kind.NUMBER || kind == Kind.DATE ? Optional.empty() : Optional.of("a sheet ranks figures and dates alone, and " + by.title() + " is " + kind.phrase());
+    }
+
+    private static Optional<String> rest(Rank rank, Set<String> needed) {
+        return rank.rest().flatMap(row -> row.ways().entrySet().stream().filter(way -> needed.contains(way.getKey()) && !way.getKey().equals(row.column()))
+                .filter(way -> way.getValue() == Rest.Way.MEAN || way.getValue() == Rest.Way.LEAST || way.getValue() == Rest.Way.GREATEST)
+                .map(way -> "the row " + row.name() + " has the " + way.getValue().name().toLowerCase(Locale.ROOT) + " of " + way.getKey()).findFirst());
+    }
+
+    private static Optional<String> total(Total total, Table before, Set<String> needed) {
+        for (Total.Figure figure : total.figures()) {
+            Column cells = before.column(figure.column());
+            boolean whole = IntStream.range(0, before.rowCount()).allMatch(cells::isPresent);
+            boolean figures = figure.fold() == Total.Fold.SUM || figure.fold() == Total.Fold.MEAN || figure.fold() == Total.Fold.COUNT && cells.kind() != Kind.TEXT && cells.kind() != Kind.TRUTH;
+            boolean extreme = figure.fold() == Total.Fold.LEAST || figure.fold() == Total.Fold.GREATEST;
+            if (needed.contains(figure.name()) && !figures && (!whole || extreme && cells.kind() == Kind.TRUTH)) {
+                return Optional.of("the " + figure.fold() + " of " + figure.column() + " passes over missing cells");
+            }
+        }
+        return keys(total.by(), before);
+    }
+
+    private static Optional<String> pivot(Pivot pivot, Table before) {
+        Column values = before.column(pivot.values());
+        boolean figures = (values.kind() == Kind.NUMBER || values.kind() == Kind.DATE) && IntStream.range(0, before.rowCount()).allMatch(values::isPresent);
+        return !figures ? Optional.of("cells that are missing, or no figures, are turned into columns")
+                : before.column(pivot.names()).kind() != Kind.TEXT || pivot.columns().stream().anyMatch(name -> name.matches(CONDITION)) ? Optional.of("names that a sheet would take for conditions become columns")
+                : keys(pivot.by(), before).or(() -> alike(pivot.names(), Stream.concat(texts(before.column(pivot.names())), pivot.columns().stream())));
+    }
+
+    private static Optional<String> keys(Collection<String> keys, Table before) {
+        return keys.stream().flatMap(key -> alike(key, texts(before.column(key))).stream()).findFirst();
+    }
+
+    private static Stream<String> texts(Column cells) {
+        return cells.kind() != Kind.TEXT ? Stream.empty() : IntStream.range(0, cells.size()).filter(cells::isPresent).mapToObj(cells::written);
+    }
+
+    /** Functions of a sheet pass over capitals and take some signs for others. */
+    private static Optional<String> alike(String key, Stream<String> cells) {
+        List<String> texts = cells.distinct().toList();
+        Set<String> alike = new HashSet<>();
+        return texts.stream().noneMatch(text -> text.matches(SIGNS)) && texts.stream().allMatch(text -> alike.add(text.toLowerCase(Locale.ROOT).strip())) ? Optional.empty()
+                : Optional.of("cells of " + key + " differ by capitals alone, or hold *, ? or ~, which functions of a sheet don't tell apart");
+    }
+}

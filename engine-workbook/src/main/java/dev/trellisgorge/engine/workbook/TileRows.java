@@ -1,0 +1,104 @@
+package dev.trellisgorge.engine.workbook;
+
+import dev.trellisgorge.engine.Tile;
+import dev.trellisgorge.formula.Reads;
+import dev.trellisgorge.plan.Cells;
+import dev.trellisgorge.plan.Plan;
+import dev.trellisgorge.shape.Pipeline;
+import java.util.ArrayList;
+import java.util.HashSet;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.stream.Collectors;
+
+/** The rows of tiles that take the same steps: formulas over raw sheets where the steps can be, else as they were. */
+final class TileRows {
+    private final Plan plan;
+    private final StepSheet steps;
+    private final SourceRows source;
+    private final List<LiveSteps.Stays> stays;
+
+    /** The rows of each tile. */
+    static Map<Tile, TileRows> of(List<Tile> tiles, RawSheets raw, SheetNames names, Styles styles) {
+        Map<Object, List<Tile>> alike = new LinkedHashMap<>();
+        tiles.forEach(tile -> alike.computeIfAbsent(steps(data(tile)), steps -> new ArrayList<>()).add(tile));
+        Map<Tile, TileRows> rows = new LinkedHashMap<>();
+        alike.values().forEach(some -> {
+            TileRows made = new TileRows(some, raw, names, styles);
+            some.forEach(tile -> rows.put(tile, made));
+        });
+        return rows;
+    }
+
+    /** What is equal where the same table takes the same steps. */
+    private static Object steps(Cells data) {
+        return data.executor().isEmpty() || data.plan().pipeline().steps().isEmpty() ? new Object() : List.of(data.executor().get(), data.plan().pipeline().source(), data.plan().pipeline().steps());
+    }
+
+    private TileRows(List<Tile> tiles, RawSheets raw, SheetNames names, Styles styles) {
+        Cells data = data(tiles.get(0));
+        this.plan = data.plan();
+        Pipeline pipeline = plan.pipeline();
+        String name = name(tiles.get(0));
+        this.steps = new StepSheet(pipeline.steps().isEmpty() ? "" : names.sheet(name + " rows"), "The rows of " + tiles.stream().map(TileRows::name).collect(Collectors.joining(", ")), data.settings(), names, styles);
+        if (pipeline.steps().isEmpty() || data.executor().isEmpty()) {
+            this.source = fixed(data, raw);
+            this.stays = List.of();
+            return;
+        }
+        LiveSteps live = new LiveSteps(data.executor().get(), raw::of, steps);
+        Optional<Block> rows = live.rows(pipeline, tiles.stream().flatMap(tile -> needed(data(tile).plan()).stream()).collect(Collectors.toSet()));
+        this.source = rows.isPresent() ? rows.get() : fixed(data, raw);
+        this.stays = live.stays();
+    }
+
+    private static SourceRows fixed(Cells data, RawSheets raw) {
+        return new FixedRows(data.rows(), raw.of(data.rows().whole()));
+    }
+
+    /** The columns of the rows that the chart reads. */
+    private static Set<String> needed(Plan plan) {
+        Set<String> needed = new HashSet<>();
+        plan.columns().forEach(column -> needed.addAll(Reads.columns(column.formula())));
+        plan.identities().forEach(identity -> needed.addAll(Reads.columns(identity.holdsOrNeedNot())));
+        plan.category().ifPresent(needed::add);
+        return needed;
+    }
+
+    static Cells data(Tile tile) {
+        if (tile instanceof Tile.OfFigure figure) {
+            return figure.data();
+        }
+        var parts = ((Tile.OfChart) tile).parts();
+        return parts.get(parts.size() - 1).data();
+    }
+
+    static String name(Tile tile) {
+        return tile instanceof Tile.OfFigure figure ? figure.name() : ((Tile.OfChart) tile).parts().get(0).name();
+    }
+
+    SourceRows source() {
+        return source;
+    }
+
+    StepSheet steps() {
+        return steps;
+    }
+
+    /** What stays as it was when the workbook was made, a sentence each. */
+    List<String> stays() {
+        return stays.stream().map(each -> "'" + each.step().sentence() + "' stays as it was when this was drawn, with all steps before it: " + each.why()).toList();
+    }
+
+    /** The settings that picked what stays. */
+    Set<String> settingsThatStay() {
+        Set<String> read = new HashSet<>();
+        int last = stays.stream().mapToInt(each -> plan.pipeline().steps().indexOf(each.step())).max().orElse(-1);
+        plan.pipeline().steps().subList(0, last + 1).forEach(step -> step.formulas().forEach(formula -> read.addAll(Reads.settings(formula))));
+        stays.forEach(each -> read.addAll(each.step().formulas().stream().flatMap(formula -> Reads.settings(formula).stream()).collect(Collectors.toSet())));
+        return read;
+    }
+}
