@@ -3,6 +3,7 @@ package dev.trellisgorge.engine.workbook;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
 import java.util.concurrent.TimeUnit;
@@ -28,6 +29,11 @@ final class Office {
 
     /** The workbook as the program saves it after recalculating every formula. */
     static Path recalculated(Path workbook) throws IOException, InterruptedException {
+        return recalculated(List.of(workbook)).get(0);
+    }
+
+    /** The same of several at once, whose names differ. */
+    static List<Path> recalculated(List<Path> workbooks) throws IOException, InterruptedException {
         Path profile = Files.createTempDirectory("office");
         Path out = Files.createDirectories(profile.resolve("out"));
         try {
@@ -38,15 +44,18 @@ final class Office {
                     <prop oor:name="OOXMLRecalcMode" oor:op="fuse"><value>0</value></prop></item>
                     </oor:items>
                     """);
-            Process process = new ProcessBuilder(List.of("soffice", "-env:UserInstallation=" + profile.toUri(), "--headless",
-                    "--convert-to", "xlsx", "--outdir", out.toString(), workbook.toString())).redirectErrorStream(true)
-                    .redirectOutput(profile.resolve("log").toFile()).start();
-            if (!process.waitFor(120, TimeUnit.SECONDS)) {
+            List<String> command = new ArrayList<>(List.of("soffice", "-env:UserInstallation=" + profile.toUri(), "--headless", "--convert-to", "xlsx", "--outdir", out.toString()));
+            workbooks.forEach(workbook -> command.add(workbook.toString()));
+            Process process = new ProcessBuilder(command).redirectErrorStream(true).redirectOutput(profile.resolve("log").toFile()).start();
+            if (!process.waitFor(240, TimeUnit.SECONDS)) {
                 process.destroyForcibly();
                 throw new AssertionError("the office suite did not finish");
             }
-            Path saved = Files.createTempFile("recalculated", ".xlsx");
-            return Files.move(out.resolve(workbook.getFileName()), saved, java.nio.file.StandardCopyOption.REPLACE_EXISTING);
+            List<Path> saved = new ArrayList<>();
+            for (Path workbook : workbooks) {
+                saved.add(Files.move(out.resolve(workbook.getFileName()), Files.createTempFile("recalculated", ".xlsx"), java.nio.file.StandardCopyOption.REPLACE_EXISTING));
+            }
+            return saved;
         } finally {
             try (Stream<Path> files = Files.walk(profile)) {
                 files.sorted(Comparator.reverseOrder()).forEach(file -> file.toFile().delete());

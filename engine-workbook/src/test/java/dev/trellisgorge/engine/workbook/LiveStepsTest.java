@@ -1,0 +1,234 @@
+package dev.trellisgorge.engine.workbook;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import dev.trellisgorge.chart.Size;
+import dev.trellisgorge.conformance.RandomPlan;
+import dev.trellisgorge.conformance.RandomPlan.Within;
+import dev.trellisgorge.engine.Engines;
+import dev.trellisgorge.engine.Page;
+import dev.trellisgorge.formula.Formulas;
+import dev.trellisgorge.formula.Settings;
+import dev.trellisgorge.pattern.Chart;
+import dev.trellisgorge.pattern.Columns;
+import dev.trellisgorge.plan.Cells;
+import dev.trellisgorge.plan.PlainChart;
+import dev.trellisgorge.problem.BadInput;
+import dev.trellisgorge.shape.Executor;
+import dev.trellisgorge.shape.Keep;
+import dev.trellisgorge.shape.Order;
+import dev.trellisgorge.shape.Pipeline;
+import dev.trellisgorge.shape.Previous;
+import dev.trellisgorge.shape.Slice;
+import dev.trellisgorge.shape.Total;
+import dev.trellisgorge.table.Column;
+import dev.trellisgorge.table.Kind;
+import dev.trellisgorge.table.Table;
+import java.io.IOException;
+import java.io.InputStream;
+import java.io.OutputStream;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Random;
+import java.util.function.Consumer;
+import java.util.stream.IntStream;
+import org.apache.poi.ss.usermodel.Cell;
+import org.apache.poi.ss.usermodel.CellType;
+import org.apache.poi.ss.usermodel.Sheet;
+import org.apache.poi.xssf.usermodel.XSSFWorkbook;
+import org.testng.annotations.Test;
+
+/** Workbooks whose steps are formulas follow the raw cells, and say what does not. */
+public class LiveStepsTest {
+    private static final int EDITED = 100;
+    private static final double CLOSE = 1e-9;
+    private static final Table GENERATION = Table.of("generation", Column.texts("month", "2031-01", "2031-01", "2031-02", "2031-02", "2031-03", "2031-03"),
+            Column.texts("station", "Mill Race", "Heron Weir", "Mill Race", "Heron Weir", "Mill Race", "Heron Weir"), Column.numbers("mwh", 150, 400, 120, 380, 210, 90));
+
+    /** A plan whose steps are formulas throughout, and what it comes to once some raw cells are others. */
+    private record Edited(Path file, PlainChart drawn, PlainChart after) {
+    }
+
+    private static Path drawn(PlainChart chart, Consumer<String> told) throws IOException {
+        Path file = Files.createTempFile("steps", ".xlsx");
+        try (OutputStream out = Files.newOutputStream(file)) {
+            Engines.draw(List.of(Page.of(chart)), new WorkbookEngine(), "xlsx", Size.STANDARD, out, told);
+        }
+        return file;
+    }
+
+    private static void edit(Path file, Consumer<XSSFWorkbook> edits) throws IOException {
+        XSSFWorkbook book;
+        try (InputStream in = Files.newInputStream(file)) {
+            book = new XSSFWorkbook(in);
+        }
+        edits.accept(book);
+        try (OutputStream out = Files.newOutputStream(file)) {
+            book.write(out);
+        }
+        book.close();
+    }
+
+    private static void set(Sheet sheet, String column, int row, Object cell) {
+        int at = IntStream.range(0, sheet.getRow(0).getLastCellNum()).filter(i -> sheet.getRow(0).getCell(i).getStringCellValue().equals(column)).findFirst().orElseThrow();
+        Cell changed = sheet.getRow(row + 1).createCell(at);
+        if (cell instanceof String text) {
+            changed.setCellValue(text);
+        } else {
+            changed.setCellValue((Double) cell);
+        }
+    }
+
+    private static Table with(Table table, String column, Map<Integer, Double> figures) {
+        List<Column> columns = new ArrayList<>();
+        for (Column each : table.columns()) {
+            columns.add(!each.name().equals(column) ? each : Column.numbers(column, IntStream.range(0, table.rowCount()).mapToDouble(row -> figures.getOrDefault(row, each.number(row))).toArray()));
+        }
+        return Table.of(table.name(), columns.toArray(Column[]::new));
+    }
+
+    /** A random plan with two raw figures changed; empty where a step stays as it was, or the changed rows make no chart. */
+    private static Optional<Edited> edited(long seed) throws IOException {
+        RandomPlan random = RandomPlan.of(seed, Within.SHEET);
+        Random dice = new Random(seed);
+        Table raw = random.tables().get("rows");
+        String column = dice.nextBoolean() ? "a" : "b";
+        List<Integer> there = IntStream.range(0, raw.rowCount()).filter(raw.column(column)::isPresent).boxed().toList();
+        if (there.isEmpty() || random.plan().pipeline().steps().isEmpty()) {
+            return Optional.empty();
+        }
+        Map<Integer, Double> figures = new LinkedHashMap<>();
+        IntStream.range(0, 2).forEach(i -> figures.put(there.get(dice.nextInt(there.size())), (double) dice.nextInt(-4, 9)));
+        Map<String, Table> tables = new LinkedHashMap<>(random.tables());
+        tables.put("rows", with(raw, column, figures));
+        try {
+            PlainChart drawn = random.plan().over(random.executor());
+            PlainChart after = random.plan().over(new Executor(tables, random.settings()));
+            List<String> told = new ArrayList<>();
+            if (drawn.data().rowCount() == 0) {
+                return Optional.empty();
+            }
+            Path file = drawn(drawn, told::add);
+            boolean[] changed = new boolean[1];
+            edit(file, book -> {
+                changed[0] = told.stream().noneMatch(sentence -> sentence.contains("stays as it was")) && book.getSheet("rows") != null;
+                if (changed[0]) {
+                    figures.forEach((row, figure) -> set(book.getSheet("rows"), column, row, figure));
+                }
+            });
+            if (!changed[0]) {
+                Files.delete(file);
+                return Optional.empty();
+            }
+            return Optional.of(new Edited(file, drawn, after));
+        } catch (BadInput refused) {
+            return Optional.empty();
+        }
+    }
+
+    private static Object value(Cell cell) {
+        CellType type = cell.getCellType() == CellType.FORMULA ? cell.getCachedFormulaResultType() : cell.getCellType();
+        return switch (type) {
+            case NUMERIC -> (Object) cell.getNumericCellValue();
+            case BOOLEAN -> cell.getBooleanCellValue();
+            case STRING -> cell.getStringCellValue();
+            case ERROR -> null;
+            default -> "";
+        };
+    }
+
+    @Test
+    public void seriesFollowEditsOfRawCellsThroughAllSteps() throws Exception {
+        Office.require();
+        List<Edited> all = new ArrayList<>();
+        for (long seed = 5_000; all.size() < EDITED; seed++) {
+            edited(seed).ifPresent(all::add);
+        }
+        List<Path> saved = Office.recalculated(all.stream().map(Edited::file).toList());
+        int compared = 0;
+        for (int i = 0; i < all.size(); i++) {
+            try (InputStream in = Files.newInputStream(saved.get(i)); XSSFWorkbook book = new XSSFWorkbook(in)) {
+                compared += compared(book, all.get(i));
+            } finally {
+                Files.delete(saved.get(i));
+                Files.delete(all.get(i).file());
+            }
+        }
+        assertThat(compared).isGreaterThan(EDITED * 3 / 4);
+    }
+
+    /** 1 where the rows have room and all cells are the same; 0 where the page says that they have none. */
+    private static int compared(XSSFWorkbook book, Edited edited) {
+        Sheet sheet = book.getSheet(edited.drawn().name() + " series");
+        int first = HelperCells.column(sheet, edited.drawn().plan().series().get(0));
+        int lines = (int) IntStream.rangeClosed(SheetLayout.FIRST - 1, sheet.getLastRowNum()).filter(line -> sheet.getRow(line) != null && sheet.getRow(line).getCell(first) != null).count();
+        Cells after = edited.after().data();
+        if (after.rowCount() > lines) {
+            List<Object> page = new ArrayList<>();
+            book.getSheet(edited.drawn().name()).forEach(line -> line.forEach(cell -> page.add(value(cell))));
+            assertThat(page).as(edited.drawn().name()).contains("CHECK: there are more rows now than there is room for; draw it anew.");
+            return 0;
+        }
+        for (String series : edited.drawn().plan().series()) {
+            Column cells = after.column(series);
+            for (int row = 0; row < lines; row++) {
+                Object wanted = row >= after.rowCount() || !cells.isPresent(row) ? null : cells.kind() == Kind.TEXT ? cells.written(row) : (Object) cells.number(row);
+                Object found = value(HelperCells.cell(sheet, series, row));
+                boolean same = wanted instanceof Double figure && found instanceof Double other ? Math.abs(figure - other) <= CLOSE * Math.max(1, Math.abs(figure)) : java.util.Objects.equals(wanted, found);
+                assertThat(same).as("%s, %s, row %d: %s for %s%n%s%n%s", edited.drawn().name(), series, row, found, wanted, edited.drawn().plan().pipeline().steps(),
+                        HelperCells.cell(sheet, series, row).getCellFormula()).isTrue();
+            }
+        }
+        return 1;
+    }
+
+    private static PlainChart monthly(Table generation) {
+        Executor executor = Executor.over(generation, Settings.of("goal", 100));
+        Pipeline steps = Pipeline.of("generation").then(new Keep(Formulas.column("mwh").atLeast(Formulas.setting("goal"))))
+                .then(new Total(List.of("month"), List.of(new Total.Figure("mwh", Total.Fold.SUM, "mwh")))).then(new Order(Formulas.column("mwh"), true));
+        return Chart.of("month", Columns.of("mwh")).named("monthly").plan(steps, executor.known()).over(executor);
+    }
+
+    @Test
+    public void totalOfWhatIsKeptIsInOrderAfterARawCellAndASettingAreChanged() throws Exception {
+        Office.require();
+        Path file = drawn(monthly(GENERATION), sentence -> {
+            throw new AssertionError(sentence);
+        });
+        edit(file, book -> {
+            set(book.getSheet("generation"), "mwh", 5, 700.0);
+            book.getSheet("Settings").getRow(1).getCell(1).setCellValue(130);
+        });
+        try (InputStream in = Files.newInputStream(Office.recalculated(file)); XSSFWorkbook book = new XSSFWorkbook(in)) {
+            Sheet sheet = book.getSheet("monthly series");
+            assertThat(IntStream.range(0, 3).mapToObj(row -> value(HelperCells.cell(sheet, 0, row)) + " " + value(HelperCells.cell(sheet, "value", row))))
+                    .containsExactly("2031-03 910.0", "2031-01 550.0", "2031-02 380.0");
+            assertThat(book.getSheet("monthly rows").getRow(SheetLayout.PROOF - 1).getCell(0).getStringCellValue()).isEqualTo("keep the rows where mwh >= :goal");
+        } finally {
+            Files.delete(file);
+        }
+    }
+
+    @Test
+    public void stepThatStaysIsToldWithItsReasonAndListedOnThePage() throws Exception {
+        Executor executor = Executor.over(GENERATION, Settings.NONE);
+        Pipeline steps = Pipeline.of("generation").then(Previous.row("mwh", "before").within("station")).then(new Slice("month", "2031-03"));
+        PlainChart chart = Chart.of("station", Columns.of("before")).named("before").plan(steps, executor.known()).over(executor);
+        List<String> told = new ArrayList<>();
+        Path file = drawn(chart, told::add);
+        String sentence = "'before': 'add before: mwh of the row before, for each station by itself' stays as it was when this was drawn, with all steps before it: the row before is looked for within station";
+        assertThat(told).containsExactly(sentence);
+        edit(file, book -> {
+            List<Object> page = new ArrayList<>();
+            book.getSheet("before").forEach(line -> line.forEach(cell -> page.add(value(cell))));
+            assertThat(page).contains(sentence);
+            assertThat(book.getSheet("before rows")).as("what follows it is formulas").isNotNull();
+        });
+        Files.delete(file);
+    }
+}
