@@ -45,6 +45,14 @@ final class NumberFormats {
         return sheet.toString();
     }
 
+    /** The format of a length that writes its opposite: −5 as {@code 5} and 5 as {@code -5}. */
+    static String opposite(Format format) {
+        DecimalFormat parts = parts(format);
+        String whole = of(format);
+        int signs = whole.indexOf(';');
+        return signs >= 0 ? whole.substring(signs + 1) + ";" + whole.substring(0, signs) : parts.getNegativePrefix().equals("-" + parts.getPositivePrefix()) ? "-" + whole + ";" + whole + ";" + whole : whole;
+    }
+
     /** A formula that rounds a cell as the format does, so that nothing is written as less than zero that rounds to it. */
     static String rounded(String cell, Format format) {
         return SheetTexts.rounded(cell, format.pattern());

@@ -11,6 +11,7 @@ import dev.trellisgorge.engine.Tile;
 import dev.trellisgorge.plan.PlainChart;
 import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Kind;
+import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.Collections;
 import java.util.List;
@@ -120,10 +121,23 @@ final class PageSheet {
         PlainChart first = parts.get(0);
         if (first.drawing() instanceof TextCells texts) {
             new TextBlock(first, texts, cells, sheet, styles, told).fill(area);
-        } else if (first.drawing() instanceof Ring ring) {
-            new NativeRing(first, ring, cells).drawOn(sheet, area);
         } else if (!first.beside().isEmpty()) {
             new TableBlock(parts, cells, sheet, styles, told).fill(area);
+        } else if (first.plan().titleColumn().isPresent() || first.plan().subtitleColumn().isPresent()) {
+            // Lines that cells say stand in cells: a native title refers to one alone, and writes it in one style.
+            new TableCells(sheet, cells, styles, told).titles(area, first);
+            Area below = new Area(area.column(), area.row() + TITLE_ROWS, area.columns(), area.rows() - TITLE_ROWS);
+            List<PlainChart> untitled = new ArrayList<>(parts);
+            untitled.set(0, first.by(first.plan().change().titles("", "").build()));
+            drawNative(untitled, cells, below);
+        } else {
+            drawNative(parts, cells, area);
+        }
+    }
+
+    private void drawNative(List<PlainChart> parts, HelperSheet cells, Area area) {
+        if (parts.get(0).drawing() instanceof Ring ring) {
+            new NativeRing(parts.get(0), ring, cells).drawOn(sheet, area);
         } else {
             panels(parts, cells, area);
         }

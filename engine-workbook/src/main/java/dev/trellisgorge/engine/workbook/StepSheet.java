@@ -46,7 +46,7 @@ import org.apache.poi.ss.util.CellReference;
 final class StepSheet {
     private static final int POSITION = 10;
     private static final String LINE = "ROW()-" + (SheetLayout.FIRST - 1);
-    private static final String BLANK = "\"\"";
+    private static final String HALF_BEFORE = "ROW()-" + (SheetLayout.FIRST - 0.5);
     private static final String NO_ROW = "-";
 
     private final String name;
@@ -169,7 +169,7 @@ final class StepSheet {
 
     /** For the n-th line, the row on which a count that goes on is n first. */
     private String first(Place count, String all, Block block) {
-        return "IF(" + LINE + "<=" + all + ",IFERROR(MATCH(" + LINE + "-0.5," + count.range(name, block.lines()) + "),0)+1,\"\")";
+        return "IF(" + LINE + "<=" + all + ",IFERROR(MATCH(" + HALF_BEFORE + "," + count.range(name, block.lines()) + "),0)+1,\"\")";
     }
 
     /** Which row of a table each row of one is that was cut from it. */

@@ -37,18 +37,24 @@ final class TableCells {
         this.told = told;
     }
 
-    /** The lines above, on the first two rows. */
+    /** The lines above, on the first two rows; what columns say of them follows the cells. */
     void titles(Area area, PlainChart chart) {
-        line(area.row(), area.column(), chart.stamp().map(words -> words + ": ").orElse("") + chart.title(), styles.line(chart.looks(), Purpose.TITLE));
-        line(area.row() + 1, area.column(), chart.subtitle(), styles.line(chart.looks(), Purpose.SUBTITLE));
+        line(area.row(), area.column(), chart.stamp().map(words -> words + ": ").orElse(""), chart.title(), chart.plan().titleColumn(), styles.line(chart.looks(), Purpose.TITLE));
+        line(area.row() + 1, area.column(), "", chart.subtitle(), chart.plan().subtitleColumn(), styles.line(chart.looks(), Purpose.SUBTITLE));
         if (chart.looks().titleAt().isPresent()) {
             merge(area.row(), area.column(), 1, area.columns());
             merge(area.row() + 1, area.column(), 1, area.columns());
         }
     }
 
-    private void line(int line, int column, String words, CellStyle style) {
-        styles.fit(write(line, column, words, style).getRow(), style);
+    private void line(int line, int column, String before, String words, Optional<String> said, CellStyle style) {
+        Cell cell = write(line, column, before + words, style);
+        styles.fit(cell.getRow(), style);
+        if (said.isPresent() && helpers.data().rowCount() > 0) {
+            String value = before + words;
+            cell.setCellFormula((before.isEmpty() ? "" : "\"" + before.replace("\"", "\"\"") + "\"&") + helpers.cellOf(said.get(), 0));
+            cell.setCellValue(value);
+        }
     }
 
     private static int names(PlainChart chart, int room) {
