@@ -3,6 +3,7 @@ package dev.trellisgorge.engine.workbook;
 import dev.trellisgorge.formula.Calendar;
 import dev.trellisgorge.formula.Formula;
 import dev.trellisgorge.formula.Formulas;
+import dev.trellisgorge.formula.Leaf;
 import dev.trellisgorge.formula.Reads;
 import dev.trellisgorge.formula.Window;
 import dev.trellisgorge.shape.AddRow;
@@ -40,6 +41,8 @@ final class LiveSteps {
     private final Frozen frozen;
     private final Function<Table, String> rawSheet;
     private final StepSheet steps;
+    private final Choices choices;
+    private final String chart;
     private final List<Stays> stays = new ArrayList<>();
 
     /** A step whose outcome stands as it was, and why. */
@@ -49,12 +52,16 @@ final class LiveSteps {
     /**
      * @param rawSheet gives the name of the sheet on which a table's cells stand
      * @param steps    the sheet that the formulas go to
+     * @param choices  given what a reader may pick rows by
+     * @param chart    what the rows are for
      */
-    LiveSteps(Executor executor, Function<Table, String> rawSheet, StepSheet steps) {
+    LiveSteps(Executor executor, Function<Table, String> rawSheet, StepSheet steps, Choices choices, String chart) {
         this.executor = executor;
         this.frozen = new Frozen(executor.settings());
         this.rawSheet = rawSheet;
         this.steps = steps;
+        this.choices = choices;
+        this.chart = chart;
     }
 
     /** The steps that can't be formulas, of all pipelines so far; those before them in their pipeline stay too. */
@@ -159,7 +166,10 @@ final class LiveSteps {
         } else if (step instanceof Keep keep) {
             return steps.kept(block, after, keep.condition(), needed, folded);
         } else if (step instanceof Slice slice) {
-            return steps.kept(block, after, slice.condition(block.rows().schema(), executor.settings()).orElseThrow(), needed, folded);
+            Slice picked = choices.adjustable(slice, block.rows(), chart, executor.settings());
+            picked.cut().stated().stream().filter(Leaf.Setting.class::isInstance).map(setting -> ((Leaf.Setting) setting).name()).filter(choices.values()::containsKey)
+                    .forEach(setting -> steps.settable(setting, choices.values().get(setting)));
+            return steps.kept(block, after, picked.condition(block.rows().schema(), steps.settings()).orElseThrow(), needed, folded);
         } else if (step instanceof Order order) {
             return steps.ordered(block, after, order.by(), order.descending(), needed);
         } else if (step instanceof Rank rank) {

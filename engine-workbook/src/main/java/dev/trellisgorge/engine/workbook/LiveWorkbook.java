@@ -10,6 +10,7 @@ import dev.trellisgorge.table.Table;
 import java.io.IOException;
 import java.io.OutputStream;
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.IdentityHashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -18,11 +19,15 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.function.Consumer;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import org.apache.poi.ss.usermodel.Cell;
+import org.apache.poi.ss.usermodel.DataValidation;
 import org.apache.poi.ss.usermodel.Name;
 import org.apache.poi.ss.usermodel.PrintSetup;
 import org.apache.poi.ss.usermodel.Row;
 import org.apache.poi.ss.usermodel.Sheet;
+import org.apache.poi.ss.util.CellRangeAddress;
+import org.apache.poi.ss.util.CellRangeAddressList;
 import org.apache.poi.ss.util.CellReference;
 import org.apache.poi.xssf.usermodel.XSSFSheet;
 import org.apache.poi.xssf.usermodel.XSSFWorkbook;
@@ -32,6 +37,7 @@ import org.apache.poi.xssf.usermodel.XSSFWorkbook;
  * each tile's helper columns, in that order. Rows are written to disk as they are made, so that a table of any length takes little memory.
  */
 final class LiveWorkbook {
+    private static final int FIRST_LIST = 5;
     private static final int LONGEST_HEADER = 255;
     static final String PICKED = "(steps read it when this was drawn; draw again for another value)";
     private static final String SETTINGS = "Settings";
@@ -42,6 +48,7 @@ final class LiveWorkbook {
     private final SheetNames names = new SheetNames();
     private final XSSFWorkbook book = new XSSFWorkbook();
     private final Styles styles = new Styles(book);
+    private final Choices choices = new Choices();
     private final RawSheets raw = new RawSheets(names);
     private final Map<Tile, TileRows> rows = new LinkedHashMap<>();
 
@@ -57,7 +64,8 @@ final class LiveWorkbook {
         List<XSSFSheet> pageSheets = new ArrayList<>();
         pages.forEach(page -> pageSheets.add(book.createSheet(names.sheet(page.name()))));
         String settings = names.sheet(SETTINGS);
-        rows.putAll(TileRows.of(pages.stream().flatMap(page -> page.tiles().stream()).toList(), raw, names, styles));
+        data().forEach(data -> choices.taken(data.settings().values().keySet()));
+        rows.putAll(TileRows.of(pages.stream().flatMap(page -> page.tiles().stream()).toList(), raw, choices, names, styles));
         List<StepSheet> steps = rows.values().stream().map(TileRows::steps).distinct().filter(sheet -> !sheet.isEmpty()).toList();
         settings(settings);
         raw.forEach((table, name) -> ColumnWidths.set(book.createSheet(name), table.columns().stream().map(Styles::width).toList()));
@@ -113,15 +121,17 @@ final class LiveWorkbook {
     private void settings(String sheetName) {
         Map<String, Column> settings = new LinkedHashMap<>();
         data().forEach(data -> settings.putAll(data.settings().values()));
+        settings.putAll(choices.values());
         if (settings.isEmpty()) {
             return;
         }
         XSSFSheet sheet = book.createSheet(sheetName);
         header(sheet, styles, List.of("Setting", "Value"), 0);
         int at = 1;
+        int lists = 0;
         Set<String> ofSteps = rows.values().stream().flatMap(each -> each.settingsThatStay().stream()).collect(Collectors.toSet());
         for (Map.Entry<String, Column> setting : settings.entrySet()) {
-            Row row = sheet.createRow(at);
+            Row row = sheet.getRow(at) == null ? sheet.createRow(at) : sheet.getRow(at);
             row.createCell(0).setCellValue(setting.getKey());
             Cell value = row.createCell(1);
             if (setting.getValue().isPresent(0)) {
@@ -130,14 +140,38 @@ final class LiveWorkbook {
             value.setCellStyle(setting.getValue().kind() == Kind.DATE ? styles.changeableDate() : styles.changeable());
             if (ofSteps.contains(setting.getKey())) {
                 row.createCell(2).setCellValue(PICKED);
+            } else if (!choices.meaning(setting.getKey()).isEmpty()) {
+                row.createCell(2).setCellValue(choices.meaning(setting.getKey()));
+            }
+            if (choices.offered(setting.getKey()).isPresent()) {
+                offer(sheet, at, setting.getKey(), choices.offered(setting.getKey()).get(), lists++);
             }
             Name name = book.createName();
             name.setNameName(names.defined(setting.getKey()));
             name.setRefersToFormula(new CellReference(sheet.getSheetName(), at, 1, true, true).formatAsString());
             at++;
         }
-        sheet.createRow(at + 1).createCell(0).setCellValue("Change a value here: the helper columns and the charts follow.");
-        ColumnWidths.set(sheet, List.of(24.0, 14.0));
+        (sheet.getRow(at + 1) == null ? sheet.createRow(at + 1) : sheet.getRow(at + 1)).createCell(0).setCellValue("Change a value here: the helper columns and the charts follow.");
+        ColumnWidths.set(sheet, Stream.concat(Stream.of(24.0, 14.0, 40.0, 4.0, 4.0), Collections.nCopies(lists, 16.0).stream()).toList());
+    }
+
+    /** A list to pick a setting's value from: the cells stand at the right, a column for each list. */
+    private void offer(XSSFSheet sheet, int line, String setting, Column cells, int list) {
+        int column = FIRST_LIST + list;
+        Cell title = sheet.getRow(0).createCell(column);
+        title.setCellValue(setting + " may be");
+        title.setCellStyle(styles.header());
+        for (int row = 0; row < cells.size(); row++) {
+            Row at = sheet.getRow(row + 1) == null ? sheet.createRow(row + 1) : sheet.getRow(row + 1);
+            Cell cell = at.createCell(column);
+            fill(cell, cells, row);
+            cell.setCellStyle(cells.kind() == Kind.DATE ? styles.inputDate() : styles.input());
+        }
+        String from = new CellRangeAddress(1, Math.max(1, cells.size()), column, column).formatAsString(sheet.getSheetName(), true);
+        DataValidation picks = sheet.getDataValidationHelper().createValidation(sheet.getDataValidationHelper().createFormulaListConstraint(from), new CellRangeAddressList(line, line, 1, 1));
+        picks.setShowErrorBox(true);
+        picks.createErrorBox("Not there", "No row holds this; pick one from the list.");
+        sheet.addValidationData(picks);
     }
 
     private void raw(Sheet sheet, Table table) {

@@ -51,7 +51,7 @@ final class StepSheet {
 
     private final String name;
     private final String title;
-    private final Settings settings;
+    private Settings settings;
     private final SheetNames names;
     private final Styles styles;
     private final List<SheetColumn> columns = new ArrayList<>();
@@ -78,6 +78,19 @@ final class StepSheet {
 
     List<Double> widths() {
         return columns.stream().map(column -> (double) column.width()).toList();
+    }
+
+    Settings settings() {
+        return settings;
+    }
+
+    /** Lets formulas read one setting more. */
+    void settable(String setting, Column value) {
+        settings = switch (value.kind()) {
+            case TEXT -> settings.with(setting, value.written(0));
+            case DATE -> settings.with(setting, value.date(0).orElseThrow());
+            default -> settings.with(setting, value.number(0));
+        };
     }
 
     /** All that follows is for this step. */

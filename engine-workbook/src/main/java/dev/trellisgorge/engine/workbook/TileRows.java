@@ -22,12 +22,12 @@ final class TileRows {
     private final List<LiveSteps.Stays> stays;
 
     /** The rows of each tile. */
-    static Map<Tile, TileRows> of(List<Tile> tiles, RawSheets raw, SheetNames names, Styles styles) {
+    static Map<Tile, TileRows> of(List<Tile> tiles, RawSheets raw, Choices choices, SheetNames names, Styles styles) {
         Map<Object, List<Tile>> alike = new LinkedHashMap<>();
         tiles.forEach(tile -> alike.computeIfAbsent(steps(data(tile)), steps -> new ArrayList<>()).add(tile));
         Map<Tile, TileRows> rows = new LinkedHashMap<>();
         alike.values().forEach(some -> {
-            TileRows made = new TileRows(some, raw, names, styles);
+            TileRows made = new TileRows(some, raw, choices, names, styles);
             some.forEach(tile -> rows.put(tile, made));
         });
         return rows;
@@ -38,18 +38,19 @@ final class TileRows {
         return data.executor().isEmpty() || data.plan().pipeline().steps().isEmpty() ? new Object() : List.of(data.executor().get(), data.plan().pipeline().source(), data.plan().pipeline().steps());
     }
 
-    private TileRows(List<Tile> tiles, RawSheets raw, SheetNames names, Styles styles) {
+    private TileRows(List<Tile> tiles, RawSheets raw, Choices choices, SheetNames names, Styles styles) {
         Cells data = data(tiles.get(0));
         this.plan = data.plan();
         Pipeline pipeline = plan.pipeline();
         String name = name(tiles.get(0));
-        this.steps = new StepSheet(pipeline.steps().isEmpty() ? "" : names.sheet(name + " rows"), "The rows of " + tiles.stream().map(TileRows::name).collect(Collectors.joining(", ")), data.settings(), names, styles);
+        String all = tiles.stream().map(TileRows::name).collect(Collectors.joining(", "));
+        this.steps = new StepSheet(pipeline.steps().isEmpty() ? "" : names.sheet(name + " rows"), "The rows of " + all, data.settings(), names, styles);
         if (pipeline.steps().isEmpty() || data.executor().isEmpty()) {
             this.source = fixed(data, raw);
             this.stays = List.of();
             return;
         }
-        LiveSteps live = new LiveSteps(data.executor().get(), raw::of, steps);
+        LiveSteps live = new LiveSteps(data.executor().get(), raw::of, steps, choices, all);
         Optional<Block> rows = live.rows(pipeline, tiles.stream().flatMap(tile -> needed(data(tile).plan()).stream()).collect(Collectors.toSet()));
         this.source = rows.isPresent() ? rows.get() : fixed(data, raw);
         this.stays = live.stays();

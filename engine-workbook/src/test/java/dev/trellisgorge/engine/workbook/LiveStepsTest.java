@@ -215,6 +215,32 @@ public class LiveStepsTest {
     }
 
     @Test
+    public void sliceIsACellWithAListOfWhatThereIs() throws Exception {
+        Office.require();
+        Executor executor = Executor.over(GENERATION, Settings.NONE);
+        Pipeline steps = Pipeline.of("generation").then(new Slice("month", "2031-03"));
+        PlainChart chart = Chart.of("station", Columns.of("mwh")).named("shown").plan(steps, executor.known()).over(executor);
+        Path file = drawn(chart, sentence -> {
+            throw new AssertionError(sentence);
+        });
+        edit(file, book -> {
+            Sheet settings = book.getSheet("Settings");
+            assertThat(settings.getRow(1)).extracting(LiveStepsTest::value).contains("month", "2031-03", "which month is shown by shown");
+            assertThat(settings.getDataValidations()).singleElement().satisfies(list -> {
+                assertThat(list.getValidationConstraint().getFormula1()).isEqualTo("Settings!$F$2:$F$4");
+                assertThat(list.getRegions().getCellRangeAddresses()).extracting(Object::toString).allMatch(range -> range.contains("B2"));
+            });
+            settings.getRow(1).getCell(1).setCellValue("2031-01");
+        });
+        try (InputStream in = Files.newInputStream(Office.recalculated(file)); XSSFWorkbook book = new XSSFWorkbook(in)) {
+            Sheet sheet = book.getSheet("shown series");
+            assertThat(IntStream.range(0, 2).mapToObj(row -> value(HelperCells.cell(sheet, 0, row)) + " " + value(HelperCells.cell(sheet, "value", row)))).containsExactly("Mill Race 150.0", "Heron Weir 400.0");
+        } finally {
+            Files.delete(file);
+        }
+    }
+
+    @Test
     public void stepThatStaysIsToldWithItsReasonAndListedOnThePage() throws Exception {
         Executor executor = Executor.over(GENERATION, Settings.NONE);
         Pipeline steps = Pipeline.of("generation").then(Previous.row("mwh", "before").within("station")).then(new Slice("month", "2031-03"));

@@ -1,0 +1,94 @@
+package dev.trellisgorge.engine.workbook;
+
+import dev.trellisgorge.formula.Settings;
+import dev.trellisgorge.shape.Cut;
+import dev.trellisgorge.shape.Slice;
+import dev.trellisgorge.formula.Leaf;
+import dev.trellisgorge.table.CalendarUnit;
+import dev.trellisgorge.table.Column;
+import dev.trellisgorge.table.Numbers;
+import dev.trellisgorge.table.Table;
+import java.util.HashSet;
+import java.util.LinkedHashMap;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.stream.IntStream;
+
+/**
+ * What a reader picks rows by: the settings that slices read, and a setting for each slice by one stated cell, with the cells that
+ * there are. Used by one thread.
+ */
+final class Choices {
+    private static final int MOST = 1_000;
+    private static final String NAME = "[\\p{L}_][\\p{L}\\p{N}_]*";
+
+    private final Set<String> taken = new HashSet<>();
+    private final Map<String, Column> offered = new LinkedHashMap<>();
+    private final Map<String, Column> values = new LinkedHashMap<>();
+    private final Map<String, String> meanings = new LinkedHashMap<>();
+
+    /** Takes names for settings that a brief has. */
+    void taken(Set<String> names) {
+        taken.addAll(names);
+    }
+
+    /** The settings that stand for stated cells, each with that cell. */
+    Map<String, Column> values() {
+        return values;
+    }
+
+    /** What such a setting is, in words; empty for a setting of the brief. */
+    String meaning(String setting) {
+        return meanings.getOrDefault(setting, "");
+    }
+
+    /** The cells that a setting may be; empty where any will do. */
+    Optional<Column> offered(String setting) {
+        return Optional.ofNullable(offered.get(setting));
+    }
+
+    /**
+     * A slice by a setting, where it is one by a cell.
+     *
+     * @param charts   what the rows are for
+     * @param settings those that the brief has
+     */
+    Slice adjustable(Slice slice, Table rows, String charts, Settings settings) {
+        if (!(slice.cut() instanceof Cut.OneOf one) || one.cells().size() != 1) {
+            return slice;
+        }
+        Column cells = distinct(rows.column(slice.column()));
+        if (one.cells().get(0) instanceof Leaf.Setting setting) {
+            settings.find(setting.name()).filter(value -> value.kind() == cells.kind() && cells.size() <= MOST).ifPresent(value -> offered.putIfAbsent(setting.name(), cells));
+            return slice;
+        }
+        Optional<Column> value = IntStream.range(0, cells.size()).filter(row -> isWritten(cells, row, ((Leaf.Literal) one.cells().get(0)).value().toString())).mapToObj(row -> cells.at(new int[] {row})).findFirst();
+        if (value.isEmpty() || cells.size() > MOST || !slice.column().matches(NAME)) {
+            return slice;
+        }
+        String name = slice.column();
+        for (int i = 2; !taken.add(name); i++) {
+            name = slice.column() + "_" + i;
+        }
+        offered.put(name, cells);
+        values.put(name, value.get().named(name));
+        meanings.put(name, "which " + slice.column() + " is shown by " + charts);
+        return new Slice(slice.column(), Cut.isSetting(name));
+    }
+
+    private static boolean isWritten(Column cells, int row, String stated) {
+        return switch (cells.kind()) {
+            case NUMBER -> Numbers.parse(stated).stream().anyMatch(figure -> figure == cells.number(row));
+            case DATE -> CalendarUnit.days(stated).filter(days -> days.first().equals(days.last()) && days.first().equals(cells.date(row).orElseThrow())).isPresent();
+            case TEXT -> cells.written(row).equals(stated);
+            case TRUTH -> false;
+        };
+    }
+
+    /** Each cell once, in the order in which they stand. */
+    private static Column distinct(Column cells) {
+        Set<String> seen = new HashSet<>();
+        return cells.at(IntStream.range(0, cells.size()).filter(row -> cells.isPresent(row) && seen.add(cells.written(row))).toArray());
+    }
+}
