@@ -1,14 +1,12 @@
 package dev.trellisgorge.engine.text;
 
 import dev.trellisgorge.chart.BarGroup;
-import dev.trellisgorge.chart.Color;
 import dev.trellisgorge.chart.FigureColumn;
 import dev.trellisgorge.chart.Looks;
 import dev.trellisgorge.chart.Panel;
 import dev.trellisgorge.chart.Panels;
 import dev.trellisgorge.plan.PlainChart;
 import dev.trellisgorge.chart.Points;
-import dev.trellisgorge.chart.ReferenceLine;
 import dev.trellisgorge.chart.Ring;
 import dev.trellisgorge.chart.Series;
 import dev.trellisgorge.chart.TextCells;

@@ -31,6 +31,7 @@ import java.util.stream.Stream;
 final class Frozen {
     /** Ranks compare each row with each other. */
     private static final int MOST_RANKED = 5_000;
+    private static final double MOST_LOOKUPS = 50e6;
     private static final String CONDITION = "(?s)\\s*|[=<>].*";
     private static final String SIGNS = ".*[*?~].*";
 
@@ -43,14 +44,17 @@ final class Frozen {
     /**
      * @param before the rows that the step is taken on
      * @param needed the columns that are read after it
+     * @param after  how many rows it leaves
      * @param others the outcome of the other table that the step reads; empty where it reads none
      * @return a reason in words; empty where the step can be formulas
      */
-    Optional<String> why(Step step, Table before, Set<String> needed, Optional<Table> others) {
+    Optional<String> why(Step step, Table before, Set<String> needed, int after, Optional<Table> others) {
         if (before.rowCount() == 0) {
             return Optional.of("there are no rows");
         } else if (before.rowCount() > MOST_RANKED && (step instanceof Order || step instanceof Rank || step.formulas().stream().anyMatch(Frozen::ranks))) {
             return Optional.of("ranks of more than " + MOST_RANKED + " rows would take a sheet minutes");
+        } else if (looksUp(step, before.rowCount(), after, others) > MOST_LOOKUPS) {
+            return Optional.of("to look up so many rows would take a sheet minutes");
         } else if (step instanceof Order order) {
             return notRanked(order.by(), before);
         } else if (step instanceof Rank rank) {
@@ -73,6 +77,12 @@ final class Frozen {
             return pivot(pivot, before);
         }
         return Optional.empty();
+    }
+
+    /** How many cells are compared, about. */
+    private static double looksUp(Step step, int before, int after, Optional<Table> others) {
+        boolean groups = step instanceof Total total && !total.by().isEmpty() || step instanceof Pivot;
+        return groups ? (double) before * after : others.map(table -> (double) before * table.rowCount()).orElse(0.0);
     }
 
     private static boolean ranks(Formula formula) {

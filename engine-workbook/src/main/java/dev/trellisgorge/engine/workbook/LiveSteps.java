@@ -41,6 +41,8 @@ final class LiveSteps {
     private final Frozen frozen;
     private final Function<Table, String> rawSheet;
     private final StepSheet steps;
+    private final StepRows rows;
+    private final StepGroups groups;
     private final Choices choices;
     private final String chart;
     private final List<Stays> stays = new ArrayList<>();
@@ -60,6 +62,8 @@ final class LiveSteps {
         this.frozen = new Frozen(executor.settings());
         this.rawSheet = rawSheet;
         this.steps = steps;
+        this.rows = new StepRows(steps);
+        this.groups = new StepGroups(steps);
         this.choices = choices;
         this.chart = chart;
     }
@@ -79,7 +83,7 @@ final class LiveSteps {
         List<Set<String>> reads = reads(all, needed, pipeline);
         int from = 0;
         for (int at = 0; at < all.size(); at++) {
-            Optional<String> why = frozen.why(all.get(at), table(pipeline, at), reads.get(at + 1), all.get(at) instanceof Join join ? Optional.of(executor.run(join.other())) : Optional.empty());
+            Optional<String> why = frozen.why(all.get(at), table(pipeline, at), reads.get(at + 1), table(pipeline, at + 1).rowCount(), all.get(at) instanceof Join join ? Optional.of(executor.run(join.other())) : Optional.empty());
             if (why.isPresent()) {
                 stays.add(new Stays(all.get(at), why.get()));
                 from = at + 1;
@@ -156,38 +160,38 @@ final class LiveSteps {
     private Block after(Step step, Block block, Table after, Set<String> needed, boolean folded) {
         steps.begin(step);
         if (step instanceof Derive derive) {
-            return needed.contains(derive.name()) ? steps.column(block, after, derive.name(), derive.formula()) : block.with(after, block.places());
+            return needed.contains(derive.name()) ? rows.column(block, after, derive.name(), derive.formula()) : block.with(after, block.places());
         } else if (step instanceof PeriodOf period) {
-            return needed.contains(period.name()) ? steps.column(block, after, period.name(), Formulas.formatted(Formulas.column(period.of()), pattern(period))) : block.with(after, block.places());
+            return needed.contains(period.name()) ? rows.column(block, after, period.name(), Formulas.formatted(Formulas.column(period.of()), pattern(period))) : block.with(after, block.places());
         } else if (step instanceof Previous previous) {
-            return needed.contains(previous.name()) ? steps.column(block, after, previous.name(), previous(previous, block.rows())) : block.with(after, block.places());
+            return needed.contains(previous.name()) ? rows.column(block, after, previous.name(), previous(previous, block.rows())) : block.with(after, block.places());
         } else if (step instanceof Rename rename) {
-            return steps.renamed(block, after, rename.names());
+            return rows.renamed(block, after, rename.names());
         } else if (step instanceof Keep keep) {
-            return steps.kept(block, after, keep.condition(), needed, folded);
+            return rows.kept(block, after, keep.condition(), needed, folded);
         } else if (step instanceof Slice slice) {
             Slice picked = choices.adjustable(slice, block.rows(), chart, executor.settings());
             picked.cut().stated().stream().filter(Leaf.Setting.class::isInstance).map(setting -> ((Leaf.Setting) setting).name()).filter(choices.values()::containsKey)
                     .forEach(setting -> steps.settable(setting, choices.values().get(setting)));
-            return steps.kept(block, after, picked.condition(block.rows().schema(), steps.settings()).orElseThrow(), needed, folded);
+            return rows.kept(block, after, picked.condition(block.rows().schema(), steps.settings()).orElseThrow(), needed, folded);
         } else if (step instanceof Order order) {
-            return steps.ordered(block, after, order.by(), order.descending(), needed);
+            return rows.ordered(block, after, order.by(), order.descending(), needed);
         } else if (step instanceof Rank rank) {
-            return steps.ranked(block, after, rank, needed);
+            return rows.ranked(block, after, rank, needed);
         } else if (step instanceof Total total) {
-            return steps.totalled(block, after, total, needed);
+            return groups.totalled(block, after, total, needed);
         } else if (step instanceof Pivot pivot) {
-            return steps.pivoted(block, after, pivot, needed);
+            return groups.pivoted(block, after, pivot, needed);
         } else if (step instanceof Unpivot unpivot) {
-            return steps.unpivoted(block, after, unpivot, needed);
+            return rows.unpivoted(block, after, unpivot, needed);
         } else if (step instanceof AddRow row) {
-            return steps.added(block, after, row, needed);
+            return rows.added(block, after, row, needed);
         } else if (step instanceof Join join) {
             Set<String> there = new HashSet<>(needed);
             there.addAll(join.on().values());
             Block other = rows(join.other(), there).orElseGet(() -> raw(executor.run(join.other())));
             steps.begin(step);
-            return steps.joined(block, other, after, join, needed, folded);
+            return groups.joined(block, other, after, join, needed, folded);
         }
         // What is left cuts at the end or chooses columns: a block of fewer lines, or the same.
         return step instanceof Top top ? new Block(after, Math.min(top.rows(), block.lines()), block.places(), block.marker(), block.rooms()) : block.with(after, block.places());

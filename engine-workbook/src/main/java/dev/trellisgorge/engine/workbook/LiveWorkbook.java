@@ -69,7 +69,11 @@ final class LiveWorkbook {
         List<StepSheet> steps = rows.values().stream().map(TileRows::steps).distinct().filter(sheet -> !sheet.isEmpty()).toList();
         settings(settings);
         raw.forEach((table, name) -> ColumnWidths.set(book.createSheet(name), table.columns().stream().map(Styles::width).toList()));
-        steps.forEach(each -> ColumnWidths.set(book.createSheet(each.name()), each.widths()));
+        steps.forEach(each -> {
+            XSSFSheet made = book.createSheet(each.name());
+            ColumnWidths.set(made, each.widths());
+            SheetHead.mute(made, each.lines(), each.widths().size());
+        });
         Map<Tile, HelperSheet> helpers = new IdentityHashMap<>();
         Map<HelperSheet, String> helperNames = new LinkedHashMap<>();
         for (Page page : pages) {

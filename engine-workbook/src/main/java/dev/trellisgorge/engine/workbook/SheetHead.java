@@ -77,12 +77,12 @@ final class SheetHead {
 
     /** Where there is no figure, {@code #N/A} stands in the colour of what matters less. */
     static void mute(XSSFSheet sheet, int rows, int columns) {
-        if (rows == 0 || columns < 2) {
+        if (rows == 0 || columns == 0) {
             return;
         }
-        XSSFConditionalFormattingRule absent = sheet.getSheetConditionalFormatting().createConditionalFormattingRule("ISNA(B" + SheetLayout.FIRST + ")");
+        XSSFConditionalFormattingRule absent = sheet.getSheetConditionalFormatting().createConditionalFormattingRule("ISNA(A" + SheetLayout.FIRST + ")");
         Styles.color(absent, ChartFrame.bytes(Role.MUTED.color()));
-        sheet.getSheetConditionalFormatting().addConditionalFormatting(new CellRangeAddress[] {new CellRangeAddress(SheetLayout.FIRST - 1, SheetLayout.line(rows) - 2, 1, columns - 1)}, absent);
+        sheet.getSheetConditionalFormatting().addConditionalFormatting(new CellRangeAddress[] {new CellRangeAddress(SheetLayout.FIRST - 1, SheetLayout.line(rows) - 2, 0, columns - 1)}, absent);
     }
 
     /** Words over columns, in the line of the proof. */

@@ -1,6 +1,5 @@
 package dev.trellisgorge.engine.workbook;
 
-import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Place;
 import java.io.IOException;
 import java.io.OutputStream;

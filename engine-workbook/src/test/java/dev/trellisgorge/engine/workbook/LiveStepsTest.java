@@ -33,6 +33,7 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.Random;
 import java.util.function.Consumer;
@@ -179,7 +180,7 @@ public class LiveStepsTest {
             for (int row = 0; row < lines; row++) {
                 Object wanted = row >= after.rowCount() || !cells.isPresent(row) ? null : cells.kind() == Kind.TEXT ? cells.written(row) : (Object) cells.number(row);
                 Object found = value(HelperCells.cell(sheet, series, row));
-                boolean same = wanted instanceof Double figure && found instanceof Double other ? Math.abs(figure - other) <= CLOSE * Math.max(1, Math.abs(figure)) : java.util.Objects.equals(wanted, found);
+                boolean same = wanted instanceof Double figure && found instanceof Double other ? Math.abs(figure - other) <= CLOSE * Math.max(1, Math.abs(figure)) : Objects.equals(wanted, found);
                 assertThat(same).as("%s, %s, row %d: %s for %s%n%s%n%s", edited.drawn().name(), series, row, found, wanted, edited.drawn().plan().pipeline().steps(),
                         HelperCells.cell(sheet, series, row).getCellFormula()).isTrue();
             }
