@@ -39,8 +39,8 @@ final class Choices {
     }
 
     /** What such a setting is, in words; empty for a setting of the brief. */
-    String meaning(String setting) {
-        return meanings.getOrDefault(setting, "");
+    Optional<String> meaning(String setting) {
+        return Optional.ofNullable(meanings.get(setting));
     }
 
     /** The cells that a setting may be; empty where any will do. */

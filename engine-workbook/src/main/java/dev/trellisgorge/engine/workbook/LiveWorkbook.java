@@ -4,6 +4,7 @@ import dev.trellisgorge.chart.Size;
 import dev.trellisgorge.engine.Page;
 import dev.trellisgorge.engine.Tile;
 import dev.trellisgorge.plan.Cells;
+import dev.trellisgorge.plan.Plan;
 import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Kind;
 import dev.trellisgorge.table.Table;
@@ -130,7 +131,7 @@ final class LiveWorkbook {
             return;
         }
         XSSFSheet sheet = book.createSheet(sheetName);
-        header(sheet, styles, List.of("Setting", "Value"), 0);
+        header(sheet, styles, List.of("Setting", "Value", "What it is"), 0);
         int at = 1;
         int lists = 0;
         Set<String> ofSteps = rows.values().stream().flatMap(each -> each.settingsThatStay().stream()).collect(Collectors.toSet());
@@ -144,8 +145,8 @@ final class LiveWorkbook {
             value.setCellStyle(setting.getValue().kind() == Kind.DATE ? styles.changeableDate() : styles.changeable());
             if (ofSteps.contains(setting.getKey())) {
                 row.createCell(2).setCellValue(PICKED);
-            } else if (!choices.meaning(setting.getKey()).isEmpty()) {
-                row.createCell(2).setCellValue(choices.meaning(setting.getKey()));
+            } else {
+                row.createCell(2).setCellValue(choices.meaning(setting.getKey()).orElseGet(() -> usedBy(setting.getKey())));
             }
             if (choices.offered(setting.getKey()).isPresent()) {
                 offer(sheet, at, setting.getKey(), choices.offered(setting.getKey()).get(), lists++);
@@ -157,6 +158,15 @@ final class LiveWorkbook {
         }
         (sheet.getRow(at + 1) == null ? sheet.createRow(at + 1) : sheet.getRow(at + 1)).createCell(0).setCellValue("Change a value here: the helper columns and the charts follow.");
         ColumnWidths.set(sheet, Stream.concat(Stream.of(24.0, 14.0, 40.0, 4.0, 4.0), Collections.nCopies(lists, 16.0).stream()).toList());
+    }
+
+    private String usedBy(String setting) {
+        String tiles = pages.stream().flatMap(page -> page.tiles().stream()).filter(tile -> reads(TileRows.data(tile).plan(), setting)).map(TileRows::name).distinct().collect(Collectors.joining(", "));
+        return tiles.isEmpty() ? "read by none of the charts here" : "read by " + tiles;
+    }
+
+    private static boolean reads(Plan plan, String setting) {
+        return plan.settingsRead().contains(setting) || plan.settingsOfSteps().contains(setting);
     }
 
     /** A list to pick a setting's value from: the cells stand at the right, a column for each list. */

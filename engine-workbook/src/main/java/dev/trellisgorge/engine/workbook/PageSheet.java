@@ -16,12 +16,12 @@ import java.util.LinkedHashMap;
 import java.util.Collections;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.function.Consumer;
 import java.util.stream.Stream;
 import org.apache.poi.ss.usermodel.Cell;
 import org.apache.poi.ss.usermodel.CellStyle;
 import org.apache.poi.ss.usermodel.PageMargin;
-import org.apache.poi.ss.usermodel.Row;
 import org.apache.poi.ss.util.CellRangeAddress;
 import org.apache.poi.xssf.usermodel.XSSFChart;
 import org.apache.poi.xssf.usermodel.XSSFSheet;
@@ -210,7 +210,8 @@ final class PageSheet {
     private void notes(int from) {
         int at = from;
         Map<String, Column> settings = new LinkedHashMap<>();
-        page.tiles().forEach(tile -> helpers.get(tile).data().plan().settingsRead().forEach(name -> settings.put(name, helpers.get(tile).data().settings().value(name))));
+        page.tiles().stream().map(tile -> helpers.get(tile).data()).forEach(data -> Stream.of(data.plan().settingsRead(), data.plan().settingsOfSteps()).flatMap(Set::stream)
+                .forEach(name -> settings.put(name, data.settings().value(name))));
         for (Map.Entry<String, Column> setting : settings.entrySet()) {
             write(at, 0, setting.getKey(), styles.note());
             Cell value = write(at, 2, "", styles.note());
@@ -250,13 +251,7 @@ final class PageSheet {
     }
 
     private Cell write(int line, int column, String words, CellStyle style) {
-        Row row = sheet.getRow(line) == null ? sheet.createRow(line) : sheet.getRow(line);
-        Cell cell = row.createCell(column);
-        cell.setCellStyle(style);
-        if (!words.isEmpty()) {
-            cell.setCellValue(words);
-        }
-        return cell;
+        return TableCells.write(sheet, line, column, words, style);
     }
 
     private void print() {

@@ -158,6 +158,11 @@ final class TableCells {
     }
 
     Cell write(int line, int column, String words, CellStyle style) {
+        return write(sheet, line, column, words, style);
+    }
+
+    /** A cell of a sheet with words and looks; empty where there are no words. */
+    static Cell write(XSSFSheet sheet, int line, int column, String words, CellStyle style) {
         Row row = sheet.getRow(line) == null ? sheet.createRow(line) : sheet.getRow(line);
         Cell cell = row.createCell(column);
         cell.setCellStyle(style);
