@@ -51,6 +51,10 @@ final class Frozen {
     Optional<String> why(Step step, Table before, Set<String> needed, int after, Optional<Table> others) {
         if (before.rowCount() == 0) {
             return Optional.of("there are no rows");
+        } else if (!SheetBounds.fits(before) || others.filter(table -> !SheetBounds.fits(table)).isPresent()) {
+            return Optional.of("the rows before it don't fit on a sheet");
+        } else if (after + SheetLayout.FIRST > SheetBounds.ROWS) {
+            return Optional.of("its rows don't fit on a sheet");
         } else if (before.rowCount() > MOST_RANKED && (step instanceof Order || step instanceof Rank || step.formulas().stream().anyMatch(Frozen::ranks))) {
             return Optional.of("ranks of more than " + MOST_RANKED + " rows would take a sheet minutes");
         } else if (looksUp(step, before.rowCount(), after, others) > MOST_LOOKUPS) {

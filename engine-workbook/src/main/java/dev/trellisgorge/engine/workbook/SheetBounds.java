@@ -7,6 +7,7 @@ import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Kind;
 import dev.trellisgorge.table.Table;
 import java.time.LocalDate;
+import java.util.stream.IntStream;
 
 /** What a sheet of the format holds at most. */
 final class SheetBounds {
@@ -22,6 +23,16 @@ final class SheetBounds {
     private SheetBounds() {
     }
 
+    /** Whether a table fits on a sheet, with a line of names. */
+    static boolean fits(Table table) {
+        return table.rowCount() + SheetLayout.FIRST <= ROWS && table.columns().size() <= COLUMNS && table.columns().stream().filter(column -> column.kind() == Kind.DATE)
+                .allMatch(column -> IntStream.range(0, column.size()).allMatch(row -> !isNoDate(column.number(row))));
+    }
+
+    private static boolean isNoDate(double day) {
+        return day < FIRST_DAY.toEpochDay() || day > LAST_DAY.toEpochDay();
+    }
+
     /** @throws BadInput where a table, with a header row, doesn't fit on a sheet */
     static void refuseTooLarge(Table table) {
         if (table.rowCount() >= ROWS || table.columns().size() > COLUMNS) {
@@ -30,8 +41,7 @@ final class SheetBounds {
         }
         for (Column column : table.columns()) {
             for (int row = 0; column.kind() == Kind.DATE && row < column.size(); row++) {
-                double day = column.number(row);
-                if (day < FIRST_DAY.toEpochDay() || day > LAST_DAY.toEpochDay()) {
+                if (isNoDate(column.number(row))) {
                     throw new BadInput(table.rowPlace(row).within("column '" + column.name() + "'"), column.written(row) + " is no date on a sheet of a workbook, which knows "
                             + FIRST_DAY + " to " + LAST_DAY);
                 }

@@ -242,6 +242,19 @@ public class LiveStepsTest {
     }
 
     @Test
+    public void rowsThatDoNotFitOnASheetStayAsTheyWereTotalled() throws Exception {
+        Table many = Table.of("many", Column.texts("n", IntStream.range(0, 1_100_000).mapToObj(row -> "s" + row % 3).toArray(String[]::new)),
+                Column.numbers("v", IntStream.range(0, 1_100_000).mapToDouble(row -> 1).toArray()));
+        Executor executor = Executor.over(many, Settings.NONE);
+        Pipeline steps = Pipeline.of("many").then(new Total(List.of("n"), List.of(new Total.Figure("v", Total.Fold.SUM, "v"))));
+        List<String> told = new ArrayList<>();
+        Path file = drawn(Chart.of("n", Columns.of("v")).named("c").plan(steps, executor.known()).over(executor), told::add);
+        assertThat(told).singleElement().asString().endsWith("stays as it was when this was drawn, with all steps before it: the rows before it don't fit on a sheet");
+        edit(file, book -> assertThat(value(HelperCells.cell(book.getSheet("c series"), "value", 0))).isEqualTo(366_667.0));
+        Files.delete(file);
+    }
+
+    @Test
     public void stepThatStaysIsToldWithItsReasonAndListedOnThePage() throws Exception {
         Executor executor = Executor.over(GENERATION, Settings.NONE);
         Pipeline steps = Pipeline.of("generation").then(Previous.row("mwh", "before").within("station")).then(new Slice("month", "2031-03"));
