@@ -102,7 +102,7 @@ public class ScriptsTest {
                 words.setStartPage(page + 1);
                 words.setEndPage(page + 1);
                 assertThat(words.getText(document).replace("\u202B", "").replace("\u202C", "")).as(names.get(page)).contains(page == 3 ? "12 m" : names.get(page));
-                assertMarked(form, page == 3);
+                assertMarked(form, page == 3 && new Font(Font.SANS_SERIF, Font.PLAIN, 12).canDisplayUpTo(names.get(page)) < 0);
             }
         }
     }

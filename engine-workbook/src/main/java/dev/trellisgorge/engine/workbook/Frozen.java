@@ -14,6 +14,7 @@ import dev.trellisgorge.shape.Rest;
 import dev.trellisgorge.shape.Slice;
 import dev.trellisgorge.shape.Step;
 import dev.trellisgorge.shape.Total;
+import dev.trellisgorge.shape.Unpivot;
 import dev.trellisgorge.table.CalendarUnit;
 import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Kind;
@@ -31,9 +32,15 @@ import java.util.stream.Stream;
 final class Frozen {
     /** Ranks compare each row with each other. */
     private static final int MOST_RANKED = 5_000;
+    /** A cell's formula has an end; each column that it reads takes the name of a sheet. */
+    private static final int LONGEST = 1_000;
+    private static final int MOST_OPERANDS = 60;
+    private static final int MOST_TURNED = 30;
+    /** Longer texts are not looked up. */
+    private static final int LONGEST_KEY = 250;
     private static final double MOST_LOOKUPS = 50e6;
     private static final String CONDITION = "(?s)\\s*|[=<>].*";
-    private static final String SIGNS = ".*[*?~].*";
+    private static final String SIGNS = "(?s).*[*?~].*";
 
     private final Settings settings;
 
@@ -59,6 +66,9 @@ final class Frozen {
             return Optional.of("ranks of more than " + MOST_RANKED + " rows would take a sheet minutes");
         } else if (looksUp(step, before.rowCount(), after, others) > MOST_LOOKUPS) {
             return Optional.of("to look up so many rows would take a sheet minutes");
+        } else if (step.formulas().stream().anyMatch(Frozen::isLong) || step instanceof Slice slice && slice.cut().stated().size() > MOST_OPERANDS
+                || step instanceof Unpivot unpivot && unpivot.columns().size() > MOST_TURNED) {
+            return Optional.of("it is too long for the formula of a cell");
         } else if (step instanceof Order order) {
             return notRanked(order.by(), before);
         } else if (step instanceof Rank rank) {
@@ -87,6 +97,14 @@ final class Frozen {
     private static double looksUp(Step step, int before, int after, Optional<Table> others) {
         boolean groups = step instanceof Total total && !total.by().isEmpty() || step instanceof Pivot;
         return groups ? (double) before * after : others.map(table -> (double) before * table.rowCount()).orElse(0.0);
+    }
+
+    private static boolean isLong(Formula formula) {
+        return formula.toString().length() > LONGEST || hasMany(formula);
+    }
+
+    private static boolean hasMany(Formula formula) {
+        return formula.operands().size() > MOST_OPERANDS || formula.operands().stream().anyMatch(Frozen::hasMany);
     }
 
     private static boolean ranks(Formula formula) {
@@ -137,7 +155,7 @@ final class Frozen {
     private static Optional<String> alike(String key, Stream<String> cells) {
         List<String> texts = cells.distinct().toList();
         Set<String> alike = new HashSet<>();
-        return texts.stream().noneMatch(text -> text.matches(SIGNS)) && texts.stream().allMatch(text -> alike.add(text.toLowerCase(Locale.ROOT).strip())) ? Optional.empty()
-                : Optional.of("cells of " + key + " differ by capitals alone, or hold *, ? or ~, which functions of a sheet don't tell apart");
+        return texts.stream().noneMatch(text -> text.length() > LONGEST_KEY || text.matches(SIGNS)) && texts.stream().allMatch(text -> alike.add(text.toLowerCase(Locale.ROOT).strip())) ? Optional.empty()
+                : Optional.of("cells of " + key + " differ by capitals alone, hold *, ? or ~, or are long, which functions of a sheet don't tell apart");
     }
 }

@@ -38,11 +38,11 @@ final class SheetHead {
     /**
      * Lines that stay in sight, with the first column.
      *
-     * @param proofs the columns of the proof
+     * @param proofs the columns of the proof; null where there are none
      * @param rows   how many rows stand below
-     * @param holds  whether each of the proofs holds on every row
+     * @param fails  for each of the proofs the first row, from 0, on which it fails; empty where it holds on all
      */
-    void write(String title, String what, CellRangeAddress proofs, int rows, List<Optional<Integer>> holds) {
+    void write(String title, String what, CellRangeAddress proofs, int rows, List<Optional<Integer>> fails) {
         cell(SheetLayout.TITLE, 0, title, styles.title());
         cell(SheetLayout.WHAT, 0, what, styles.note());
         Row names = row(SheetLayout.NAMES);
@@ -63,7 +63,7 @@ final class SheetHead {
         row(SheetLayout.MEANINGS).setHeightInPoints(Math.min(MOST_LINES, longest + 1) * LINE_POINTS);
         names.setHeightInPoints(Math.min(MOST_LINES, longestName) * NAME_POINTS);
         if (proofs != null && rows > 0) {
-            proof(proofs, rows, holds);
+            proof(proofs, rows, fails);
         }
         sheet.createFreezePane(1, SheetLayout.FIRST - 1);
         sheet.setRepeatingRows(new CellRangeAddress(SheetLayout.NAMES - 1, SheetLayout.MEANINGS - 1, -1, -1));
@@ -95,8 +95,8 @@ final class SheetHead {
         cell(SheetLayout.PROOF, 0, "Proof", styles.header());
         for (int at = proofs.getFirstColumn(); at <= proofs.getLastColumn(); at++) {
             String cells = new CellRangeAddress(SheetLayout.FIRST - 1, SheetLayout.line(rows) - 2, at, at).formatAsString();
-            Optional<Integer> fails0 = fails.get(at - proofs.getFirstColumn());
-            Cell total = cell(SheetLayout.PROOF, at, fails0.map(row -> "row " + SheetLayout.line(row) + " " + FAILS).orElse(OK), styles.header());
+            Optional<Integer> failing = fails.get(at - proofs.getFirstColumn());
+            Cell total = cell(SheetLayout.PROOF, at, failing.map(row -> "row " + SheetLayout.line(row) + " " + FAILS).orElse(OK), styles.header());
             String value = total.getStringCellValue();
             total.setCellFormula("IF(COUNTIF(" + cells + ",\"" + OK + "\")=ROWS(" + cells + "),\"" + OK + "\",IFERROR(\"row \"&(MATCH(\"" + FAILS + "\"," + cells + ",0)+" + (SheetLayout.FIRST - 1)
                     + ")&\" " + FAILS + "\",\"a row is an error\"))");

@@ -20,6 +20,7 @@ import java.util.function.Function;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
 import org.apache.poi.ss.util.CellReference;
+
 /** Steps that bring rows together by keys, of one table or of two, as formulas. Used by one thread. */
 final class StepGroups {
     private static final String NO_KEY = "--";

@@ -24,6 +24,7 @@ import java.util.Set;
 import java.util.function.IntFunction;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
+
 /** Steps that add columns to rows, pick rows or put them in order, as formulas. Used by one thread. */
 final class StepRows {
     private static final String LINE = StepSheet.LINE;
@@ -130,7 +131,6 @@ final class StepRows {
         String sum = "SUMIF(" + ranks + ",\">" + top + "\"," + cells + ")";
         return block.isWhole(column) ? sum : "IF(COUNTIFS(" + ranks + ",\">" + top + "\"," + cells + ",\"<1E+300\")=0," + Computation.ABSENT + "," + sum + ")";
     }
-
 
     Block added(Block block, Table after, AddRow row, Set<String> needed) {
         boolean varies = block.marker().isPresent();
