@@ -3,6 +3,7 @@ package dev.trellisgorge.bench;
 import dev.trellisgorge.chart.Series;
 import dev.trellisgorge.chart.Size;
 import dev.trellisgorge.engine.Engines;
+import dev.trellisgorge.engine.Options;
 import dev.trellisgorge.engine.Page;
 import dev.trellisgorge.formula.Settings;
 import dev.trellisgorge.pattern.Chart;
@@ -49,7 +50,7 @@ public class PictureBenchmark {
     @Benchmark
     public Object engine() throws IOException {
         ByteArrayOutputStream out = new ByteArrayOutputStream();
-        Engines.draw(List.of(Page.of(chart)), "png", Size.STANDARD, out);
+        Engines.draw(List.of(Page.of(chart)), "png", Options.STANDARD, out);
         return out;
     }
 

@@ -1,7 +1,7 @@
 package dev.trellisgorge.bench;
 
-import dev.trellisgorge.chart.Size;
 import dev.trellisgorge.engine.Engines;
+import dev.trellisgorge.engine.Options;
 import dev.trellisgorge.engine.Page;
 import dev.trellisgorge.formula.Settings;
 import dev.trellisgorge.pattern.Chart;
@@ -62,7 +62,7 @@ public class WorkbookBenchmark {
     public void make() throws IOException {
         chart = chart(ROWS);
         ByteArrayOutputStream out = new ByteArrayOutputStream();
-        Engines.draw(List.of(Page.of(chart(SHORT))), "xlsx", Size.STANDARD, out);
+        Engines.draw(List.of(Page.of(chart(SHORT))), "xlsx", Options.STANDARD, out);
         sheets = new ArrayList<>();
         try (XSSFWorkbook book = new XSSFWorkbook(new ByteArrayInputStream(out.toByteArray()))) {
             for (String name : List.of("stations", "chart series")) {
@@ -85,7 +85,7 @@ public class WorkbookBenchmark {
 
     @Benchmark
     public void engine() throws IOException {
-        Engines.draw(List.of(Page.of(chart)), "xlsx", Size.STANDARD, OutputStream.nullOutputStream());
+        Engines.draw(List.of(Page.of(chart)), "xlsx", Options.STANDARD, OutputStream.nullOutputStream());
     }
 
     @Benchmark

@@ -3,6 +3,7 @@ package dev.trellisgorge.cli;
 import dev.trellisgorge.audit.Audit;
 import dev.trellisgorge.brief.Brief;
 import dev.trellisgorge.engine.Engines;
+import dev.trellisgorge.engine.Options;
 import dev.trellisgorge.engine.Page;
 import dev.trellisgorge.plan.PlainChart;
 import dev.trellisgorge.chart.Size;
@@ -14,6 +15,8 @@ import dev.trellisgorge.problem.Problems;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.time.LocalDate;
+import java.time.format.DateTimeParseException;
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
@@ -43,6 +46,13 @@ final class Draw implements Command {
     private final OptionSpec each = Command.option(List.class, "COLUMN", "--each").auxiliaryTypes(String.class).initialValue(List.of())
             .description("Draw once for each value of a column, with its rows alone, to FILE-VALUE.ending. The column is one of the charted table, or of the raw table before"
                     + " all steps. Given more than once, once for each combination.").build();
+    private final OptionSpec spare = Command.option(Integer.class, "ROWS", "--spare")
+            .description("Leave room for so many rows more in each raw table of a workbook; formulas, lists and charts take them in.").build();
+    private final OptionSpec spareBars = Command.option(Integer.class, "BARS", "--spare-bars")
+            .description("With --spare: leave room for so many bars more where the rows are totals (a quarter of those that there are, and one at least, where it is not given).").build();
+    private final OptionSpec author = Command.option(String.class, "NAME", "--author").description("Who made it, in the properties of a .xlsx or .pdf file.").build();
+    private final OptionSpec date = Command.option(String.class, "DATE", "--date")
+            .description("The day on which it was made, such as 2026-06-30, in the properties of a .xlsx or .pdf file. Without it they hold none, and the same input gives the same file.").build();
     private final OptionSpec evenIfWrong = OptionSpec.builder("--even-if-wrong").type(boolean.class).initialValue(false)
             .description("Draw although an identity fails; the chart is then stamped.").build();
     private final Streams streams;
@@ -60,7 +70,7 @@ final class Draw implements Command {
                 + "several charts go to FILE-CHART.ending each. Charts on the brief's board share one picture or page.",
                 "The names of the written files are printed.");
         source.addTo(spec);
-        return spec.addOption(output).addOption(size).addOption(each).addOption(evenIfWrong);
+        return spec.addOption(output).addOption(size).addOption(each).addOption(spare).addOption(spareBars).addOption(author).addOption(date).addOption(evenIfWrong);
     }
 
     /** Whether a file is named, so that nothing is printed. */
@@ -76,7 +86,7 @@ final class Draw implements Command {
     @Override
     public int run(ParseResult given) throws IOException {
         Optional<Path> target = Optional.ofNullable(output.getValue());
-        Size pictures = size();
+        Options options = options(target);
         Map<Drawing, List<Page>> drawings = new LinkedHashMap<>();
         List<PlainChart> computed = new ArrayList<>();
         boolean holds = true;
@@ -94,12 +104,12 @@ final class Draw implements Command {
         if (target.isPresent()) {
             Map<Path, List<Page>> files = new LinkedHashMap<>();
             drawings.forEach((drawing, pages) -> files.put(drawing.target().orElseThrow(), pages));
-            Engines.drawAll(files, pictures, this::tell).forEach(streams.out()::println);
+            Engines.drawAll(files, options, this::tell).forEach(streams.out()::println);
             return Gorge.DONE;
         }
         for (Map.Entry<Drawing, List<Page>> drawing : drawings.entrySet()) {
             streams.out().print(drawing.getKey().heading().isEmpty() ? "" : "== " + drawing.getKey().heading() + "\n");
-            print(drawing.getValue(), pictures);
+            print(drawing.getValue(), options);
         }
         return Gorge.DONE;
     }
@@ -163,12 +173,12 @@ final class Draw implements Command {
     }
 
     /** On a terminal as wide as that is, in its colours; else as a text file. */
-    private void print(List<Page> pages, Size pictures) throws IOException {
+    private void print(List<Page> pages, Options options) throws IOException {
         Map<String, String> environment = streams.terminal().environment();
         OptionalInt columns = streams.terminal().columns();
         TextEngine engine = columns.isEmpty() ? new TextEngine() : TextEngine.forTerminal(columns.getAsInt(),
                 Palette.of(environment.get("NO_COLOR"), environment.get("TERM"), environment.get("COLORTERM")));
-        Engines.draw(pages, engine, "txt", pictures, streams.out(), this::tell);
+        Engines.draw(pages, engine, "txt", options, streams.out(), this::tell);
     }
 
     private void tell(String sentence) {
@@ -190,6 +200,30 @@ final class Draw implements Command {
             return Files.exists(a) && Files.exists(b) && Files.isSameFile(a, b);
         } catch (IOException e) {
             return a.toAbsolutePath().normalize().equals(b.toAbsolutePath().normalize());
+        }
+    }
+
+    private Options options(Optional<Path> target) {
+        Options options = Options.of(size());
+        int rows = spare.getValue() == null ? 0 : spare.<Integer>getValue();
+        OptionalInt bars = spareBars.getValue() == null ? OptionalInt.empty() : OptionalInt.of(spareBars.getValue());
+        if (rows < 0 || bars.orElse(0) < 0) {
+            throw new BadInput(Place.of(rows < 0 ? "--spare" : "--spare-bars"), "room for " + (rows < 0 ? rows : bars.getAsInt()) + " more is none; write 0 or more");
+        } else if (bars.isPresent() && rows == 0) {
+            throw new BadInput(Place.of("--spare-bars"), "has no use without --spare, as no rows can come");
+        } else if (rows > 0 && target.isEmpty()) {
+            throw new BadInput(Place.of("--spare"), "what is printed has no room for rows to come; draw to a workbook with -o FILE.xlsx");
+        }
+        options = options.spare(rows, bars);
+        options = author.getValue() == null ? options : options.author(author.getValue());
+        return date.getValue() == null ? options : options.date(day(date.getValue()));
+    }
+
+    private static LocalDate day(String written) {
+        try {
+            return LocalDate.parse(written);
+        } catch (DateTimeParseException e) {
+            throw new BadInput(Place.of("--date"), "'" + written + "' is no date; write YEAR-MONTH-DAY, such as 2026-06-30");
         }
     }
 

@@ -1,6 +1,5 @@
 package dev.trellisgorge.engine;
 
-import dev.trellisgorge.chart.Size;
 import dev.trellisgorge.plan.PlainChart;
 import java.io.IOException;
 import java.io.OutputStream;
@@ -38,13 +37,18 @@ public interface Engine {
         return OptionalInt.empty();
     }
 
+    /** Which options a file of that ending takes, beside the size; a drawing that asks for another is refused. */
+    default Set<Options.Extra> takes(String ending) {
+        return Set.of();
+    }
+
     /**
      * Writes the whole file. The stream is not closed.
      *
      * @param pages  whose charts are lowered to {@link #abilities()}
      * @param ending which of {@link #endings()} is wanted
-     * @param size   of each picture
+     * @param options of which it takes the size and {@link #takes}
      * @param told   given a sentence for each thing that is left out of the drawing, or stands there otherwise, with the page's or chart's name
      */
-    void draw(List<Page> pages, String ending, Size size, OutputStream out, Consumer<String> told) throws IOException;
+    void draw(List<Page> pages, String ending, Options options, OutputStream out, Consumer<String> told) throws IOException;
 }

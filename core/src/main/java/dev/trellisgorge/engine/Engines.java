@@ -44,7 +44,7 @@ public final class Engines {
      * @throws BadInput where no engine writes that ending, the engine can't draw a chart, or a file can't be written
      */
     public static List<Path> draw(List<Page> pages, Path file, Size size) {
-        return drawAll(Map.of(file, pages), size, UNTOLD);
+        return drawAll(Map.of(file, pages), Options.of(size), UNTOLD);
     }
 
     /**
@@ -53,17 +53,19 @@ public final class Engines {
      * @param pagesOf by the file that they go to
      * @param told    given a sentence for each thing that is left out for lack of room, of rows or of a font, with its file
      * @return the files, in the order of the map and of the pages
+     * @throws BadInput also where a file of such a kind doesn't take an option
      */
-    public static List<Path> drawAll(Map<Path, List<Page>> pagesOf, Size size, Consumer<String> told) {
+    public static List<Path> drawAll(Map<Path, List<Page>> pagesOf, Options options, Consumer<String> told) {
         Map<Path, Writing.Content> contents = new LinkedHashMap<>();
         pagesOf.forEach((file, pages) -> {
             Engine engine = of(file);
-            List<Page> lowered = lowered(pages, engine, size, sentence -> told.accept(file + ": " + sentence));
+            refuseUntaken(engine, ending(file), options, Place.inFile(file.toString()));
+            List<Page> lowered = lowered(pages, engine, options.size(), sentence -> told.accept(file + ": " + sentence));
             List<Path> files = files(pages, file);
             for (int i = 0; i < files.size(); i++) {
                 List<Page> held = files.size() == 1 ? lowered : lowered.subList(i, i + 1);
                 Path written = files.get(i);
-                if (contents.put(written, out -> draw(engine, held, file, size, out, sentence -> told.accept(written + ": " + sentence))) != null) {
+                if (contents.put(written, out -> draw(engine, held, file, options, out, sentence -> told.accept(written + ": " + sentence))) != null) {
                     throw new BadInput(Place.inFile(files.get(i).toString()), "two results would go to this file; give them other names");
                 }
             }
@@ -71,25 +73,32 @@ public final class Engines {
         return Writing.all(contents);
     }
 
-    private static void draw(Engine engine, List<Page> pages, Path file, Size size, OutputStream out, Consumer<String> told) throws IOException {
+    private static void refuseUntaken(Engine engine, String ending, Options options, Place place) {
+        Problems problems = new Problems();
+        options.extras().stream().filter(extra -> !engine.takes(ending).contains(extra)).forEach(extra -> problems.add(place, "files of this kind " + extra.lacking()));
+        problems.throwIfAny();
+    }
+
+    private static void draw(Engine engine, List<Page> pages, Path file, Options options, OutputStream out, Consumer<String> told) throws IOException {
         try {
-            engine.draw(pages, ending(file), size, out, told);
+            engine.draw(pages, ending(file), options, out, told);
         } catch (OutOfMemoryError e) {
             throw Memory.ended(Place.inFile(file.toString()), "the drawing", "draw fewer rows, or a smaller picture");
         }
     }
 
     /** Writes pages to a stream, as a file of that ending that holds all of them. Errors as for files. */
-    public static void draw(List<Page> pages, String ending, Size size, OutputStream out) throws IOException {
-        draw(pages, of(Path.of("." + ending)), ending, size, out, UNTOLD);
+    public static void draw(List<Page> pages, String ending, Options options, OutputStream out) throws IOException {
+        draw(pages, of(Path.of("." + ending)), ending, options, out, UNTOLD);
     }
 
     /** The same, by a certain engine. {@code told} is given what is left out, as for files. */
-    public static void draw(List<Page> pages, Engine engine, String ending, Size size, OutputStream out, Consumer<String> told) throws IOException {
+    public static void draw(List<Page> pages, Engine engine, String ending, Options options, OutputStream out, Consumer<String> told) throws IOException {
+        refuseUntaken(engine, ending, options, Place.of("." + ending));
         if (pages.size() != 1 && !engine.holdsSeveral(ending)) {
             throw new BadInput(Place.of("." + ending), "a file of this kind holds one page, and there are " + pages.size() + "; draw them one by one, or to a kind that holds several");
         }
-        engine.draw(lowered(pages, engine, size, told), ending, size, out, told);
+        engine.draw(lowered(pages, engine, options.size(), told), ending, options, out, told);
     }
 
     private static List<Page> lowered(List<Page> pages, Engine engine, Size size, Consumer<String> told) {

@@ -111,6 +111,11 @@ public record Page(String name, String title, String subtitle, String source, in
         return IntStream.range(0, span.columns() * span.rows()).mapToObj(i -> List.of(at % columns + i % span.columns(), at / columns + i / span.columns()));
     }
 
+    /** The title that a file is listed by: its own, else that of its first chart; empty where neither has one. */
+    public String listed() {
+        return !title.isEmpty() || charts().isEmpty() ? title : charts().get(0).title();
+    }
+
     /** How many rows the grid has. */
     public int rows() {
         return places().stream().mapToInt(place -> place.row() + place.span().rows()).max().orElse(1);

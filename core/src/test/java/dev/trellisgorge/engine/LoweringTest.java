@@ -14,7 +14,6 @@ import dev.trellisgorge.chart.Orientation;
 import dev.trellisgorge.chart.Panel;
 import dev.trellisgorge.chart.Role;
 import dev.trellisgorge.chart.Series;
-import dev.trellisgorge.chart.Size;
 import dev.trellisgorge.formula.Settings;
 import dev.trellisgorge.pattern.Bands;
 import dev.trellisgorge.pattern.Chart;
@@ -72,13 +71,13 @@ public class LoweringTest {
         }
 
         @Override
-        public void draw(List<Page> pages, String ending, Size size, OutputStream out, Consumer<String> told) {
+        public void draw(List<Page> pages, String ending, Options options, OutputStream out, Consumer<String> told) {
             given = pages.stream().flatMap(page -> page.charts().stream()).toList();
         }
 
         List<PlainChart> givenFor(PlainChart chart) {
             try {
-                Engines.draw(List.of(Page.of(chart)), this, "weak", Size.STANDARD, OutputStream.nullOutputStream(), sentence -> { });
+                Engines.draw(List.of(Page.of(chart)), this, "weak", Options.STANDARD, OutputStream.nullOutputStream(), sentence -> { });
                 return given;
             } catch (IOException e) {
                 throw new AssertionError(e);
@@ -206,7 +205,7 @@ public class LoweringTest {
                 return false;
             }
         };
-        assertThatThrownBy(() -> Engines.draw(List.of(page, page), one, "weak", Size.STANDARD, OutputStream.nullOutputStream(), sentence -> { })).isInstanceOf(BadInput.class)
+        assertThatThrownBy(() -> Engines.draw(List.of(page, page), one, "weak", Options.STANDARD, OutputStream.nullOutputStream(), sentence -> { })).isInstanceOf(BadInput.class)
                 .hasMessage(".weak: a file of this kind holds one page, and there are 2; draw them one by one, or to a kind that holds several");
     }
 

@@ -1,10 +1,13 @@
 package dev.trellisgorge.engine.image;
 
 import de.rototor.pdfbox.graphics2d.PdfBoxGraphics2D;
+import dev.trellisgorge.engine.Options;
 import dev.trellisgorge.engine.Page;
 import dev.trellisgorge.chart.Size;
 import java.io.IOException;
 import java.io.OutputStream;
+import java.time.ZoneOffset;
+import java.util.GregorianCalendar;
 import java.util.List;
 import org.apache.pdfbox.cos.COSDictionary;
 import org.apache.pdfbox.cos.COSName;
@@ -25,12 +28,14 @@ final class Document {
     private static final float POINTS_PER_PIXEL = 0.75f;
 
     private final List<Page> pages;
+    private final Options options;
     private final Size size;
     private final Omitted omitted;
 
-    Document(List<Page> pages, Size size, Omitted omitted) {
+    Document(List<Page> pages, Options options, Omitted omitted) {
         this.pages = pages;
-        this.size = size;
+        this.options = options;
+        this.size = options.size();
         this.omitted = omitted;
     }
 
@@ -42,7 +47,9 @@ final class Document {
             PDMarkInfo marked = new PDMarkInfo();
             marked.setMarked(true);
             document.getDocumentCatalog().setMarkInfo(marked);
-            document.getDocumentInformation().setTitle(Picture.title(pages.get(0)));
+            document.getDocumentInformation().setTitle(pages.get(0).listed());
+            options.author().ifPresent(document.getDocumentInformation()::setAuthor);
+            options.date().map(day -> GregorianCalendar.from(day.atStartOfDay(ZoneOffset.UTC))).ifPresent(document.getDocumentInformation()::setCreationDate);
             for (Page page : pages) {
                 add(page, document, root, typefaces);
             }

@@ -1,10 +1,10 @@
 package dev.trellisgorge.engine.image;
 
 import dev.trellisgorge.chart.Orientation;
-import dev.trellisgorge.chart.Size;
 import dev.trellisgorge.chart.TextCells;
 import dev.trellisgorge.engine.Ability;
 import dev.trellisgorge.engine.Engine;
+import dev.trellisgorge.engine.Options;
 import dev.trellisgorge.engine.Page;
 import dev.trellisgorge.plan.PlainChart;
 import dev.trellisgorge.problem.Bound;
@@ -64,15 +64,20 @@ public final class ImageEngine implements Engine {
     }
 
     @Override
-    public void draw(List<Page> pages, String ending, Size size, OutputStream out, Consumer<String> told) throws IOException {
+    public Set<Options.Extra> takes(String ending) {
+        return ending.equals("pdf") ? EnumSet.of(Options.Extra.AUTHOR, Options.Extra.DATE) : Set.of();
+    }
+
+    @Override
+    public void draw(List<Page> pages, String ending, Options options, OutputStream out, Consumer<String> told) throws IOException {
         if (!ending.equals("svg")) { // which leaves what the typeface lacks to the viewer's fonts
             pages.forEach(page -> Scripts.leftOut(page).forEach(sentence -> told.accept("'" + page.name() + "': " + sentence)));
         }
         Omitted omitted = new Omitted();
         switch (ending) {
-            case "svg" -> new Picture(pages.get(0), size, omitted).writeSvg(out);
-            case "pdf" -> new Document(pages, size, omitted).writeTo(out);
-            default -> new Picture(pages.get(0), size, omitted).writePng(out);
+            case "svg" -> new Picture(pages.get(0), options.size(), omitted).writeSvg(out);
+            case "pdf" -> new Document(pages, options, omitted).writeTo(out);
+            default -> new Picture(pages.get(0), options.size(), omitted).writePng(out);
         }
         omitted.tell(told);
     }

@@ -43,12 +43,8 @@ final class Picture {
         String svg = g.getSVGElement();
         int open = svg.indexOf('>', svg.indexOf("<svg")) + 1;
         out.write(("<?xml version=\"1.0\" encoding=\"UTF-8\"?>\n" + svg.substring(0, open - 1) + " role=\"img\">"
-                + "<title>" + escaped(title(page)) + "</title><desc>" + escaped(alternative(page)) + "</desc><style>" + Fonts.styleSheet(svg) + "</style>"
+                + "<title>" + escaped(page.listed()) + "</title><desc>" + escaped(alternative(page)) + "</desc><style>" + Fonts.styleSheet(svg) + "</style>"
                 + svg.substring(open) + "\n").getBytes(StandardCharsets.UTF_8));
-    }
-
-    static String title(Page page) {
-        return !page.title().isEmpty() || page.charts().isEmpty() ? page.title() : page.charts().get(0).title();
     }
 
     /** What the page shows, in words and figures. */

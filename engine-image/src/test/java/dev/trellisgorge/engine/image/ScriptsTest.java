@@ -2,8 +2,8 @@ package dev.trellisgorge.engine.image;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import dev.trellisgorge.chart.Size;
 import dev.trellisgorge.engine.Engines;
+import dev.trellisgorge.engine.Options;
 import dev.trellisgorge.engine.Page;
 import dev.trellisgorge.formula.Settings;
 import dev.trellisgorge.pattern.Chart;
@@ -44,7 +44,7 @@ public class ScriptsTest {
     private static List<String> leftOut(PlainChart chart, String ending) {
         List<String> told = new ArrayList<>();
         try {
-            Engines.draw(List.of(Page.of(chart)), new ImageEngine(), ending, Size.STANDARD, OutputStream.nullOutputStream(), told::add);
+            Engines.draw(List.of(Page.of(chart)), new ImageEngine(), ending, Options.STANDARD, OutputStream.nullOutputStream(), told::add);
         } catch (IOException e) {
             throw new UncheckedIOException(e);
         }
@@ -88,7 +88,7 @@ public class ScriptsTest {
     public void glyphsOfOtherFontsAreInAPdfAndSayWhatTheyStandFor() throws IOException {
         List<String> names = List.of("\u5317 \u95F8", "\u0633\u062F \u0627\u0644\u0646\u0647\u0631", "\u0939\u0947\u0930\u0949\u0928 \u0928\u0926\u0940", "\u0928\u0926\u093F 12 m");
         ByteArrayOutputStream out = new ByteArrayOutputStream();
-        Engines.draw(names.stream().map(ScriptsTest::named).map(Page::of).toList(), "pdf", Size.STANDARD, out);
+        Engines.draw(names.stream().map(ScriptsTest::named).map(Page::of).toList(), "pdf", Options.STANDARD, out);
         try (PDDocument document = Loader.loadPDF(out.toByteArray())) {
             for (int page = 0; page < names.size(); page++) {
                 PDResources resources = document.getPage(page).getResources();
@@ -121,7 +121,7 @@ public class ScriptsTest {
         String many = IntStream.range(0, 40).mapToObj(at -> Character.toString(0x4E00 + at)).collect(Collectors.joining());
         List<PlainChart> charts = IntStream.range(0, 16).mapToObj(at -> named(many.codePoints().map(sign -> sign + 40 * at).collect(StringBuilder::new, StringBuilder::appendCodePoint, StringBuilder::append).toString())).toList();
         ByteArrayOutputStream out = new ByteArrayOutputStream();
-        Engines.draw(charts.stream().map(Page::of).toList(), "pdf", Size.STANDARD, out);
+        Engines.draw(charts.stream().map(Page::of).toList(), "pdf", Options.STANDARD, out);
         try (PDDocument document = Loader.loadPDF(out.toByteArray())) {
             String words = new PDFTextStripper().getText(document);
             assertThat(words).contains(many).contains(charts.get(15).categoryText(0));

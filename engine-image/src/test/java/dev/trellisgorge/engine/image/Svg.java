@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import dev.trellisgorge.chart.Color;
 import dev.trellisgorge.engine.Engines;
+import dev.trellisgorge.engine.Options;
 import dev.trellisgorge.engine.Page;
 import dev.trellisgorge.chart.Size;
 import java.awt.Font;
@@ -42,7 +43,7 @@ final class Svg {
     static Svg of(Page page, Size size) {
         try {
             ByteArrayOutputStream out = new ByteArrayOutputStream();
-            Engines.draw(List.of(page), "svg", size, out);
+            Engines.draw(List.of(page), "svg", Options.of(size), out);
             return new Svg(DocumentBuilderFactory.newInstance().newDocumentBuilder().parse(new ByteArrayInputStream(out.toByteArray())));
         } catch (Exception e) {
             throw new AssertionError(e);

@@ -2,8 +2,8 @@ package dev.trellisgorge.engine.json;
 
 import dev.trellisgorge.engine.Ability;
 import dev.trellisgorge.engine.Engine;
+import dev.trellisgorge.engine.Options;
 import dev.trellisgorge.engine.Page;
-import dev.trellisgorge.chart.Size;
 import java.io.IOException;
 import java.io.OutputStream;
 import java.util.EnumSet;
@@ -33,7 +33,7 @@ public final class JsonEngine implements Engine {
     }
 
     @Override
-    public void draw(List<Page> pages, String ending, Size size, OutputStream out, Consumer<String> told) throws IOException {
-        new PageWriter(out).write(pages, size);
+    public void draw(List<Page> pages, String ending, Options options, OutputStream out, Consumer<String> told) throws IOException {
+        new PageWriter(out).write(pages, options.size());
     }
 }

@@ -11,6 +11,7 @@ import com.networknt.schema.SpecVersion;
 import dev.trellisgorge.chart.Series;
 import dev.trellisgorge.chart.Size;
 import dev.trellisgorge.engine.Engines;
+import dev.trellisgorge.engine.Options;
 import dev.trellisgorge.engine.Page;
 import dev.trellisgorge.engine.Tile;
 import dev.trellisgorge.pattern.Figure;
@@ -32,7 +33,7 @@ public class JsonEngineTest {
     private static JsonNode drawn(Page page) {
         try {
             ByteArrayOutputStream out = new ByteArrayOutputStream();
-            Engines.draw(List.of(page), "json", new Size(640, 400), out);
+            Engines.draw(List.of(page), "json", Options.of(new Size(640, 400)), out);
             return MAPPER.readTree(out.toByteArray());
         } catch (IOException e) {
             throw new AssertionError(e);

@@ -2,10 +2,10 @@ package dev.trellisgorge.engine.text;
 
 import dev.trellisgorge.engine.Ability;
 import dev.trellisgorge.engine.Engine;
+import dev.trellisgorge.engine.Options;
 import dev.trellisgorge.engine.Page;
 import dev.trellisgorge.chart.Looks;
 import dev.trellisgorge.plan.PlainChart;
-import dev.trellisgorge.chart.Size;
 import dev.trellisgorge.engine.Tile;
 import java.io.IOException;
 import java.io.OutputStream;
@@ -61,9 +61,9 @@ public final class TextEngine implements Engine {
     }
 
     @Override
-    public void draw(List<Page> pages, String ending, Size size, OutputStream out, Consumer<String> told) throws IOException {
+    public void draw(List<Page> pages, String ending, Options options, OutputStream out, Consumer<String> told) throws IOException {
         tellWhatHasNoUse(pages, told);
-        int wide = Math.max(FEWEST_COLUMNS, columns.orElse((int) Math.round(size.width() / PIXELS_A_COLUMN)));
+        int wide = Math.max(FEWEST_COLUMNS, columns.orElse((int) Math.round(options.size().width() / PIXELS_A_COLUMN)));
         List<String> lines = new ArrayList<>();
         for (Page page : pages) {
             if (!page.title().isEmpty()) {

@@ -3,9 +3,9 @@ package dev.trellisgorge.engine.text;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import dev.trellisgorge.engine.Engines;
+import dev.trellisgorge.engine.Options;
 import dev.trellisgorge.engine.Page;
 import dev.trellisgorge.plan.PlainChart;
-import dev.trellisgorge.chart.Size;
 import dev.trellisgorge.engine.Tile;
 import dev.trellisgorge.formula.Settings;
 import dev.trellisgorge.pattern.Chart;
@@ -43,7 +43,7 @@ public class TextEngineTest {
     private static List<String> lines(Page page, TextEngine engine) {
         try {
             ByteArrayOutputStream out = new ByteArrayOutputStream();
-            Engines.draw(List.of(page), engine, "txt", Size.STANDARD, out, sentence -> { });
+            Engines.draw(List.of(page), engine, "txt", Options.STANDARD, out, sentence -> { });
             return out.toString(StandardCharsets.UTF_8).lines().toList();
         } catch (IOException e) {
             throw new AssertionError(e);

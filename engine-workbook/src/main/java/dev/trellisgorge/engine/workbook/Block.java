@@ -18,9 +18,10 @@ import org.apache.poi.ss.util.CellReference;
  * @param places where the columns stand
  * @param marker the column whose cells are blank on lines without a row; empty where each line has one, always
  * @param rooms  the cells that say whether all rows find room
+ * @param open   whether raw rows may be added later, of which any cell may be missing
  */
-record Block(Table rows, int lines, Map<String, Place> places, Optional<Place> marker, List<String> rooms) implements SourceRows {
-    private static final int RAW_FIRST = 2;
+record Block(Table rows, int lines, Map<String, Place> places, Optional<Place> marker, List<String> rooms, boolean open) implements SourceRows {
+    static final int RAW_FIRST = 2;
 
     /** Where a column stands: its sheet, the column from 0, and the line of its first row as a reader counts them. */
     record Place(String sheet, int column, int first) {
@@ -57,20 +58,39 @@ record Block(Table rows, int lines, Map<String, Place> places, Optional<Place> m
 
     /** A table that stands on a sheet of its own, under a line of names. */
     static Block raw(Table table, String sheet) {
+        return new Block(table, table.rowCount(), onSheet(table, sheet), Optional.empty(), List.of(), false);
+    }
+
+    /**
+     * The same with room for rows to come.
+     *
+     * @param marker holds the number of each line up to the last that has a row
+     * @param room   the cell that says whether there are more rows than lines
+     */
+    static Block open(Table table, String sheet, int spare, Place marker, String room) {
+        return new Block(table, table.rowCount() + spare, onSheet(table, sheet), Optional.of(marker), List.of(room), true);
+    }
+
+    private static Map<String, Place> onSheet(Table table, String sheet) {
         Map<String, Place> places = new LinkedHashMap<>();
         for (int at = 0; at < table.columns().size(); at++) {
             places.put(table.columns().get(at).name(), new Place(sheet, at, RAW_FIRST));
         }
-        return new Block(table, table.rowCount(), places, Optional.empty(), List.of());
+        return places;
     }
 
     /** The same rows after a step that adds or renames columns. */
     Block with(Table after, Map<String, Place> columns) {
-        return new Block(after, lines, columns, marker, rooms);
+        return new Block(after, lines, columns, marker, rooms, open);
+    }
+
+    /** The rows of a step that picks or makes them anew. */
+    Block then(Table after, int room, Map<String, Place> columns, Optional<Place> picked, List<String> ofRoom) {
+        return new Block(after, room, columns, picked, ofRoom, open);
     }
 
     boolean isRaw() {
-        return marker.isEmpty() && places.values().stream().allMatch(place -> place.first() == RAW_FIRST);
+        return places.values().stream().allMatch(place -> place.first() == RAW_FIRST);
     }
 
     @Override
@@ -115,7 +135,7 @@ record Block(Table rows, int lines, Map<String, Place> places, Optional<Place> m
     @Override
     public boolean isWhole(String column, boolean added) {
         Column cells = rows.column(column);
-        return added || IntStream.range(0, rows.rowCount()).allMatch(cells::isPresent);
+        return added || !open && IntStream.range(0, rows.rowCount()).allMatch(cells::isPresent);
     }
 
     @Override
@@ -125,6 +145,6 @@ record Block(Table rows, int lines, Map<String, Place> places, Optional<Place> m
 
     @Override
     public Optional<String> count(String from) {
-        return marker.map(place -> "COUNT(" + place.range(from, lines) + ")");
+        return marker.map(place -> (isRaw() ? "MAX(" : "COUNT(") + place.range(from, lines) + ")"); // a raw row with no cell at all still has its line
     }
 }

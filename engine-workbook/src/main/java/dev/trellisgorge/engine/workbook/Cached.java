@@ -31,6 +31,15 @@ final class Cached {
         return XDDFDataSourcesFactory.fromArray(IntStream.range(0, rows(chart)).mapToObj(chart::categoryText).toArray(String[]::new), helpers.categories(), 0);
     }
 
+    /** A 0 on the first row, and no other cell. */
+    static XDDFNumericalDataSource<Double> zero(PlainChart chart, String cells) {
+        Double[] figures = new Double[rows(chart)];
+        if (figures.length > 0) {
+            figures[0] = 0.0;
+        }
+        return XDDFDataSourcesFactory.fromArray(figures, cells, 0);
+    }
+
     /** Absent cells have no copy. */
     static XDDFNumericalDataSource<Double> figures(PlainChart chart, Series series, HelperSheet helpers) {
         Column cells = chart.data().column(series.column());

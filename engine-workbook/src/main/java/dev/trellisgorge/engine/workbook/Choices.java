@@ -8,11 +8,15 @@ import dev.trellisgorge.table.CalendarUnit;
 import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Numbers;
 import dev.trellisgorge.table.Table;
+import java.util.HashMap;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.Map;
 import java.util.Optional;
+import java.util.OptionalInt;
 import java.util.Set;
+import java.util.function.IntFunction;
+import java.util.function.Supplier;
 import java.util.stream.IntStream;
 
 /**
@@ -25,6 +29,7 @@ final class Choices {
 
     private final Set<String> taken = new HashSet<>();
     private final Map<String, Column> offered = new LinkedHashMap<>();
+    private final Map<String, Growing> growing = new HashMap<>();
     private final Map<String, Column> values = new LinkedHashMap<>();
     private final Map<String, String> meanings = new LinkedHashMap<>();
 
@@ -46,6 +51,27 @@ final class Choices {
     /** The cells that a setting may be; empty where any will do. */
     Optional<Column> offered(String setting) {
         return Optional.ofNullable(offered.get(setting));
+    }
+
+    /**
+     * A list that takes in rows to come.
+     *
+     * @param lines how many cells it has room for
+     * @param cell  a formula for each of them, from 1; blank below the last one
+     */
+    record Growing(int lines, IntFunction<String> cell) {
+    }
+
+    /** States how the list of what a setting may be follows the rows; the first that is stated counts. */
+    void grows(String setting, Supplier<Growing> list) {
+        if (offered.containsKey(setting)) {
+            growing.computeIfAbsent(setting, each -> list.get());
+        }
+    }
+
+    /** Empty where the list stays as it is. */
+    Optional<Growing> growing(String setting) {
+        return Optional.ofNullable(growing.get(setting));
     }
 
     /**
@@ -75,6 +101,18 @@ final class Choices {
         values.put(name, value.get().named(name));
         meanings.put(name, "which " + slice.column() + " is shown by " + charts);
         return new Slice(slice.column(), Cut.isSetting(name));
+    }
+
+    /** The most rows that a slice leaves, whichever of the offered cells is picked; empty where it isn't picked. */
+    OptionalInt mostRows(Slice slice, Table rows) {
+        boolean picked = slice.cut() instanceof Cut.OneOf one && one.cells().size() == 1 && one.cells().get(0) instanceof Leaf.Setting setting && offered.containsKey(setting.name());
+        if (!picked) {
+            return OptionalInt.empty();
+        }
+        Column cells = rows.column(slice.column());
+        Map<String, Integer> counts = new HashMap<>();
+        IntStream.range(0, cells.size()).filter(cells::isPresent).forEach(row -> counts.merge(cells.written(row), 1, Integer::sum));
+        return counts.values().stream().mapToInt(Integer::intValue).max();
     }
 
     private static boolean isWritten(Column cells, int row, String stated) {

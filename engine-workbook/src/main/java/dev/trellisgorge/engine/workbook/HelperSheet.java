@@ -26,6 +26,7 @@ import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.OptionalInt;
 import java.util.Set;
 import java.util.stream.IntStream;
 import org.apache.poi.ss.usermodel.Cell;
@@ -64,6 +65,7 @@ final class HelperSheet {
     private final int categoryAt;
     private final int proofsFrom;
     private final int foldedFrom;
+    private final OptionalInt zeroAt;
     private final String title;
 
     /** The sheet under a chart: its parts share one helper table. */
@@ -115,6 +117,7 @@ final class HelperSheet {
         computation.beside(column -> !main.contains(column));
         this.categoryAt = notedCategory();
         labels();
+        this.zeroAt = series.isEmpty() || ring != null ? OptionalInt.empty() : OptionalInt.of(scaleFromZero());
         slices();
     }
 
@@ -261,6 +264,19 @@ final class HelperSheet {
                 cell.setCellStyle(styles.figure(label.format()));
             }
         });
+    }
+
+    private int scaleFromZero() {
+        return add("scale from", "a point that the scale takes in, so that bars begin at 0 however close their figures are", Computation.WIDTH, (line, column, row) -> {
+            if (row == 0) {
+                line.createCell(column).setCellValue(0);
+            }
+        });
+    }
+
+    /** Cells of which the first holds 0, and the others nothing; empty where there are no bars. */
+    Optional<String> zero() {
+        return zeroAt.isEmpty() ? Optional.empty() : Optional.of(range(zeroAt.getAsInt()));
     }
 
     /** The figures of rows that are on no raw sheet. */

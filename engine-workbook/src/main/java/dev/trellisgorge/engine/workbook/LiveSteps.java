@@ -1,5 +1,6 @@
 package dev.trellisgorge.engine.workbook;
 
+import dev.trellisgorge.engine.Options;
 import dev.trellisgorge.formula.Calendar;
 import dev.trellisgorge.formula.Formula;
 import dev.trellisgorge.formula.Formulas;
@@ -45,6 +46,7 @@ final class LiveSteps {
     private final StepGroups groups;
     private final Choices choices;
     private final String chart;
+    private final Options options;
     private final List<Stays> stays = new ArrayList<>();
 
     /** A step whose outcome stands as it was, and why. */
@@ -56,16 +58,18 @@ final class LiveSteps {
      * @param steps    the sheet that the formulas go to
      * @param choices  given what a reader may pick rows by
      * @param chart    what the rows are for
+     * @param options  of which the room for rows to come is read
      */
-    LiveSteps(Executor executor, Function<Table, String> rawSheet, StepSheet steps, Choices choices, String chart) {
+    LiveSteps(Executor executor, Function<Table, String> rawSheet, StepSheet steps, Choices choices, String chart, Options options) {
         this.executor = executor;
         this.frozen = new Frozen(executor.settings());
         this.rawSheet = rawSheet;
         this.steps = steps;
         this.rows = new StepRows(steps);
-        this.groups = new StepGroups(steps);
+        this.groups = new StepGroups(steps, options.spareBars());
         this.choices = choices;
         this.chart = chart;
+        this.options = options;
     }
 
     /** The steps that can't be formulas, of all pipelines so far; those before them in their pipeline stay too. */
@@ -89,7 +93,7 @@ final class LiveSteps {
                 from = at + 1;
             }
         }
-        if (from == all.size()) {
+        if (from == all.size() && !(all.isEmpty() && options.spareRows() > 0)) {
             return Optional.empty();
         }
         Block block = raw(table(pipeline, from));
@@ -101,7 +105,7 @@ final class LiveSteps {
     }
 
     private Block raw(Table table) {
-        return Block.raw(table, rawSheet.apply(table));
+        return options.spareRows() == 0 ? Block.raw(table, rawSheet.apply(table)) : steps.arrivals(table, rawSheet.apply(table), options.spareRows());
     }
 
     private Table table(Pipeline pipeline, int steps) {
@@ -168,12 +172,16 @@ final class LiveSteps {
         } else if (step instanceof Rename rename) {
             return rows.renamed(block, after, rename.names());
         } else if (step instanceof Keep keep) {
-            return rows.kept(block, after, keep.condition(), needed, folded);
+            return rows.kept(block, after, keep.condition(), needed, folded ? block.lines() : room(block, after, after.rowCount()));
         } else if (step instanceof Slice slice) {
             Slice picked = choices.adjustable(slice, block.rows(), chart, executor.settings());
-            picked.cut().stated().stream().filter(Leaf.Setting.class::isInstance).map(setting -> ((Leaf.Setting) setting).name()).filter(choices.values()::containsKey)
-                    .forEach(setting -> steps.settable(setting, choices.values().get(setting)));
-            return rows.kept(block, after, picked.condition(block.rows().schema(), steps.settings()).orElseThrow(), needed, folded);
+            List<String> settings = picked.cut().stated().stream().filter(Leaf.Setting.class::isInstance).map(setting -> ((Leaf.Setting) setting).name()).toList();
+            settings.stream().filter(choices.values()::containsKey).forEach(setting -> steps.settable(setting, choices.values().get(setting)));
+            if (block.open()) {
+                settings.forEach(setting -> choices.grows(setting, () -> groups.listed(block, slice.column(), choices.offered(setting).orElseThrow().size(), options.spareRows())));
+                steps.begin(step);
+            }
+            return rows.kept(block, after, picked.condition(block.rows().schema(), steps.settings()).orElseThrow(), needed, folded ? block.lines() : room(block, after, choices.mostRows(picked, block.rows()).orElse(after.rowCount())));
         } else if (step instanceof Order order) {
             return rows.ordered(block, after, order.by(), order.descending(), needed);
         } else if (step instanceof Rank rank) {
@@ -191,10 +199,15 @@ final class LiveSteps {
             there.addAll(join.on().values());
             Block other = rows(join.other(), there).orElseGet(() -> raw(executor.run(join.other())));
             steps.begin(step);
-            return groups.joined(block, other, after, join, needed, folded);
+            return groups.joined(block, other, after, join, needed, folded ? block.lines() : room(block, after, after.rowCount()));
         }
         // What is left cuts at the end or chooses columns: a block of fewer lines, or the same.
-        return step instanceof Top top ? new Block(after, Math.min(top.rows(), block.lines()), block.places(), block.marker(), block.rooms()) : block.with(after, block.places());
+        return step instanceof Top top ? block.then(after, Math.min(top.rows(), block.lines()), block.places(), block.marker(), block.rooms()) : block.with(after, block.places());
+    }
+
+    /** How many lines rows have that are picked of others: for so many now, and for those to come. */
+    private int room(Block block, Table after, int now) {
+        return Math.min(block.lines(), Math.max(after.rowCount(), now) + (block.open() ? options.spareRows() : 0));
     }
 
     private static String pattern(PeriodOf period) {

@@ -1,6 +1,6 @@
 package dev.trellisgorge.engine.workbook;
 
-import dev.trellisgorge.chart.Size;
+import dev.trellisgorge.engine.Options;
 import dev.trellisgorge.engine.Page;
 import dev.trellisgorge.engine.Tile;
 import dev.trellisgorge.plan.Cells;
@@ -10,8 +10,10 @@ import dev.trellisgorge.table.Kind;
 import dev.trellisgorge.table.Table;
 import java.io.IOException;
 import java.io.OutputStream;
+import java.time.ZoneOffset;
 import java.util.ArrayList;
 import java.util.Collections;
+import java.util.Date;
 import java.util.IdentityHashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -21,6 +23,7 @@ import java.util.Set;
 import java.util.function.Consumer;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
+import org.apache.poi.ooxml.POIXMLProperties;
 import org.apache.poi.ss.usermodel.Cell;
 import org.apache.poi.ss.usermodel.DataValidation;
 import org.apache.poi.ss.usermodel.Name;
@@ -44,7 +47,7 @@ final class LiveWorkbook {
     private static final String SETTINGS = "Settings";
 
     private final List<Page> pages;
-    private final Size size;
+    private final Options options;
     private final Consumer<String> told;
     private final SheetNames names = new SheetNames();
     private final XSSFWorkbook book = new XSSFWorkbook();
@@ -54,10 +57,10 @@ final class LiveWorkbook {
     private final Map<Tile, TileRows> rows = new LinkedHashMap<>();
 
     /** @param told given what is left out */
-    LiveWorkbook(List<Page> pages, Size size, Consumer<String> told) {
+    LiveWorkbook(List<Page> pages, Options options, Consumer<String> told) {
         this.pages = pages;
         this.told = told;
-        this.size = size;
+        this.options = options;
     }
 
     /** Sheets are all made first, as their order is that of the workbook; then filled. */
@@ -66,7 +69,7 @@ final class LiveWorkbook {
         pages.forEach(page -> pageSheets.add(book.createSheet(names.sheet(page.name()))));
         String settings = names.sheet(SETTINGS);
         data().forEach(data -> choices.taken(data.settings().values().keySet()));
-        rows.putAll(TileRows.of(pages.stream().flatMap(page -> page.tiles().stream()).toList(), raw, choices, names, styles));
+        rows.putAll(TileRows.of(pages.stream().flatMap(page -> page.tiles().stream()).toList(), raw, choices, names, styles, options));
         List<StepSheet> steps = rows.values().stream().map(TileRows::steps).distinct().filter(sheet -> !sheet.isEmpty()).toList();
         settings(settings);
         raw.forEach((table, name) -> ColumnWidths.set(book.createSheet(name), table.columns().stream().map(Styles::width).toList()));
@@ -87,15 +90,14 @@ final class LiveWorkbook {
                 helperNames.put(sheet, made.getSheetName());
             }
         }
+        rows.entrySet().stream().filter(each -> options.spareRows() > 0 && !(each.getValue().source() instanceof Block)).forEach(each -> told.accept("'" + TileRows.name(each.getKey()) + "': " + PageSheet.NO_SPARE));
         rows.forEach((tile, each) -> each.stays().forEach(stays -> told.accept("'" + TileRows.name(tile) + "': " + stays)));
         for (int i = 0; i < pages.size(); i++) {
-            new PageSheet(pages.get(i), pageSheets.get(i), helpers, rows, names, styles, told).fill(size);
+            new PageSheet(pages.get(i), pageSheets.get(i), helpers, rows, names, styles, told).fill(options);
         }
         book.setActiveSheet(0);
         book.setForceFormulaRecalculation(true); // whatever program opens it works all out anew
-        titled();
-        book.getProperties().getCoreProperties().setCreator("Trellis Gorge");
-        book.getProperties().getCoreProperties().setCreated(Optional.empty());
+        properties(book.getProperties().getCoreProperties());
         try (StreamedWorkbook streamed = new StreamedWorkbook(book)) {
             raw.forEach((table, name) -> raw(streamed.getSheet(name), table));
             steps.forEach(each -> each.fill(streamed.getSheet(each.name())));
@@ -104,13 +106,13 @@ final class LiveWorkbook {
         }
     }
 
-    /** The title that programs list the file by. */
-    private void titled() {
-        Page first = pages.get(0);
-        String title = !first.title().isEmpty() || first.charts().isEmpty() ? first.title() : first.charts().get(0).title();
-        if (!title.isEmpty()) {
-            book.getProperties().getCoreProperties().setTitle(title);
+    /** The title that programs list the file by, who made it, and the day. */
+    private void properties(POIXMLProperties.CoreProperties properties) {
+        if (!pages.get(0).listed().isEmpty()) {
+            properties.setTitle(pages.get(0).listed());
         }
+        properties.setCreator(options.author().orElse("Trellis Gorge"));
+        properties.setCreated(options.date().map(day -> Date.from(day.atStartOfDay(ZoneOffset.UTC).toInstant())));
     }
 
     private List<Cells> data() {
@@ -175,13 +177,26 @@ final class LiveWorkbook {
         Cell title = sheet.getRow(0).createCell(column);
         title.setCellValue(setting + " may be");
         title.setCellStyle(styles.header());
-        for (int row = 0; row < cells.size(); row++) {
+        Optional<Choices.Growing> growing = choices.growing(setting);
+        int lines = Math.max(1, growing.map(Choices.Growing::lines).orElse(cells.size()));
+        for (int row = 0; row < lines; row++) {
             Row at = sheet.getRow(row + 1) == null ? sheet.createRow(row + 1) : sheet.getRow(row + 1);
             Cell cell = at.createCell(column);
-            fill(cell, cells, row);
-            cell.setCellStyle(cells.kind() == Kind.DATE ? styles.inputDate() : styles.input());
+            if (growing.isPresent()) {
+                cell.setCellFormula(growing.get().cell().apply(row + 1));
+            }
+            if (row < cells.size()) {
+                fill(cell, cells, row);
+            } else {
+                cell.setCellValue("");
+            }
+            if (growing.isEmpty() || cells.kind() == Kind.DATE) {
+                cell.setCellStyle(growing.isPresent() ? styles.date() : cells.kind() == Kind.DATE ? styles.inputDate() : styles.input());
+            }
         }
-        String from = new CellRangeAddress(1, Math.max(1, cells.size()), column, column).formatAsString(sheet.getSheetName(), true);
+        String whole = new CellRangeAddress(1, lines, column, column).formatAsString(sheet.getSheetName(), true);
+        // Blank cells below the last are no choice.
+        String from = growing.isEmpty() ? whole : new CellReference(sheet.getSheetName(), 1, column, true, true).formatAsString() + ":INDEX(" + whole + ",MAX(1,ROWS(" + whole + ")-COUNTIF(" + whole + ",\"\")))";
         DataValidation picks = sheet.getDataValidationHelper().createValidation(sheet.getDataValidationHelper().createFormulaListConstraint(from), new CellRangeAddressList(line, line, 1, 1));
         picks.setShowErrorBox(true);
         picks.createErrorBox("Not there", "No row holds this; pick one from the list.");

@@ -69,6 +69,8 @@ final class NativeChart {
     /** In 1/100 point; empty where the categories stand too close for any label. */
     private final OptionalInt labelSize;
     private final List<Series> drawn = new ArrayList<>();
+    /** Which of the drawn series is the unseen one at 0; below 0 where none is. */
+    private int zeroAt = -1;
 
     /** @param place how large its plot is, for the size of its texts */
     NativeChart(PlainChart plain, Panel panel, HelperSheet helpers, Plot place) {
@@ -101,6 +103,9 @@ final class NativeChart {
         }
         panel.lines().forEach(line -> line(chart, line, names, categories, values));
         panel.points().forEach(points -> points(chart, points, names, categories, values));
+        if (upright && isFromZero()) {
+            zero(chart, names, categories, values);
+        }
         if (titled) {
             frame.title(chart, upright ? panel.heading() : "");
             Looks.Legend legend = plain.looks().legend().orElse(Looks.Legend.TOP);
@@ -111,6 +116,11 @@ final class NativeChart {
                     case RIGHT -> LegendPosition.RIGHT;
                     default -> LegendPosition.TOP;
                 });
+                if (zeroAt >= 0 && panel.bars().size() == 1) { // with two scales, programs don't agree on the order of the entries
+                    var entry = chart.getCTChart().getLegend().addNewLegendEntry();
+                    entry.addNewIdx().setVal(zeroAt);
+                    entry.addNewDelete().setVal(true);
+                }
             }
         } else if (upright && !panel.heading().isEmpty()) {
             frame.heading(chart, panel.heading());
@@ -231,7 +241,21 @@ final class NativeChart {
                 labels.range().ifPresent(ct::setExtLst);
             });
         }
+        if (isFromZero() && (!upright || group != panel.bars().get(0))) {
+            if (group.placing() != Placing.BESIDE) {
+                ((XDDFBarChartData.Series) zero(bars, names)).setShapeProperties(unseen());
+            } else if (plain.extent(panel).low() >= 0) { // beside others it would take room
+                values.setMinimum(0);
+            }
+        }
         chart.plot(bars);
+    }
+
+    private static XDDFShapeProperties unseen() {
+        XDDFShapeProperties looks = new XDDFShapeProperties();
+        looks.setFillProperties(new XDDFNoFillProperties());
+        looks.setLineProperties(ChartFrame.noLine());
+        return looks;
     }
 
     private Optional<PointLabels> labels(Series series, BarGroup group) {
@@ -312,6 +336,30 @@ final class NativeChart {
         XDDFLineChartData.Series added = (XDDFLineChartData.Series) add(lines, names, series);
         added.setSmooth(false);
         chart.plot(lines);
+        return added;
+    }
+
+    /** Programs begin the scale of figures that are close together above 0, and bars then lie about their length. */
+    private boolean isFromZero() {
+        return !panel.bars().isEmpty() && panel.scale().covered().isEmpty() && helpers.zero().isPresent();
+    }
+
+    /** An unseen point at 0, for upright bars: the scale then takes it in, whatever the figures become. */
+    private void zero(XSSFChart chart, XDDFCategoryDataSource names, XDDFCategoryAxis categories, XDDFValueAxis values) {
+        XDDFLineChartData lines = (XDDFLineChartData) chart.createData(ChartTypes.LINE, categories, values);
+        lines.setVaryColors(false);
+        lines.setGrouping(Grouping.STANDARD);
+        XDDFLineChartData.Series added = (XDDFLineChartData.Series) zero(lines, names);
+        added.setSmooth(false);
+        added.setMarkerStyle(MarkerStyle.NONE);
+        added.setLineProperties(ChartFrame.noLine());
+        chart.plot(lines);
+    }
+
+    private XDDFChartData.Series zero(XDDFChartData data, XDDFCategoryDataSource names) {
+        zeroAt = drawn.size();
+        XDDFChartData.Series added = data.addSeries(names, Cached.zero(plain, helpers.zero().orElseThrow()));
+        added.setTitle(" ", null);
         return added;
     }
 }

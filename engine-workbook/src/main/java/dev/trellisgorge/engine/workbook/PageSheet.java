@@ -6,6 +6,7 @@ import dev.trellisgorge.chart.Panel;
 import dev.trellisgorge.chart.Ring;
 import dev.trellisgorge.chart.Size;
 import dev.trellisgorge.chart.TextCells;
+import dev.trellisgorge.engine.Options;
 import dev.trellisgorge.engine.Page;
 import dev.trellisgorge.engine.Tile;
 import dev.trellisgorge.plan.PlainChart;
@@ -38,6 +39,8 @@ final class PageSheet {
     private static final String FAILS = "CHECK: the pieces do not add back; the sheet of the series says on which row.";
     private static final String NO_ROOM = "CHECK: there are more rows now than there is room for; draw it anew.";
 
+    static final String NO_SPARE = "has no room for rows to come, as its own stay as they were when this was drawn";
+
     private final Page page;
     private final XSSFSheet sheet;
     private final Map<Tile, HelperSheet> helpers;
@@ -56,7 +59,8 @@ final class PageSheet {
         this.told = told;
     }
 
-    void fill(Size size) {
+    void fill(Options options) {
+        Size size = options.size();
         int top = 0;
         if (!page.title().isEmpty()) {
             line(0, 0, page.title(), Purpose.TITLE);
@@ -91,7 +95,7 @@ final class PageSheet {
             write(top, 0, page.source(), styles.note());
             top++;
         }
-        notes(top + 1);
+        notes(top + 1, options.spareRows());
         print();
     }
 
@@ -103,12 +107,12 @@ final class PageSheet {
         }
     }
 
-    private static int rowsOfText(Tile tile) {
+    private int rowsOfText(Tile tile) {
         if (!(tile instanceof Tile.OfChart chart)) {
             return 0;
         }
         PlainChart first = chart.parts().get(0);
-        return first.drawing() instanceof TextCells ? TextBlock.rows(first) : first.beside().isEmpty() ? 0 : TableBlock.rows(first);
+        return first.drawing() instanceof TextCells ? TextBlock.rows(helpers.get(tile)) : first.beside().isEmpty() ? 0 : TableBlock.rows(helpers.get(tile));
     }
 
     private void draw(Tile tile, Area area) {
@@ -207,7 +211,7 @@ final class PageSheet {
         sheet.addMergedRegion(new CellRangeAddress(row, row, column, column + columns - 1));
     }
 
-    private void notes(int from) {
+    private void notes(int from, int spare) {
         int at = from;
         Map<String, Column> settings = new LinkedHashMap<>();
         page.tiles().stream().map(tile -> helpers.get(tile).data()).forEach(data -> Stream.of(data.plan().settingsRead(), data.plan().settingsOfSteps()).flatMap(Set::stream)
@@ -235,7 +239,13 @@ final class PageSheet {
             proof.setCellFormula(rooms.isEmpty() ? said : "IF(" + all(rooms) + "," + said + ",\"" + NO_ROOM + "\")");
             proof.setCellValue(proved.isEmpty() ? "" : proved.stream().allMatch(HelperSheet::isProved) ? HOLDS : FAILS);
         }
+        if (spare > 0) {
+            write(at++, 0, "Each raw sheet has room for " + spare + " rows more below its own, which all formulas and charts take in.", styles.note());
+        }
         for (Tile tile : page.tiles()) {
+            if (spare > 0 && !(rows.get(tile).source() instanceof Block)) {
+                write(at++, 0, "'" + TileRows.name(tile) + "': " + NO_SPARE, styles.note());
+            }
             for (String stays : rows.get(tile).stays()) {
                 write(at++, 0, "'" + TileRows.name(tile) + "': " + stays, styles.note());
             }

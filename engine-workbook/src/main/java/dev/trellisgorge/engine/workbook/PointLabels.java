@@ -62,7 +62,7 @@ final class PointLabels {
     CTDLbls labels() {
         boolean lengths = saysItsLength();
         StringBuilder xml = new StringBuilder(SPACES);
-        for (int row = 0; row < chart.data().rowCount(); row++) {
+        for (int row = 0; row < helpers.lines(); row++) {
             if (!lengths || tooShort.contains(row)) {
                 xml.append("<c:dLbl><c:idx val=\"").append(row).append("\"/>").append(lengths ? "" : field(row)).append(lengths ? format() : "");
                 if (tooShort.contains(row)) {
@@ -91,7 +91,7 @@ final class PointLabels {
             return Optional.empty();
         }
         StringBuilder xml = new StringBuilder(SPACES).append("<c:ext uri=\"" + SERIES_EXTENSION + "\"><c15:datalabelsRange><c15:f>")
-                .append(escaped(helpers.labelsOf(series))).append("</c15:f><c15:dlblRangeCache><c:ptCount val=\"").append(chart.data().rowCount()).append("\"/>");
+                .append(escaped(helpers.labelsOf(series))).append("</c15:f><c15:dlblRangeCache><c:ptCount val=\"").append(helpers.lines()).append("\"/>");
         for (int row = 0; row < chart.data().rowCount(); row++) {
             String text = chart.labelText(series, row);
             if (!text.isEmpty()) {
@@ -164,7 +164,7 @@ final class PointLabels {
     private String field(int row) {
         return "<c:tx><c:rich><a:bodyPr/><a:p><a:fld id=\"" + id(row) + "\" type=\"CELLRANGE\"><a:rPr sz=\"" + textSize + "\"" + bold() + ">"
                 + fill((tooShort.contains(row) || !onFill() ? Role.INK : Role.PAPER).color()) + "</a:rPr><a:pPr/><a:t>"
-                + escaped(chart.labelText(series, row)) + "</a:t></a:fld><a:endParaRPr/></a:p></c:rich></c:tx>";
+                + escaped(row < chart.data().rowCount() ? chart.labelText(series, row) : "") + "</a:t></a:fld><a:endParaRPr/></a:p></c:rich></c:tx>";
     }
 
     private String format() {

@@ -15,6 +15,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.OptionalInt;
 import java.util.Set;
 import java.util.function.Function;
 import java.util.stream.Collectors;
@@ -24,14 +25,21 @@ import org.apache.poi.ss.util.CellReference;
 /** Steps that bring rows together by keys, of one table or of two, as formulas. Used by one thread. */
 final class StepGroups {
     private static final String NO_KEY = "--";
+    private static final double HALF = 0.5;
+    private static final int SPARE_SHARE = 4;
     private static final int POSITION = StepSheet.POSITION;
 
     private final StepSheet sheet;
     private final String name;
+    private final OptionalInt spareBars;
 
-    /** @param sheet the sheet that the formulas go to */
-    StepGroups(StepSheet sheet) {
+    /**
+     * @param sheet     the sheet that the formulas go to
+     * @param spareBars for how many groups more there is room where rows may come; empty for a share of those that there are
+     */
+    StepGroups(StepSheet sheet, OptionalInt spareBars) {
         this.sheet = sheet;
+        this.spareBars = spareBars;
         this.name = sheet.name();
     }
 
@@ -78,17 +86,26 @@ final class StepGroups {
         return new Groups(at, so, seen.values().stream().mapToInt(Integer::intValue).toArray());
     }
 
+    /** The cells of a column, each once, as a list that takes in rows to come. */
+    Choices.Growing listed(Block block, String column, int known, int spare) {
+        Groups groups = groups(block, List.of(column));
+        String counts = groups.count().range("", block.lines());
+        String cells = block.range(column, "");
+        return new Choices.Growing(known + spare, at -> "IF(" + at + "<=MAX(" + counts + "),INDEX(" + cells + ",IFERROR(MATCH(" + (at - HALF) + "," + counts + "),0)+1),\"\")");
+    }
+
     /** The block of the groups: each stands for its first row. */
     private Block grouped(Block block, Table after, Groups groups, List<String> by, Set<String> needed) {
         String all = block.marker().isPresent() ? "MAX(" + groups.count().range(name, block.lines()) + ")" : groups.count().last(name, block.lines());
-        Place row = sheet.position(block, after.rowCount(), sheet.first(groups.count(), all, block), groups.first(), Optional.of(all), "the first row of a group");
+        int room = after.rowCount() + (block.open() ? spareBars.orElse(Math.max(1, after.rowCount() / SPARE_SHARE)) : 0);
+        Place row = sheet.position(block, room, sheet.first(groups.count(), all, block), groups.first(), Optional.of(all), "the first row of a group");
         Map<String, Place> places = new HashMap<>();
         for (String key : by) {
             if (needed.contains(key)) {
-                places.put(key, sheet.add(key, key, after.rowCount(), sheet.fetched(block, key, row, true), after.column(key)));
+                places.put(key, sheet.add(key, key, room, sheet.fetched(block, key, row, true), after.column(key)));
             }
         }
-        return new Block(after, after.rowCount(), places, Optional.of(row), sheet.rooms(block.rooms(), Optional.of(all), row));
+        return block.then(after, room, places, Optional.of(row), sheet.rooms(block.rooms(), Optional.of(all), row));
     }
 
     Block totalled(Block block, Table after, Total total, Set<String> needed) {
@@ -96,7 +113,7 @@ final class StepGroups {
             Map<String, Place> places = new HashMap<>();
             total.figures().stream().filter(figure -> needed.contains(figure.name())).forEach(figure -> places.put(figure.name(), sheet.add(figure.name(), "the " + figure.fold() + " of " + figure.column(), 1,
                     whole(block, figure), after.column(figure.name()))));
-            return new Block(after, 1, places, Optional.empty(), block.rooms());
+            return block.then(after, 1, places, Optional.empty(), block.rooms());
         }
         Groups groups = groups(block, total.by());
         Block made = grouped(block, after, groups, total.by(), needed);
@@ -134,7 +151,8 @@ final class StepGroups {
         String groups = group.range(name, block.lines());
         String own = row.cell(name);
         boolean whole = block.isWhole(figure.column());
-        String count = whole ? "COUNTIF(" + groups + "," + own + ")" : "COUNTIFS(" + groups + "," + own + "," + cells + ",\"<1E+300\")";
+        boolean figures = block.rows().column(figure.column()).kind() != Kind.TEXT && block.rows().column(figure.column()).kind() != Kind.TRUTH;
+        String count = whole ? "COUNTIF(" + groups + "," + own + ")" : "COUNTIFS(" + groups + "," + own + "," + cells + ",\"" + (figures ? "<1E+300" : "?*") + "\")";
         String sum = "SUMIF(" + groups + "," + own + "," + cells + ")";
         return switch (figure.fold()) {
             case SUM -> whole ? sum : "IF(" + count + "=0," + Computation.ABSENT + "," + sum + ")";
@@ -168,7 +186,7 @@ final class StepGroups {
         return made.with(after, places);
     }
 
-    Block joined(Block block, Block other, Table after, Join join, Set<String> needed, boolean folded) {
+    Block joined(Block block, Block other, Table after, Join join, Set<String> needed, int room) {
         List<String> here = List.copyOf(join.on().keySet());
         List<String> there = List.copyOf(join.on().values());
         Key own = key(block, here);
@@ -197,7 +215,7 @@ final class StepGroups {
         List<String> rooms = new ArrayList<>(block.rooms());
         rooms.addAll(other.rooms());
         Table left = Table.of(beside.name(), all.toArray(Column[]::new));
-        Block joined = new Block(left, block.lines(), places, block.marker(), rooms);
+        Block joined = new Block(left, block.lines(), places, block.marker(), rooms, block.open() || other.open());
         if (join.way() == Join.Way.LEFT) {
             return joined.with(after, places);
         }
@@ -209,7 +227,7 @@ final class StepGroups {
         }
         Place so = sheet.add("matched so far", "how many rows have a match", POSITION, block.lines(), "SUM(" + above + ",IF(ISNUMBER(" + row.cell(name) + "),1,0))", Column.numbers("matched", IntStream.of(count).asDoubleStream().toArray()), true);
         String last = so.last(name, block.lines());
-        return sheet.picked(joined, after, folded ? block.lines() : after.rowCount(), true, sheet.first(so, last, block), kept, Optional.of(last), "the row that has a match", rooms, needed);
+        return sheet.picked(joined, after, room, true, sheet.first(so, last, block), kept, Optional.of(last), "the row that has a match", rooms, needed);
     }
 
     private static List<String> keyOf(Table table, List<String> columns, int row) {

@@ -52,10 +52,10 @@ final class StepRows {
     }
 
     /** The rows that are kept are counted beside them; the n-th is the first one of that count. */
-    Block kept(Block block, Table after, Formula condition, Set<String> needed, boolean folded) {
+    Block kept(Block block, Table after, Formula condition, Set<String> needed, int room) {
         Place count = sheet.computed(block, "kept so far", Formulas.cumulative(Formulas.choose(condition, Formulas.number(1), Formulas.number(0))), true);
         String all = block.marker().isPresent() ? "MAX(" + count.range(name, block.lines()) + ")" : count.last(name, block.lines());
-        return sheet.picked(block, after, folded ? block.lines() : after.rowCount(), true, sheet.first(count, all, block), StepSheet.places(block.rows(), after), Optional.of(all), "the row that is kept", block.rooms(), needed);
+        return sheet.picked(block, after, room, true, sheet.first(count, all, block), StepSheet.places(block.rows(), after), Optional.of(all), "the row that is kept", block.rooms(), needed);
     }
 
     /** Where each row comes in an order: equal ones as they stand, and those without a key last. */
@@ -107,7 +107,7 @@ final class StepRows {
                         added(block, column.name(), row, varies, instead.get(column.name())), column));
             }
         }
-        Block made = new Block(after, rows, places, varies ? Optional.of(row) : Optional.empty(), block.rooms());
+        Block made = block.then(after, rows, places, varies ? Optional.of(row) : Optional.empty(), block.rooms());
         for (Column column : after.columns()) {
             if (needed.contains(column.name()) && rest.ways().get(column.name()) == Rest.Way.DERIVED && !places.containsKey(column.name())) {
                 places.put(column.name(), sheet.computed(made.with(made.rows(), places), column.name(), rest.derived().get(column.name()), false));
@@ -147,7 +147,7 @@ final class StepRows {
                         added(block, column.name(), at, varies, column.name().equals(row.column()) ? StepSheet.quoted(row.name()) : Computation.ABSENT), column));
             }
         }
-        return new Block(after, rows, places, varies ? Optional.of(at) : Optional.empty(), block.rooms());
+        return block.then(after, rows, places, varies ? Optional.of(at) : Optional.empty(), block.rooms());
     }
 
     Block unpivoted(Block block, Table after, Unpivot unpivot, Set<String> needed) {

@@ -5,6 +5,7 @@ import dev.trellisgorge.formula.Formula;
 import dev.trellisgorge.formula.InWords;
 import dev.trellisgorge.formula.Settings;
 import dev.trellisgorge.engine.workbook.Block.Place;
+import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.shape.Step;
 import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Kind;
@@ -21,6 +22,7 @@ import org.apache.poi.ss.usermodel.Cell;
 import org.apache.poi.ss.usermodel.CellStyle;
 import org.apache.poi.ss.usermodel.Row;
 import org.apache.poi.ss.usermodel.Sheet;
+import org.apache.poi.ss.util.CellRangeAddress;
 import org.apache.poi.ss.util.CellReference;
 
 /**
@@ -39,6 +41,7 @@ final class StepSheet {
     private final Styles styles;
     private final List<SheetColumn> columns = new ArrayList<>();
     private final Map<Integer, String> sentences = new LinkedHashMap<>();
+    private final Map<String, Block> arrivals = new HashMap<>();
     private String sentence = "";
     private int lines;
 
@@ -130,6 +133,29 @@ final class StepSheet {
         return cells.kind() == Kind.DATE ? Optional.of(styles.date()) : Optional.empty();
     }
 
+    /** The rows of a raw sheet and those that may come below them: a column says which lines have one. */
+    Block arrivals(Table table, String raw, int spare) {
+        if (table.rowCount() + spare + SheetLayout.FIRST > SheetBounds.ROWS) {
+            throw new BadInput(table.place(), table.rowCount() + " rows and room for " + spare + " more don't fit on a sheet of a workbook, which has " + SheetBounds.ROWS + " lines");
+        }
+        return arrivals.computeIfAbsent(raw, sheet -> {
+            int rows = table.rowCount() + spare;
+            int end = table.columns().size() - 1;
+            CellRangeAddress below = new CellRangeAddress(Block.RAW_FIRST + rows - 1, SheetBounds.ROWS - 1, 0, end);
+            String room = "IF(COUNTA(" + below.formatAsString(sheet, true) + ")>0,\"rows find no room\",\"" + SheetHead.OK + "\")";
+            Place first = new Place(sheet, 0, Block.RAW_FIRST);
+            Place last = new Place(sheet, end, Block.RAW_FIRST);
+            RowFormula written = new RowFormula("IF(COUNTA(" + first.cell(name) + ":" + last.cell(sheet) + ")>0," + LINE + ",\"\")");
+            Column numbers = positions(IntStream.range(0, table.rowCount()).toArray());
+            Place marker = add(new SheetColumn("row", SheetHead.OK, Optional.of(room), "the row of the sheet " + sheet + ", blank where there is none; there is room for " + spare + " more", POSITION, (at, column, row) -> {
+                Cell cell = at.createCell(column);
+                cell.setCellFormula(written.at(SheetLayout.line(row), row + Block.RAW_FIRST));
+                Computation.value(cell, numbers, row, true);
+            }), rows);
+            return Block.open(table, sheet, spare, marker, rooms(List.of(), Optional.of(room), marker).get(0));
+        });
+    }
+
     /** Columns that are worked out from a block's row, beside it. */
     Place computed(Block block, String column, Formula formula, boolean counted) {
         Table rows = block.rows();
@@ -185,7 +211,7 @@ final class StepSheet {
                 places.put(column.name(), add(column.name(), column.name(), rows, fetched(block, column.name(), position, varies), column));
             }
         }
-        return new Block(after, rows, places, varies ? Optional.of(position) : Optional.empty(), rooms(rooms, all, position));
+        return block.then(after, rows, places, varies ? Optional.of(position) : Optional.empty(), rooms(rooms, all, position));
     }
 
     List<String> rooms(List<String> rooms, Optional<String> all, Place position) {

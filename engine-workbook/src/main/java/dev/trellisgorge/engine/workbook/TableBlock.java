@@ -42,13 +42,13 @@ final class TableBlock {
     }
 
     /** How many rows of the sheet a chart takes at least. */
-    static int rows(PlainChart chart) {
-        return ABOVE + chart.data().rowCount() + 2;
+    static int rows(HelperSheet helpers) {
+        return ABOVE + helpers.lines() + 2;
     }
 
     void fill(Area area) {
         PlainChart first = parts.get(0);
-        int count = first.data().rowCount();
+        int count = helpers.lines();
         int high = Math.max(1, Math.min(HIGHEST_ROW, (area.rows() - ABOVE - 2) / Math.max(1, count)));
         cells.titles(area, first);
         TableCells.Widths widths = cells.widths(first, area.columns() - FEWEST_FOR_BARS);

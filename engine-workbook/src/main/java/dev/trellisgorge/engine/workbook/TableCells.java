@@ -112,7 +112,7 @@ final class TableCells {
 
     /** A row of the table: the name, then the figures. */
     void row(int line, int from, PlainChart chart, int row, int high, Widths widths) {
-        Cell name = write(line, from, chart.categoryText(row), chart.beside().isEmpty() ? styles.plain() : styles.ruled(HorizontalAlignment.LEFT, Optional.empty()));
+        Cell name = write(line, from, row < chart.data().rowCount() ? chart.categoryText(row) : "", chart.beside().isEmpty() ? styles.plain() : styles.ruled(HorizontalAlignment.LEFT, Optional.empty()));
         name.setCellFormula(helpers.categoryCell(row));
         spread(line, from, high, widths.names());
         int at = from + widths.names();
@@ -131,7 +131,9 @@ final class TableCells {
         Cell cell = write(line, at, "", styles.ruled(HorizontalAlignment.RIGHT, kind == Kind.NUMBER && !asText ? Optional.of(format) : Optional.empty()));
         String shown = asText ? NumberFormats.text(there, format) : kind == Kind.DATE ? "TEXT(" + there + ",\"yyyy-mm-dd\")" : there;
         cell.setCellFormula("IFERROR(" + shown + ",\"\")");
-        if (kind == Kind.NUMBER && !asText && chart.data().column(column.label().column()).isPresent(row)) {
+        if (row >= chart.data().rowCount()) {
+            cell.setCellValue("");
+        } else if (kind == Kind.NUMBER && !asText && chart.data().column(column.label().column()).isPresent(row)) {
             cell.setCellValue(chart.data().column(column.label().column()).number(row));
         } else {
             cell.setCellValue(chart.besideText(column, row));

@@ -44,8 +44,8 @@ final class TextBlock {
     }
 
     /** How many rows of the sheet a chart takes. */
-    static int rows(PlainChart chart) {
-        return chart.data().rowCount() + TITLES + 1;
+    static int rows(HelperSheet helpers) {
+        return helpers.lines() + TITLES + 1;
     }
 
     void fill(Area area) {
@@ -59,7 +59,7 @@ final class TextBlock {
         int barColumns = Math.max(1, Math.min((area.columns() - before - figureColumns) / texts.columns().size(),
                 (int) Math.ceil(longest() * GLYPH / Area.COLUMN)));
         cells.headings(area.row() + TITLES - 1, area.column(), chart, widths);
-        for (int row = 0; row < chart.data().rowCount(); row++) {
+        for (int row = 0; row < helpers.lines(); row++) {
             int line = area.row() + TITLES + row;
             cells.row(line, area.column(), chart, row, 1, widths);
             int at = area.column() + before;
@@ -98,7 +98,7 @@ final class TextBlock {
         }
         Cell cell = write(line, at, "", styles.figure(labelled.get(0).label().orElseThrow().format()));
         cell.setCellFormula(firstPresent(labelled, row));
-        Optional<Series> shown = labelled.stream().filter(series -> !chart.labelText(series, row).isEmpty()).findFirst();
+        Optional<Series> shown = labelled.stream().filter(series -> row < chart.data().rowCount() && !chart.labelText(series, row).isEmpty()).findFirst();
         Column figures = shown.map(series -> chart.data().column(series.label().orElseThrow().column())).orElse(null);
         if (figures != null && figures.kind() == Kind.NUMBER
                 && !NumberFormats.hasOptionalDecimals(shown.get().label().orElseThrow().format())) {
@@ -126,7 +126,7 @@ final class TextBlock {
     }
 
     private boolean present(Series series, int row) {
-        return chart.data().column(series.column()).isPresent(row);
+        return row < chart.data().rowCount() && chart.data().column(series.column()).isPresent(row);
     }
 
     /** Each class keeps its colour when a figure changes sides. */
@@ -134,7 +134,7 @@ final class TextBlock {
         if (chart.data().rowCount() == 0) {
             return;
         }
-        CellRangeAddress cells = new CellRangeAddress(firstLine, firstLine + chart.data().rowCount() - 1, at, at + columns - 1);
+        CellRangeAddress cells = new CellRangeAddress(firstLine, firstLine + helpers.lines() - 1, at, at + columns - 1);
         ConditionalFormattingRule[] rules = column.series().stream().filter(series -> series.fill().isPresent()).map(series -> {
             String relative = helpers.cellOf(series, 0).replaceAll("\\$([0-9]+)$", "$1");
             ConditionalFormattingRule rule = sheet.getSheetConditionalFormatting().createConditionalFormattingRule("NOT(ISERROR(" + relative + "))");

@@ -1,5 +1,6 @@
 package dev.trellisgorge.engine.workbook;
 
+import dev.trellisgorge.engine.Options;
 import dev.trellisgorge.engine.Tile;
 import dev.trellisgorge.formula.Reads;
 import dev.trellisgorge.plan.Cells;
@@ -13,6 +14,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
+import java.util.stream.IntStream;
 
 /** The rows of tiles that take the same steps: formulas over raw sheets where the steps can be, else as they were. */
 final class TileRows {
@@ -22,12 +24,12 @@ final class TileRows {
     private final List<LiveSteps.Stays> stays;
 
     /** The rows of each tile. */
-    static Map<Tile, TileRows> of(List<Tile> tiles, RawSheets raw, Choices choices, SheetNames names, Styles styles) {
+    static Map<Tile, TileRows> of(List<Tile> tiles, RawSheets raw, Choices choices, SheetNames names, Styles styles, Options options) {
         Map<Object, List<Tile>> alike = new LinkedHashMap<>();
         tiles.forEach(tile -> alike.computeIfAbsent(steps(data(tile)), steps -> new ArrayList<>()).add(tile));
         Map<Tile, TileRows> rows = new LinkedHashMap<>();
         alike.values().forEach(some -> {
-            TileRows made = new TileRows(some, raw, choices, names, styles);
+            TileRows made = new TileRows(some, raw, choices, names, styles, options);
             some.forEach(tile -> rows.put(tile, made));
         });
         return rows;
@@ -38,19 +40,20 @@ final class TileRows {
         return data.executor().isEmpty() || data.plan().pipeline().steps().isEmpty() ? new Object() : List.of(data.executor().get(), data.plan().pipeline().source(), data.plan().pipeline().steps());
     }
 
-    private TileRows(List<Tile> tiles, RawSheets raw, Choices choices, SheetNames names, Styles styles) {
+    private TileRows(List<Tile> tiles, RawSheets raw, Choices choices, SheetNames names, Styles styles, Options options) {
         Cells data = data(tiles.get(0));
         this.plan = data.plan();
         Pipeline pipeline = plan.pipeline();
         String name = name(tiles.get(0));
         String all = tiles.stream().map(TileRows::name).collect(Collectors.joining(", "));
-        this.steps = new StepSheet(pipeline.steps().isEmpty() ? "" : names.sheet(name + " rows"), "The rows of " + all, data.settings(), names, styles);
-        if (pipeline.steps().isEmpty() || data.executor().isEmpty()) {
-            this.source = fixed(data, raw);
+        this.steps = new StepSheet(pipeline.steps().isEmpty() && options.spareRows() == 0 ? "" : names.sheet(name + " rows"), "The rows of " + all, data.settings(), names, styles);
+        if (pipeline.steps().isEmpty() && options.spareRows() == 0 || data.executor().isEmpty()) {
+            boolean isTable = options.spareRows() > 0 && data.rows().rowCount() == data.rows().whole().rowCount() && IntStream.range(0, data.rowCount()).allMatch(row -> data.rows().wholeRow(row) == row);
+            this.source = isTable ? steps.arrivals(data.rows(), raw.of(data.rows().whole()), options.spareRows()) : fixed(data, raw);
             this.stays = List.of();
             return;
         }
-        LiveSteps live = new LiveSteps(data.executor().get(), raw::of, steps, choices, all);
+        LiveSteps live = new LiveSteps(data.executor().get(), raw::of, steps, choices, all, options);
         Optional<Block> rows = live.rows(pipeline, tiles.stream().flatMap(tile -> needed(data(tile).plan()).stream()).collect(Collectors.toSet()));
         this.source = rows.isPresent() ? rows.get() : fixed(data, raw);
         this.stays = live.stays();

@@ -1,8 +1,8 @@
 package dev.trellisgorge.engine.workbook;
 
-import dev.trellisgorge.chart.Size;
 import dev.trellisgorge.engine.Ability;
 import dev.trellisgorge.engine.Engine;
+import dev.trellisgorge.engine.Options;
 import dev.trellisgorge.engine.Page;
 import dev.trellisgorge.engine.Temporaries;
 import dev.trellisgorge.problem.BadInput;
@@ -41,17 +41,22 @@ public final class WorkbookEngine implements Engine {
     }
 
     @Override
-    public void draw(List<Page> pages, String ending, Size size, OutputStream out, Consumer<String> told) throws IOException {
+    public Set<Options.Extra> takes(String ending) {
+        return EnumSet.allOf(Options.Extra.class);
+    }
+
+    @Override
+    public void draw(List<Page> pages, String ending, Options options, OutputStream out, Consumer<String> told) throws IOException {
         try (RowFiles files = new RowFiles()) {
-            TempFile.withStrategy(files, () -> written(pages, size, out, told));
+            TempFile.withStrategy(files, () -> written(pages, options, out, told));
         } catch (UncheckedIOException e) {
             throw e.getCause();
         }
     }
 
-    private static OutputStream written(List<Page> pages, Size size, OutputStream out, Consumer<String> told) {
+    private static OutputStream written(List<Page> pages, Options options, OutputStream out, Consumer<String> told) {
         try {
-            new LiveWorkbook(pages, size, told).writeTo(out);
+            new LiveWorkbook(pages, options, told).writeTo(out);
             return out;
         } catch (IOException e) {
             throw new UncheckedIOException(e);

@@ -2,10 +2,10 @@ package dev.trellisgorge.engine.workbook;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import dev.trellisgorge.chart.Size;
 import dev.trellisgorge.conformance.RandomPlan;
 import dev.trellisgorge.conformance.RandomPlan.Within;
 import dev.trellisgorge.engine.Engines;
+import dev.trellisgorge.engine.Options;
 import dev.trellisgorge.engine.Page;
 import dev.trellisgorge.formula.Formulas;
 import dev.trellisgorge.formula.Settings;
@@ -29,12 +29,14 @@ import java.io.InputStream;
 import java.io.OutputStream;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
+import java.util.OptionalInt;
 import java.util.Random;
 import java.util.function.Consumer;
 import java.util.stream.IntStream;
@@ -47,6 +49,7 @@ import org.testng.annotations.Test;
 /** Workbooks whose steps are formulas follow the raw cells, and say what does not. */
 public class LiveStepsTest {
     private static final int EDITED = 100;
+    private static final int SPARE = 4;
     private static final double CLOSE = 1e-9;
     private static final Table GENERATION = Table.of("generation", Column.texts("month", "2031-01", "2031-01", "2031-02", "2031-02", "2031-03", "2031-03"),
             Column.texts("station", "Mill Race", "Heron Weir", "Mill Race", "Heron Weir", "Mill Race", "Heron Weir"), Column.numbers("mwh", 150, 400, 120, 380, 210, 90));
@@ -56,9 +59,13 @@ public class LiveStepsTest {
     }
 
     private static Path drawn(PlainChart chart, Consumer<String> told) throws IOException {
+        return drawn(chart, Options.STANDARD, told);
+    }
+
+    private static Path drawn(PlainChart chart, Options options, Consumer<String> told) throws IOException {
         Path file = Files.createTempFile("steps", ".xlsx");
         try (OutputStream out = Files.newOutputStream(file)) {
-            Engines.draw(List.of(Page.of(chart)), new WorkbookEngine(), "xlsx", Size.STANDARD, out, told);
+            Engines.draw(List.of(Page.of(chart)), new WorkbookEngine(), "xlsx", options, out, told);
         }
         return file;
     }
@@ -77,12 +84,36 @@ public class LiveStepsTest {
 
     private static void set(Sheet sheet, String column, int row, Object cell) {
         int at = IntStream.range(0, sheet.getRow(0).getLastCellNum()).filter(i -> sheet.getRow(0).getCell(i).getStringCellValue().equals(column)).findFirst().orElseThrow();
-        Cell changed = sheet.getRow(row + 1).createCell(at);
+        Cell changed = (sheet.getRow(row + 1) == null ? sheet.createRow(row + 1) : sheet.getRow(row + 1)).createCell(at);
         if (cell instanceof String text) {
             changed.setCellValue(text);
+        } else if (cell instanceof LocalDate day) {
+            changed.setCellValue(day);
+        } else if (cell instanceof Boolean truth) {
+            changed.setCellValue(truth);
         } else {
             changed.setCellValue((Double) cell);
         }
+    }
+
+    /** The cells of a row below the others. */
+    private static void add(Sheet sheet, Table table, int row) {
+        for (Column column : table.columns()) {
+            if (column.isPresent(row)) {
+                set(sheet, column.name(), row, switch (column.kind()) {
+                    case TEXT -> column.written(row);
+                    case DATE -> column.date(row).orElseThrow();
+                    case TRUTH -> column.number(row) == 1;
+                    case NUMBER -> column.number(row);
+                });
+            }
+        }
+    }
+
+    /** A table with copies of some of its rows below the others. */
+    private static Table longer(Table table, int[] copied) {
+        int[] rows = IntStream.concat(IntStream.range(0, table.rowCount()), IntStream.of(copied)).toArray();
+        return Table.of(table.name(), table.columns().stream().map(column -> column.at(rows)).toArray(Column[]::new));
     }
 
     private static Table with(Table table, String column, Map<Integer, Double> figures) {
@@ -94,7 +125,7 @@ public class LiveStepsTest {
     }
 
     /** A random plan with two raw figures changed; empty where a step stays as it was, or the changed rows make no chart. */
-    private static Optional<Edited> edited(long seed) throws IOException {
+    private static Optional<Edited> edited(long seed, int added) throws IOException {
         RandomPlan random = RandomPlan.of(seed, Within.SHEET);
         Random dice = new Random(seed);
         Table raw = random.tables().get("rows");
@@ -106,7 +137,10 @@ public class LiveStepsTest {
         Map<Integer, Double> figures = new LinkedHashMap<>();
         IntStream.range(0, 2).forEach(i -> figures.put(there.get(dice.nextInt(there.size())), (double) dice.nextInt(-4, 9)));
         Map<String, Table> tables = new LinkedHashMap<>(random.tables());
-        tables.put("rows", with(raw, column, figures));
+        int[] copied = IntStream.range(0, added).map(i -> dice.nextInt(raw.rowCount())).toArray();
+        IntStream.range(0, added).filter(i -> raw.column(column).isPresent(copied[i])).forEach(i -> figures.put(raw.rowCount() + i, (double) dice.nextInt(-4, 9)));
+        Table changed = with(longer(raw, copied), column, figures);
+        tables.put("rows", changed);
         try {
             PlainChart drawn = random.plan().over(random.executor());
             PlainChart after = random.plan().over(new Executor(tables, random.settings()));
@@ -114,15 +148,16 @@ public class LiveStepsTest {
             if (drawn.data().rowCount() == 0) {
                 return Optional.empty();
             }
-            Path file = drawn(drawn, told::add);
-            boolean[] changed = new boolean[1];
+            Path file = drawn(drawn, added == 0 ? Options.STANDARD : Options.STANDARD.spare(SPARE, OptionalInt.of(SPARE)), told::add);
+            boolean[] isLive = new boolean[1];
             edit(file, book -> {
-                changed[0] = told.stream().noneMatch(sentence -> sentence.contains("stays as it was")) && book.getSheet("rows") != null;
-                if (changed[0]) {
+                isLive[0] = told.stream().noneMatch(sentence -> sentence.contains("stay as") || sentence.contains("stays as")) && book.getSheet("rows") != null;
+                if (isLive[0]) {
+                    IntStream.range(raw.rowCount(), changed.rowCount()).forEach(row -> add(book.getSheet("rows"), changed, row));
                     figures.forEach((row, figure) -> set(book.getSheet("rows"), column, row, figure));
                 }
             });
-            if (!changed[0]) {
+            if (!isLive[0]) {
                 Files.delete(file);
                 return Optional.empty();
             }
@@ -145,10 +180,19 @@ public class LiveStepsTest {
 
     @Test
     public void seriesFollowEditsOfRawCellsThroughAllSteps() throws Exception {
+        follow(0);
+    }
+
+    @Test
+    public void seriesTakeInRowsThatAreAddedBelow() throws Exception {
+        follow(2);
+    }
+
+    private static void follow(int added) throws Exception {
         Office.require();
         List<Edited> all = new ArrayList<>();
         for (long seed = 5_000; all.size() < EDITED; seed++) {
-            edited(seed).ifPresent(all::add);
+            edited(seed, added).ifPresent(all::add);
         }
         List<Path> saved = Office.recalculated(all.stream().map(Edited::file).toList());
         int compared = 0;

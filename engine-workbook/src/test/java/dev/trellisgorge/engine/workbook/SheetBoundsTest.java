@@ -6,8 +6,8 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import dev.trellisgorge.pattern.Chart;
 import dev.trellisgorge.pattern.Columns;
 import dev.trellisgorge.pattern.Labels;
-import dev.trellisgorge.chart.Size;
 import dev.trellisgorge.engine.Engines;
+import dev.trellisgorge.engine.Options;
 import dev.trellisgorge.engine.Page;
 import dev.trellisgorge.formula.Settings;
 import dev.trellisgorge.problem.BadInput;
@@ -41,7 +41,7 @@ public class SheetBoundsTest {
     @Test(timeOut = 60_000)
     public void wideTableIsWritten() {
         Column[] all = IntStream.range(0, 8_000).mapToObj(i -> i == 0 ? Column.texts("n", "a") : Column.numbers("c" + i, i)).toArray(Column[]::new);
-        assertThatCode(() -> Engines.draw(List.of(Page.of(Chart.of("n", Columns.of("c1")).labels(Labels.NONE).over(Table.of("wide", all), Settings.NONE))), "xlsx", Size.STANDARD, OutputStream.nullOutputStream()))
+        assertThatCode(() -> Engines.draw(List.of(Page.of(Chart.of("n", Columns.of("c1")).labels(Labels.NONE).over(Table.of("wide", all), Settings.NONE))), "xlsx", Options.STANDARD, OutputStream.nullOutputStream()))
                 .doesNotThrowAnyException();
     }
 

@@ -245,6 +245,8 @@ public class WorkbookTest {
 
     private static void assertDrawn(Panel panel, CTPlotArea plot, Sheet helpers, PlainChart chart) {
         assertThat(plot.sizeOfBarChartArray()).isEqualTo(panel.bars().size());
+        boolean upright = chart.orientation() == Orientation.VERTICAL;
+        boolean fromZero = !panel.bars().isEmpty() && panel.scale().covered().isEmpty();
         for (int group = 0; group < panel.bars().size(); group++) {
             BarGroup bars = panel.bars().get(group);
             CTBarChart drawn = plot.getBarChartArray(group);
@@ -252,7 +254,13 @@ public class WorkbookTest {
             assertThat(drawn.getGrouping().getVal()).isEqualTo(stacked ? STBarGrouping.STACKED : STBarGrouping.CLUSTERED);
             assertThat(drawn.getOverlap().getVal().toString()).isEqualTo("100");
             assertThat(drawn.getGapWidth().getVal().toString()).isEqualTo(String.valueOf(Math.round(bars.gap() * 100)));
-            assertThat(drawn.sizeOfSerArray()).isEqualTo(bars.series().size());
+            boolean isZeroHere = fromZero && (group > 0 || !upright);
+            assertThat(drawn.sizeOfSerArray()).isEqualTo(bars.series().size() + (isZeroHere ? 1 : 0));
+            if (isZeroHere) {
+                CTBarSer zero = drawn.getSerArray(bars.series().size());
+                assertThat(zero.getSpPr().isSetNoFill()).isTrue();
+                assertZero(helpers, zero.getVal().getNumRef().getF());
+            }
             for (int i = 0; i < bars.series().size(); i++) {
                 Series series = bars.series().get(i);
                 CTBarSer ser = drawn.getSerArray(i);
@@ -263,10 +271,20 @@ public class WorkbookTest {
             }
         }
         List<Series> lines = Stream.concat(panel.lines().stream().map(Line::series), panel.points().stream().map(Points::series)).toList();
-        assertThat(plot.sizeOfLineChartArray()).isEqualTo(lines.size());
+        assertThat(plot.sizeOfLineChartArray()).isEqualTo(lines.size() + (fromZero && upright ? 1 : 0));
+        if (fromZero && upright) {
+            assertZero(helpers, plot.getLineChartArray(lines.size()).getSerArray(0).getVal().getNumRef().getF());
+        }
         for (int i = 0; i < lines.size(); i++) {
             assertHolds(helpers, plot.getLineChartArray(i).getSerArray(0).getVal().getNumRef().getF(), chart, lines.get(i));
         }
+    }
+
+    /** The scale takes in a cell that holds 0, so that no program begins it at the least figure. */
+    private static void assertZero(Sheet helpers, String range) {
+        CellRangeAddress cells = CellRangeAddress.valueOf(range.substring(range.lastIndexOf('!') + 1));
+        assertThat(HelperCells.cell(helpers, cells.getFirstColumn(), 0).getNumericCellValue()).isZero();
+        assertThat(HelperCells.column(helpers, "scale from")).isEqualTo(cells.getFirstColumn());
     }
 
     /** A range is that of the column with the series' cells. */
