@@ -15,6 +15,7 @@ import java.util.ArrayList;
 import java.util.EnumSet;
 import java.util.List;
 import java.util.Set;
+import java.util.stream.IntStream;
 
 /**
  * Rewrites a plan into one that needs nothing but certain abilities, or refuses it with a sentence. It sees no cell: what it adds
@@ -49,11 +50,16 @@ public final class Lowering {
             done.add(new PanelLowering(has, lowered, panels.panels().get(i).references(lines), plan.orientation() == Orientation.VERTICAL, plan.name()).lower());
         }
         if (has.contains(Ability.PANELS) || done.size() == 1) {
-            return List.of(still(chart.by(lowered.drawing(new Panels(done, panels.categoriesShown())).build())));
+            return List.of(still(chart.by(lowered.drawing(new Panels(done, panels.categoriesShown())).build())).describedAs(chart));
         }
         // The columns of all panels are computed once, whichever of them is drawn.
         PlainChart whole = chart.by(lowered.drawing(new Panels(done, panels.categoriesShown())).build());
-        return ((Panels) whole.drawing()).panels().stream().map(panel -> still(whole.drawn(new Panels(List.of(panel), ((Panels) whole.drawing()).categoriesShown())))).toList();
+        return IntStream.range(0, done.size()).mapToObj(i -> still(whole.drawn(one(whole, i))).describedAs(chart.drawn(one(chart, i)))).toList();
+    }
+
+    private static Panels one(PlainChart chart, int panel) {
+        Panels all = (Panels) chart.drawing();
+        return new Panels(List.of(all.panels().get(panel)), all.categoriesShown());
     }
 
     private PlainChart still(PlainChart chart) {

@@ -206,7 +206,7 @@ final class PanelLowering {
             past.forEach(label -> {
                 Formula figure = computed(series.column());
                 Formula room = extent().times(number(LABEL_ROOM));
-                String carrier = column("room for the label of " + series.column(), only(present(figure), choose(figure.below(number(0)), negate(room), room)));
+                String carrier = column("room for the label of " + series.column(), only(label.column().equals(series.column()) ? present(figure) : present(figure).and(present(computed(label.column()))), choose(figure.below(number(0)), negate(room), room)));
                 carriers.add(Series.spacer(carrier).labelled(List.of(label.at(Label.At.BASE))));
             });
         }

@@ -47,6 +47,7 @@ public final class PlainChart {
     private final List<Note> notes;
     private final List<StepProof> stepProofs;
     private final Optional<String> stamp;
+    private final Optional<String> described;
     private final Drawing drawing;
     private final Map<String, List<Label>> labels;
     private final Optional<Label> note;
@@ -54,15 +55,16 @@ public final class PlainChart {
     private final Map<Formula, Double> levels = new ConcurrentHashMap<>();
 
     PlainChart(Plan plan, Cells data, List<Note> notes, List<StepProof> stepProofs) {
-        this(plan, data, notes, stepProofs, Optional.empty(), plan.drawing());
+        this(plan, data, notes, stepProofs, Optional.empty(), plan.drawing(), Optional.empty());
     }
 
-    private PlainChart(Plan plan, Cells data, List<Note> notes, List<StepProof> stepProofs, Optional<String> stamp, Drawing drawing) {
+    private PlainChart(Plan plan, Cells data, List<Note> notes, List<StepProof> stepProofs, Optional<String> stamp, Drawing drawing, Optional<String> described) {
         this.plan = plan;
         this.data = data;
         this.notes = List.copyOf(notes);
         this.stepProofs = List.copyOf(stepProofs);
         this.stamp = stamp;
+        this.described = described;
         Formats formats = new Formats(data);
         this.drawing = named(said(drawing).each(series -> series.labelled(series.labels().stream().map(formats::settled).toList())));
         Map<String, List<Label>> settled = new LinkedHashMap<>();
@@ -86,17 +88,17 @@ public final class PlainChart {
 
     /** This chart with words printed across it, where it must not be taken for right. */
     public PlainChart stamped(String words) {
-        return new PlainChart(plan, data, notes, stepProofs, Optional.of(words), drawing);
+        return new PlainChart(plan, data, notes, stepProofs, Optional.of(words), drawing, described);
     }
 
     /** This chart with one thing more to tell of its rows. */
     public PlainChart noting(Note more) {
-        return new PlainChart(plan, data, Stream.concat(notes.stream(), Stream.of(more)).toList(), stepProofs, stamp, drawing);
+        return new PlainChart(plan, data, Stream.concat(notes.stream(), Stream.of(more)).toList(), stepProofs, stamp, drawing, described);
     }
 
     /** This chart by a plan that adds columns to this one's and draws otherwise. */
     public PlainChart by(Plan lowered) {
-        return new PlainChart(lowered, data.over(lowered), notes, stepProofs, stamp, lowered.drawing());
+        return new PlainChart(lowered, data.over(lowered), notes, stepProofs, stamp, lowered.drawing(), described);
     }
 
     /**
@@ -112,7 +114,7 @@ public final class PlainChart {
         Thinning thinning = new Thinning(this, most);
         Plan told = plan.change().titles(title(), (subtitle().isEmpty() ? "" : subtitle() + " – ") + thinning.sentence())
                 .beside(List.of()).drawing(plan.drawing().each(series -> series.labelled(List.of()))).build();
-        return new PlainChart(told, data.at(thinning.rows(), told), notes, stepProofs, stamp, told.drawing());
+        return new PlainChart(told, data.at(thinning.rows(), told), notes, stepProofs, stamp, told.drawing(), described);
     }
 
     /** A sentence that says what {@link #thinned} leaves out; empty where it leaves out nothing. */
@@ -132,9 +134,14 @@ public final class PlainChart {
                 .filter(line -> !Double.isNaN(level(line))).toList())).toList(), all.categoriesShown()) : seen);
     }
 
+    /** The same chart with the words of another for readers who can't see it: of the one that it is another drawing of. */
+    public PlainChart describedAs(PlainChart other) {
+        return new PlainChart(plan, data, notes, stepProofs, stamp, drawing, Optional.of(other.alternative()));
+    }
+
     /** The same cells drawn otherwise. */
     public PlainChart drawn(Drawing other) {
-        return new PlainChart(plan, data, notes, stepProofs, stamp, other);
+        return new PlainChart(plan, data, notes, stepProofs, stamp, other, described);
     }
 
     public Plan plan() {
@@ -318,6 +325,9 @@ public final class PlainChart {
 
     /** What the chart shows, in words and figures, for readers who can't see it: the rows, and what each series has there. */
     public String alternative() {
+        if (described.isPresent()) {
+            return described.get();
+        }
         String rows = IntStream.range(0, Math.min(MOST_ROWS_TOLD, data.rowCount()))
                 .mapToObj(row -> (plan.category().isPresent() ? categoryText(row) + " " : "") + figures(row)).collect(Collectors.joining("; "));
         String more = data.rowCount() > MOST_ROWS_TOLD ? "; and " + (data.rowCount() - MOST_ROWS_TOLD) + " rows more" : "";

@@ -1,5 +1,6 @@
 package dev.trellisgorge.engine.workbook;
 
+import java.awt.geom.Rectangle2D;
 import org.apache.poi.util.Units;
 import org.apache.poi.xssf.usermodel.XSSFClientAnchor;
 
@@ -37,6 +38,11 @@ record Area(int column, int row, int columns, int rows, double left, double top,
 
     int heightInPixels() {
         return rows * ROW;
+    }
+
+    /** Where it stands and how large it is, in pixels from the first cell's corner. */
+    Rectangle2D inPixels() {
+        return new Rectangle2D.Double((column + columns * left) * COLUMN, (row + rows * top) * ROW, columns * width * COLUMN, rows * height * ROW);
     }
 
     XSSFClientAnchor anchor() {

@@ -16,7 +16,7 @@ import org.apache.poi.xddf.usermodel.XDDFNoFillProperties;
 import org.apache.poi.xddf.usermodel.XDDFSolidFillProperties;
 import org.apache.poi.xddf.usermodel.chart.DisplayBlanks;
 import org.apache.poi.xddf.usermodel.chart.LegendPosition;
-import org.apache.poi.xssf.usermodel.XSSFChart;
+import org.apache.poi.xddf.usermodel.chart.XDDFChart;
 import org.apache.xmlbeans.XmlException;
 import org.openxmlformats.schemas.drawingml.x2006.chart.CTChart;
 import org.openxmlformats.schemas.drawingml.x2006.chart.CTExtensionList;
@@ -80,12 +80,12 @@ final class ChartFrame {
     }
 
     /** The line above a panel that has no titles. */
-    void heading(XSSFChart chart, String heading) {
+    void heading(XDDFChart chart, String heading) {
         write(chart, Map.of(heading, Purpose.AXIS));
     }
 
     /** @param heading the line above its first panel, or empty */
-    void title(XSSFChart chart, String heading) {
+    void title(XDDFChart chart, String heading) {
         Map<String, Purpose> lines = new LinkedHashMap<>();
         plain.stamp().ifPresent(words -> lines.put(words, Purpose.TITLE));
         lines.put(plain.title(), Purpose.TITLE);
@@ -95,7 +95,7 @@ final class ChartFrame {
         write(chart, lines);
     }
 
-    private void write(XSSFChart chart, Map<String, Purpose> lines) {
+    private void write(XDDFChart chart, Map<String, Purpose> lines) {
         if (lines.isEmpty()) {
             chart.setAutoTitleDeleted(true);
             return;
@@ -118,7 +118,7 @@ final class ChartFrame {
     }
 
     /** A title can be put at the left; where it ends is known to the program that shows it, so not at the right. */
-    void placeTitle(XSSFChart chart) {
+    void placeTitle(XDDFChart chart) {
         if (plain.looks().titleAt().equals(Optional.of(Looks.Align.RIGHT))) {
             throw new BadInput(Place.of("chart '" + plain.name() + "'"), "files of this kind can't put the title at the right; put it at the left or in the centre");
         }
@@ -133,7 +133,7 @@ final class ChartFrame {
     }
 
     /** The native legend in the size that was asked for. */
-    void legend(XSSFChart chart, LegendPosition position) {
+    void legend(XDDFChart chart, LegendPosition position) {
         chart.getOrAddLegend().setPosition(position);
         chart.getOrAddLegend().setOverlay(false);
         if (plain.looks().sizes().containsKey(Purpose.LEGEND) || plain.looks().bold().containsKey(Purpose.LEGEND)) {
@@ -155,7 +155,7 @@ final class ChartFrame {
         looks.addNewLatin().setTypeface(FONT);
     }
 
-    void finish(XSSFChart chart) {
+    void finish(XDDFChart chart) {
         placeTitle(chart);
         CTChart ct = chart.getCTChart();
         (ct.isSetPlotVisOnly() ? ct.getPlotVisOnly() : ct.addNewPlotVisOnly()).setVal(false);
@@ -175,13 +175,10 @@ final class ChartFrame {
         run.setSz(textSize);
         run.addNewSolidFill().addNewSrgbClr().setVal(bytes(Role.INK.color()));
         run.addNewLatin().setTypeface(FONT);
-        var words = chart.getGraphicFrame().getCTGraphicalObjectFrame().getNvGraphicFramePr().getCNvPr();
-        words.setName(plain.name());
-        words.setDescr(plain.alternative());
     }
 
     /** Without a ground of its own, so that what lies behind the chart is seen. */
-    static void seeThrough(XSSFChart chart) {
+    static void seeThrough(XDDFChart chart) {
         var ground = chart.getCTChartSpace().getSpPr();
         ground.unsetSolidFill();
         ground.addNewNoFill();

@@ -7,9 +7,10 @@ import dev.trellisgorge.chart.Series;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import org.apache.poi.ss.usermodel.ShapeTypes;
-import org.apache.poi.xssf.usermodel.XSSFSheet;
-import org.apache.poi.xssf.usermodel.XSSFSimpleShape;
+import java.util.Optional;
+import java.util.Set;
+import java.util.stream.Collectors;
+import org.openxmlformats.schemas.drawingml.x2006.main.CTShapeProperties;
 import org.openxmlformats.schemas.drawingml.x2006.main.CTTextBody;
 import org.openxmlformats.schemas.drawingml.x2006.main.CTTextCharacterProperties;
 import org.openxmlformats.schemas.drawingml.x2006.main.CTTextParagraph;
@@ -22,6 +23,7 @@ import org.openxmlformats.schemas.drawingml.x2006.main.STTextAnchoringType;
  */
 final class Key {
     private static final String SQUARE = "\u25A0 ";
+    private static final String DASHES = "\u2013 \u2013 ";
 
     private Key() {
     }
@@ -33,13 +35,14 @@ final class Key {
 
     /**
      * @param frame says how large and strong the names are
+     * @param lines those of the series that are lines
      * @param down  whether each name has a line of its own
      */
-    static void draw(XSSFSheet sheet, Area area, List<Series> series, ChartFrame frame, boolean down) {
+    static void draw(Canvas canvas, Area area, List<Series> series, Set<Series> lines, ChartFrame frame, boolean down) {
         Map<String, Color> named = new LinkedHashMap<>();
+        Set<String> dashed = lines.stream().map(Series::name).collect(Collectors.toSet());
         series.stream().filter(Series::inLegend).forEach(s -> named.put(s.name(), s.fill().or(s::outline).orElse(Role.PAPER.color())));
-        XSSFSimpleShape box = box(sheet, area, "what the colours say");
-        CTTextBody body = box.getCTShape().getTxBody();
+        CTTextBody body = canvas.box(area, "what the colours say", Optional.empty());
         if (down) {
             body.getBodyPr().setAnchor(STTextAnchoringType.T);
             body.getPArray(0).getPPr().setAlgn(STTextAlignType.L);
@@ -51,29 +54,24 @@ final class Key {
             }
             CTTextParagraph paragraph = body.getPArray(body.sizeOfPArray() - 1);
             int size = frame.size(Looks.Purpose.LEGEND, frame.textSize());
-            run(paragraph, SQUARE, size, color);
+            run(paragraph, dashed.contains(name) ? DASHES : SQUARE, size, color);
             run(paragraph, name + "     ", size, Role.INK.color()).setB(frame.isBold(Looks.Purpose.LEGEND, false));
         });
     }
 
-    /** An empty paragraph in the middle of a box. */
-    static XSSFSimpleShape box(XSSFSheet sheet, Area area, String description) {
-        XSSFSimpleShape shape = sheet.createDrawingPatriarch().createSimpleShape(area.anchor());
-        shape.setShapeType(ShapeTypes.RECT);
-        var looks = shape.getCTShape().getSpPr();
+    /** A box without fill or line, with an empty paragraph in its middle. */
+    static CTTextBody emptied(CTShapeProperties looks, CTTextBody body) {
         if (looks.isSetSolidFill()) {
             looks.unsetSolidFill();
         }
         looks.addNewNoFill();
         (looks.isSetLn() ? looks.getLn() : looks.addNewLn()).addNewNoFill();
-        var body = shape.getCTShape().getTxBody();
         body.getBodyPr().setAnchor(STTextAnchoringType.CTR);
         while (body.sizeOfPArray() > 0) {
             body.removeP(0);
         }
         body.addNewP().addNewPPr().setAlgn(STTextAlignType.CTR);
-        shape.getCTShape().getNvSpPr().getCNvPr().setDescr(description);
-        return shape;
+        return body;
     }
 
     /** @param size in 1/100 point */

@@ -55,6 +55,8 @@ final class LiveWorkbook {
     private final Choices choices = new Choices();
     private final RawSheets raw = new RawSheets(names);
     private final Map<Tile, TileRows> rows = new LinkedHashMap<>();
+    private final List<StepSheet> steps = new ArrayList<>();
+    private final Map<HelperSheet, String> helperNames = new LinkedHashMap<>();
 
     /** @param told given what is left out */
     LiveWorkbook(List<Page> pages, Options options, Consumer<String> told) {
@@ -63,14 +65,29 @@ final class LiveWorkbook {
         this.options = options;
     }
 
-    /** Sheets are all made first, as their order is that of the workbook; then filled. */
+    /** A sheet for each page, and all that they need. */
     void writeTo(OutputStream out) throws IOException {
         List<XSSFSheet> pageSheets = new ArrayList<>();
         pages.forEach(page -> pageSheets.add(book.createSheet(names.sheet(page.name()))));
+        Map<Tile, HelperSheet> helpers = prepare();
+        tellWhatStays();
+        for (int i = 0; i < pages.size(); i++) {
+            new PageSheet(pages.get(i), pageSheets.get(i), helpers, rows, names, styles, told).fill(options);
+        }
+        book.setActiveSheet(0);
+        finish(out);
+    }
+
+    /**
+     * Makes all sheets but those of the pages, as their order is that of the workbook. They are filled by {@link #finish}.
+     *
+     * @return the helper columns of each tile
+     */
+    Map<Tile, HelperSheet> prepare() {
         String settings = names.sheet(SETTINGS);
         data().forEach(data -> choices.taken(data.settings().values().keySet()));
         rows.putAll(TileRows.of(pages.stream().flatMap(page -> page.tiles().stream()).toList(), raw, choices, names, styles, options));
-        List<StepSheet> steps = rows.values().stream().map(TileRows::steps).distinct().filter(sheet -> !sheet.isEmpty()).toList();
+        steps.addAll(rows.values().stream().map(TileRows::steps).distinct().filter(sheet -> !sheet.isEmpty()).toList());
         settings(settings);
         raw.forEach((table, name) -> ColumnWidths.set(book.createSheet(name), table.columns().stream().map(Styles::width).toList()));
         steps.forEach(each -> {
@@ -79,7 +96,6 @@ final class LiveWorkbook {
             SheetHead.mute(made, each.lines(), each.widths().size());
         });
         Map<Tile, HelperSheet> helpers = new IdentityHashMap<>();
-        Map<HelperSheet, String> helperNames = new LinkedHashMap<>();
         for (Page page : pages) {
             for (Tile tile : page.tiles()) {
                 XSSFSheet made = book.createSheet(names.sheet(TileRows.name(tile) + " series"));
@@ -90,12 +106,17 @@ final class LiveWorkbook {
                 helperNames.put(sheet, made.getSheetName());
             }
         }
+        book.setActiveSheet(book.getNumberOfSheets() - 1);
+        return helpers;
+    }
+
+    private void tellWhatStays() {
         rows.entrySet().stream().filter(each -> options.spareRows() > 0 && !(each.getValue().source() instanceof Block)).forEach(each -> told.accept("'" + TileRows.name(each.getKey()) + "': " + PageSheet.NO_SPARE));
         rows.forEach((tile, each) -> each.stays().forEach(stays -> told.accept("'" + TileRows.name(tile) + "': " + stays)));
-        for (int i = 0; i < pages.size(); i++) {
-            new PageSheet(pages.get(i), pageSheets.get(i), helpers, rows, names, styles, told).fill(options);
-        }
-        book.setActiveSheet(0);
+    }
+
+    /** Fills the sheets that {@link #prepare} made, and writes the file. */
+    void finish(OutputStream out) throws IOException {
         book.setForceFormulaRecalculation(true); // whatever program opens it works all out anew
         properties(book.getProperties().getCoreProperties());
         try (StreamedWorkbook streamed = new StreamedWorkbook(book)) {
@@ -111,6 +132,11 @@ final class LiveWorkbook {
         if (!pages.get(0).listed().isEmpty()) {
             properties.setTitle(pages.get(0).listed());
         }
+        made(properties, options);
+    }
+
+    /** Who made a file, and the day. */
+    static void made(POIXMLProperties.CoreProperties properties, Options options) {
         properties.setCreator(options.author().orElse("Trellis Gorge"));
         properties.setCreated(options.date().map(day -> Date.from(day.atStartOfDay(ZoneOffset.UTC).toInstant())));
     }

@@ -44,7 +44,7 @@ import org.apache.poi.xddf.usermodel.chart.XDDFChartAxis;
 import org.apache.poi.xddf.usermodel.chart.XDDFChartData;
 import org.apache.poi.xddf.usermodel.chart.XDDFLineChartData;
 import org.apache.poi.xddf.usermodel.chart.XDDFValueAxis;
-import org.apache.poi.xssf.usermodel.XSSFChart;
+import org.apache.poi.xddf.usermodel.chart.XDDFChart;
 import org.openxmlformats.schemas.drawingml.x2006.chart.CTBarSer;
 import org.openxmlformats.schemas.drawingml.x2006.chart.CTCatAx;
 import org.openxmlformats.schemas.drawingml.x2006.chart.CTLayout;
@@ -88,7 +88,7 @@ final class NativeChart {
      * @param named  whether it carries the names of the categories
      * @param keyed  whether the key stands over it, and not in a native legend
      */
-    void drawOn(XSSFChart chart, boolean titled, boolean named, boolean keyed) {
+    void drawOn(XDDFChart chart, boolean titled, boolean named, boolean keyed) {
         XDDFCategoryDataSource names = Cached.categories(plain, helpers);
         XDDFCategoryAxis categories = categoryAxis(chart);
         XDDFValueAxis values = valueAxis(chart);
@@ -137,7 +137,7 @@ final class NativeChart {
     }
 
     /** Puts the plot itself at a place within the chart, in shares of its width and height. */
-    static void place(XSSFChart chart, double left, double top, double width, double height) {
+    static void place(XDDFChart chart, double left, double top, double width, double height) {
         CTLayout layout = chart.getCTChart().getPlotArea().isSetLayout() ? chart.getCTChart().getPlotArea().getLayout()
                 : chart.getCTChart().getPlotArea().addNewLayout();
         CTManualLayout place = layout.isSetManualLayout() ? layout.getManualLayout() : layout.addNewManualLayout();
@@ -150,7 +150,7 @@ final class NativeChart {
         place.addNewH().setVal(height);
     }
 
-    private XDDFCategoryAxis categoryAxis(XSSFChart chart) {
+    private XDDFCategoryAxis categoryAxis(XDDFChart chart) {
         XDDFCategoryAxis axis = chart.createCategoryAxis(upright ? AxisPosition.BOTTOM : AxisPosition.LEFT);
         axis.setMajorTickMark(AxisTickMark.NONE);
         axis.getOrAddShapeProperties().setLineProperties(ChartFrame.line(Role.INK.color(), 1));
@@ -167,7 +167,7 @@ final class NativeChart {
         return axis;
     }
 
-    private XDDFValueAxis valueAxis(XSSFChart chart) {
+    private XDDFValueAxis valueAxis(XDDFChart chart) {
         XDDFValueAxis axis = chart.createValueAxis(upright ? AxisPosition.LEFT : AxisPosition.BOTTOM);
         axis.setCrosses(upright ? AxisCrosses.AUTO_ZERO : AxisCrosses.MAX);
         axis.setCrossBetween(AxisCrossBetween.BETWEEN);
@@ -208,7 +208,7 @@ final class NativeChart {
     }
 
     /** A group over the first has axes of its own, unseen; what it holds reaches as far, so their scales are one. */
-    private void secondBars(XSSFChart chart, BarGroup group, XDDFCategoryDataSource names) {
+    private void secondBars(XDDFChart chart, BarGroup group, XDDFCategoryDataSource names) {
         XDDFCategoryAxis categories = categoryAxis(chart);
         categories.setVisible(false);
         XDDFValueAxis values = valueAxis(chart);
@@ -220,7 +220,7 @@ final class NativeChart {
         bars(chart, group, names, categories, values);
     }
 
-    private void bars(XSSFChart chart, BarGroup group, XDDFCategoryDataSource names, XDDFCategoryAxis categories,
+    private void bars(XDDFChart chart, BarGroup group, XDDFCategoryDataSource names, XDDFCategoryAxis categories,
             XDDFValueAxis values) {
         XDDFBarChartData bars = (XDDFBarChartData) chart.createData(ChartTypes.BAR, categories, values);
         bars.setBarDirection(upright ? BarDirection.COL : BarDirection.BAR);
@@ -294,7 +294,7 @@ final class NativeChart {
         return added;
     }
 
-    private void line(XSSFChart chart, Line line, XDDFCategoryDataSource names, XDDFCategoryAxis categories, XDDFValueAxis values) {
+    private void line(XDDFChart chart, Line line, XDDFCategoryDataSource names, XDDFCategoryAxis categories, XDDFValueAxis values) {
         XDDFLineProperties looks = line.series().fill().map(color -> ChartFrame.line(color, line.guide() ? 0.75 : 1.5)).orElseGet(ChartFrame::noLine);
         if (line.dashed()) {
             looks.setPresetDash(new XDDFPresetLineDash(PresetLineDash.DASH));
@@ -305,7 +305,7 @@ final class NativeChart {
     }
 
     /** Markers of a line series that has no line. */
-    private void points(XSSFChart chart, Points points, XDDFCategoryDataSource names, XDDFCategoryAxis categories, XDDFValueAxis values) {
+    private void points(XDDFChart chart, Points points, XDDFCategoryDataSource names, XDDFCategoryAxis categories, XDDFValueAxis values) {
         XDDFLineChartData.Series added = lines(chart, points.series(), names, categories, values);
         added.setLineProperties(ChartFrame.noLine());
         boolean dot = points.shape() == Points.Shape.DOT;
@@ -328,7 +328,7 @@ final class NativeChart {
         });
     }
 
-    private XDDFLineChartData.Series lines(XSSFChart chart, Series series, XDDFCategoryDataSource names, XDDFCategoryAxis categories,
+    private XDDFLineChartData.Series lines(XDDFChart chart, Series series, XDDFCategoryDataSource names, XDDFCategoryAxis categories,
             XDDFValueAxis values) {
         XDDFLineChartData lines = (XDDFLineChartData) chart.createData(ChartTypes.LINE, categories, values);
         lines.setVaryColors(false);
@@ -345,7 +345,7 @@ final class NativeChart {
     }
 
     /** An unseen point at 0, for upright bars: the scale then takes it in, whatever the figures become. */
-    private void zero(XSSFChart chart, XDDFCategoryDataSource names, XDDFCategoryAxis categories, XDDFValueAxis values) {
+    private void zero(XDDFChart chart, XDDFCategoryDataSource names, XDDFCategoryAxis categories, XDDFValueAxis values) {
         XDDFLineChartData lines = (XDDFLineChartData) chart.createData(ChartTypes.LINE, categories, values);
         lines.setVaryColors(false);
         lines.setGrouping(Grouping.STANDARD);

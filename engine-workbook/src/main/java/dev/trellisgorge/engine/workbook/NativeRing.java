@@ -7,6 +7,7 @@ import dev.trellisgorge.chart.Series;
 import dev.trellisgorge.plan.PlainChart;
 import dev.trellisgorge.table.Column;
 import java.util.List;
+import java.util.Optional;
 import org.apache.poi.xddf.usermodel.XDDFNoFillProperties;
 import org.apache.poi.xddf.usermodel.XDDFShapeProperties;
 import org.apache.poi.xddf.usermodel.XDDFSolidFillProperties;
@@ -14,9 +15,8 @@ import org.apache.poi.xddf.usermodel.chart.ChartTypes;
 import org.apache.poi.xddf.usermodel.chart.XDDFChartData;
 import org.apache.poi.xddf.usermodel.chart.XDDFDataSourcesFactory;
 import org.apache.poi.xddf.usermodel.chart.XDDFDoughnutChartData;
-import org.apache.poi.xssf.usermodel.XSSFChart;
-import org.apache.poi.xssf.usermodel.XSSFSheet;
-import org.apache.poi.xssf.usermodel.XSSFSimpleShape;
+import org.apache.poi.xddf.usermodel.chart.XDDFChart;
+import org.openxmlformats.schemas.drawingml.x2006.main.CTTextBody;
 
 /** A ring as a native chart, with its centre text in a box that follows the label cell. */
 final class NativeRing {
@@ -34,8 +34,8 @@ final class NativeRing {
         this.frame = new ChartFrame(plain, false);
     }
 
-    void drawOn(XSSFSheet sheet, Area area) {
-        XSSFChart chart = sheet.createDrawingPatriarch().createChart(area.anchor());
+    void drawOn(Canvas canvas, Area area) {
+        XDDFChart chart = canvas.chart(area, plain.name(), plain.alternative());
         XDDFDoughnutChartData rings = (XDDFDoughnutChartData) chart.createData(ChartTypes.DOUGHNUT, null, null);
         rings.setVaryColors(false);
         rings.setHoleSize((int) Math.round(ring.hole() * 100));
@@ -47,7 +47,7 @@ final class NativeRing {
         frame.title(chart, "");
         frame.finish(chart);
         NativeChart.place(chart, 0.1, 0.2, 0.8, 0.76);
-        ring.centre().ifPresent(centre -> centre.label().ifPresent(label -> centre(sheet, area, centre, label)));
+        ring.centre().ifPresent(centre -> centre.label().ifPresent(label -> centre(canvas, area, centre, label)));
     }
 
     private void add(XDDFDoughnutChartData rings, int track) {
@@ -71,12 +71,11 @@ final class NativeRing {
     }
 
     /** In the middle of the ring; of half a ring, just above its flat side. */
-    private void centre(XSSFSheet sheet, Area area, Series centre, Label label) {
+    private void centre(Canvas canvas, Area area, Series centre, Label label) {
         boolean half = ring.tracks().get(0).stream().anyMatch(slice -> !slice.isSeen());
         Area box = area.within(0.35, half ? 0.49 : 0.53, 0.3, 0.1);
-        XSSFSimpleShape shape = Key.box(sheet, box, "the figure in the middle of " + plain.name());
-        shape.getCTShape().setTextlink(helpers.labelCell(centre, 0));
+        CTTextBody body = canvas.box(box, "the figure in the middle of " + plain.name(), Optional.of(helpers.labelCell(centre, 0)));
         String words = plain.data().rowCount() == 0 ? "" : plain.labelText(centre.column(), label, 0);
-        Key.run(shape.getCTShape().getTxBody().getPArray(0), words, CENTRE_TEXT, Role.INK.color()).setB(true);
+        Key.run(body.getPArray(0), words, CENTRE_TEXT, Role.INK.color()).setB(true);
     }
 }

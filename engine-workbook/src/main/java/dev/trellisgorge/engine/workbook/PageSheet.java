@@ -1,9 +1,6 @@
 package dev.trellisgorge.engine.workbook;
 
 import dev.trellisgorge.chart.Looks.Purpose;
-import dev.trellisgorge.chart.Orientation;
-import dev.trellisgorge.chart.Panel;
-import dev.trellisgorge.chart.Ring;
 import dev.trellisgorge.chart.Size;
 import dev.trellisgorge.chart.TextCells;
 import dev.trellisgorge.engine.Options;
@@ -24,7 +21,6 @@ import org.apache.poi.ss.usermodel.Cell;
 import org.apache.poi.ss.usermodel.CellStyle;
 import org.apache.poi.ss.usermodel.PageMargin;
 import org.apache.poi.ss.util.CellRangeAddress;
-import org.apache.poi.xssf.usermodel.XSSFChart;
 import org.apache.poi.xssf.usermodel.XSSFSheet;
 
 /** The sheet that a reader opens: the tiles on their grid, and below them the settings they follow and whether all adds back. */
@@ -132,54 +128,11 @@ final class PageSheet {
             new TableCells(sheet, cells, styles, told).titles(area, first);
             Area below = new Area(area.column(), area.row() + TITLE_ROWS, area.columns(), area.rows() - TITLE_ROWS);
             List<PlainChart> untitled = new ArrayList<>(parts);
-            untitled.set(0, first.by(first.plan().change().titles("", "").build()));
-            drawNative(untitled, cells, below);
+            untitled.set(0, NativeTile.untitled(first));
+            new NativeTile(untitled, cells, told).drawOn(new SheetCanvas(sheet), below);
         } else {
-            drawNative(parts, cells, area);
+            new NativeTile(parts, cells, told).drawOn(new SheetCanvas(sheet), area);
         }
-    }
-
-    private void drawNative(List<PlainChart> parts, HelperSheet cells, Area area) {
-        if (parts.get(0).drawing() instanceof Ring ring) {
-            new NativeRing(parts.get(0), ring, cells).drawOn(sheet, area);
-        } else {
-            panels(parts, cells, area);
-        }
-    }
-
-    /** Each panel as a chart: their plots are equally long along the categories, and stand in line. */
-    private void panels(List<PlainChart> parts, HelperSheet cells, Area area) {
-        double whole = parts.stream().mapToDouble(part -> panel(part).share()).sum();
-        boolean upright = parts.get(0).orientation() == Orientation.VERTICAL;
-        Plot plot = new Plot(parts, area);
-        plot.tellUnlabelled(told);
-        // The first part has what all of them share beside its own room: the names at the left, or the titles at the top.
-        double shared = parts.size() == 1 ? 0 : upright ? plot.top() : plot.names();
-        double at = 0;
-        for (int i = 0; i < parts.size(); i++) {
-            boolean first = i == 0;
-            boolean last = i == parts.size() - 1;
-            double share = panel(parts.get(i)).share() / whole;
-            double length = share * (1 - shared) + (first ? shared : 0);
-            Area place = upright ? area.down(at, length) : area.across(at, length);
-            XSSFChart chart = sheet.createDrawingPatriarch().createChart(place.anchor());
-            new NativeChart(parts.get(i), panel(parts.get(i)), cells, plot).drawOn(chart, first, upright ? last : first, plot.keyed());
-            if (parts.size() == 1 && plot.keyed()) {
-                plot.placeBelowKey(chart);
-            } else if (parts.size() > 1 && upright) {
-                plot.placeUpright(chart, length, first, last);
-            } else if (parts.size() > 1) {
-                plot.placeLying(chart, first ? shared / length : 0, share * (1 - shared) / length, last);
-            }
-            at += length;
-        }
-        if (plot.keyed()) {
-            Key.draw(sheet, plot.key(), plot.series(), plot.frame(), plot.isKeyDown());
-        }
-    }
-
-    private static Panel panel(PlainChart part) {
-        return part.panels().get(0);
     }
 
     private void figure(Tile.OfFigure tile, HelperSheet cells, Area area) {

@@ -1,5 +1,6 @@
 package dev.trellisgorge.engine.workbook;
 
+import dev.trellisgorge.chart.Line;
 import dev.trellisgorge.chart.Looks;
 import dev.trellisgorge.chart.Orientation;
 import dev.trellisgorge.chart.Panel;
@@ -9,9 +10,11 @@ import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Place;
 import java.util.List;
 import java.util.OptionalInt;
+import java.util.Set;
 import java.util.function.Consumer;
+import java.util.stream.Collectors;
 import java.util.stream.IntStream;
-import org.apache.poi.xssf.usermodel.XSSFChart;
+import org.apache.poi.xddf.usermodel.chart.XDDFChart;
 
 /** Where the plots of a tile stand, in shares of its charts, where that can't be left to whoever draws them. */
 final class Plot {
@@ -44,6 +47,11 @@ final class Plot {
 
     List<Series> series() {
         return parts.stream().flatMap(part -> part.series().stream()).toList();
+    }
+
+    /** Those of the series that are lines. */
+    Set<Series> lines() {
+        return parts.stream().flatMap(part -> part.panels().stream()).flatMap(panel -> panel.lines().stream()).map(Line::series).collect(Collectors.toSet());
     }
 
     /** Whether the key stands over the chart. */
@@ -144,7 +152,7 @@ final class Plot {
         return Math.min(MOST_FOR_NAMES, (longest * GLYPH + 2) * textSize() / 75 / area.widthInPixels());
     }
 
-    void placeBelowKey(XSSFChart chart) {
+    void placeBelowKey(XDDFChart chart) {
         boolean upright = parts.get(0).orientation() == Orientation.VERTICAL;
         Panel panel = parts.get(0).panels().get(0);
         boolean down = parts.get(0).extent(panel).low() < 0;
@@ -161,14 +169,14 @@ final class Plot {
     }
 
     /** @param length of this part, as a share of the area's height */
-    void placeUpright(XSSFChart chart, double length, boolean first, boolean last) {
+    void placeUpright(XDDFChart chart, double length, boolean first, boolean last) {
         double above = ((first ? top() : isHeaded() ? line() : 0) + line() * 1.5) / length;
         double below = (last ? line() * 2 + atBottom() : line() * 1.2) / length;
         NativeChart.place(chart, 0.05, above, 0.92, 1 - above - below);
     }
 
     /** @param left where this part's plot starts, and {@code width} how wide it is, as shares of its width */
-    void placeLying(XSSFChart chart, double left, double width, boolean last) {
+    void placeLying(XDDFChart chart, double left, double width, boolean last) {
         NativeChart.place(chart, left, top(), width * (last ? 0.97 : 1), 0.97 - top() - atBottom());
     }
 }

@@ -80,6 +80,11 @@ final class TableCells {
 
     /** What the names and the figures take, of so many columns that there are. */
     Widths widths(PlainChart chart, int room) {
+        return widths(chart, room, told);
+    }
+
+    /** The same; {@code told} is given the figures that find no room. */
+    static Widths widths(PlainChart chart, int room, Consumer<String> told) {
         int names = names(chart, room);
         Map<FigureColumn, Integer> figures = new LinkedHashMap<>();
         int left = room - names;

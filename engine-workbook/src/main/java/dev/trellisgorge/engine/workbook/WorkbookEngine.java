@@ -34,10 +34,14 @@ public final class WorkbookEngine implements Engine {
     }
 
     /** Native charts have no reference lines and no points over lying bars, and at most two groups of bars over each other. */
-    @Override
-    public Set<Ability> abilities() {
+    static Set<Ability> ofNativeCharts() {
         return EnumSet.complementOf(EnumSet.of(Ability.PANELS, Ability.MANY_LAYERS, Ability.SEVERAL_LABELS, Ability.STACK_END_LABELS, Ability.LYING_POINTS,
                 Ability.REFERENCE_LINES, Ability.REACHING_SCALE, Ability.STILL));
+    }
+
+    @Override
+    public Set<Ability> abilities() {
+        return ofNativeCharts();
     }
 
     @Override
@@ -47,24 +51,34 @@ public final class WorkbookEngine implements Engine {
 
     @Override
     public void draw(List<Page> pages, String ending, Options options, OutputStream out, Consumer<String> told) throws IOException {
+        write(() -> new LiveWorkbook(pages, options, told).writeTo(out), "the workbook");
+    }
+
+    /** Writes a package; what goes wrong. */
+    interface Writing {
+        void write() throws IOException;
+    }
+
+    /** Writes with temporary files that are gone when it is done, and says what a package can't take. */
+    static void write(Writing writing, String what) throws IOException {
         try (RowFiles files = new RowFiles()) {
-            TempFile.withStrategy(files, () -> written(pages, options, out, told));
+            TempFile.withStrategy(files, () -> written(writing, what));
         } catch (UncheckedIOException e) {
             throw e.getCause();
         }
     }
 
-    private static OutputStream written(List<Page> pages, Options options, OutputStream out, Consumer<String> told) {
+    private static Writing written(Writing writing, String what) {
         try {
-            new LiveWorkbook(pages, options, told).writeTo(out);
-            return out;
+            writing.write();
+            return writing;
         } catch (IOException e) {
             throw new UncheckedIOException(e);
         } catch (IllegalArgumentException e) {
             if (e.getMessage() == null || !e.getMessage().startsWith("The maximum length of cell contents")) {
                 throw e;
             }
-            throw new BadInput(Place.of("the workbook"), "a cell of a sheet takes " + SheetBounds.CELL_TEXT
+            throw new BadInput(Place.of(what), "a cell of a sheet takes " + SheetBounds.CELL_TEXT
                     + " characters, and a title or a text in the tables has more");
         } catch (OpenXML4JRuntimeException e) { // without its cause; the rows wait in a folder of their own meanwhile
             throw new UncheckedIOException(new IOException("not all could be written; is there room in the folder for temporary files, '" + Temporaries.folder() + "'?", e));
