@@ -28,7 +28,7 @@ final class Makers {
     private static final List<String> LOCALES = List.of("de-DE", "en-GB", "fr-CH", "ar-EG", "hi-IN-u-nu-deva", "ja-JP-u-ca-japanese", "th-TH-u-ca-buddhist", "tr", "de-DE-u-cu-chf", "und", "x", "en_US", "zz-ZZ");
     private static final List<String> STEPS = List.of("keep: $X", "derive: {y: $X}", "top: $N", "order: {by: $X}", "total: {by: n, sum: v}", "previous: {of: v, as: p}", "period: {of: d, unit: month, as: p, fill: true}",
             "unpivot: {columns: [v, w], name: k, values: x}", "join: {table: u, on: n}", "$T: $T", "rename: {v: $T}");
-    private static final List<String> ENDINGS = List.of("svg", "png", "pdf", "xlsx", "txt", "json");
+    private static final List<String> ENDINGS = List.of("svg", "png", "pdf", "xlsx", "pptx", "txt", "json");
 
     /** By the name that a maker is asked for by. */
     static final Map<String, Maker> ALL = new LinkedHashMap<>();
@@ -211,6 +211,9 @@ final class Makers {
         List<String> command = new ArrayList<>(List.of("draw", "HERE/b.yaml", "-o", "HERE/out." + choices.of(ENDINGS)));
         if (choices.oneIn(4)) {
             command.addAll(List.of("--size", (64 + choices.below(400)) + "x" + (64 + choices.below(300))));
+        }
+        if (choices.oneIn(6)) {
+            command.addAll(choices.oneIn(2) ? List.of("--spare", String.valueOf(choices.below(30))) : List.of("--author", "A", "--date", choices.oneIn(4) ? "2031-13-01" : "2031-06-30"));
         }
         if (choices.oneIn(10)) {
             command.addAll(choices.oneIn(2) ? List.of("--each", "n") : List.of("--each", "d", "--each", "n"));

@@ -34,7 +34,7 @@ final class WellFormed {
         try {
             switch (name.substring(name.lastIndexOf('.') + 1)) {
                 case "svg" -> xml(new ByteArrayInputStream(bytes));
-                case "xlsx" -> workbook(bytes);
+                case "xlsx", "pptx" -> parts(bytes);
                 case "json" -> json(bytes);
                 case "png" -> {
                     if (ImageIO.read(new ByteArrayInputStream(bytes)) == null) {
@@ -74,7 +74,7 @@ final class WellFormed {
         XML.newSAXParser().parse(in, new DefaultHandler());
     }
 
-    private static void workbook(byte[] bytes) throws IOException, SAXException, ParserConfigurationException {
+    private static void parts(byte[] bytes) throws IOException, SAXException, ParserConfigurationException {
         int parts = 0;
         try (ZipInputStream zip = new ZipInputStream(new ByteArrayInputStream(bytes))) {
             for (ZipEntry part = zip.getNextEntry(); part != null; part = zip.getNextEntry()) {
@@ -85,7 +85,7 @@ final class WellFormed {
             }
         }
         if (parts == 0) {
-            throw new IOException("no workbook");
+            throw new IOException("no package of parts");
         }
     }
 }

@@ -46,13 +46,13 @@ final class Draw implements Command {
     private final OptionSpec each = Command.option(List.class, "COLUMN", "--each").auxiliaryTypes(String.class).initialValue(List.of())
             .description("Draw once for each value of a column, with its rows alone, to FILE-VALUE.ending. The column is one of the charted table, or of the raw table before"
                     + " all steps. Given more than once, once for each combination.").build();
-    private final OptionSpec spare = Command.option(Integer.class, "ROWS", "--spare")
+    private final OptionSpec spare = Command.option(String.class, "ROWS", "--spare")
             .description("Leave room for so many rows more in each raw table of a workbook; formulas, lists and charts take them in.").build();
-    private final OptionSpec spareBars = Command.option(Integer.class, "BARS", "--spare-bars")
+    private final OptionSpec spareBars = Command.option(String.class, "BARS", "--spare-bars")
             .description("With --spare: leave room for so many bars more where the rows are totals (a quarter of those that there are, and one at least, where it is not given).").build();
-    private final OptionSpec author = Command.option(String.class, "NAME", "--author").description("Who made it, in the properties of a .xlsx or .pdf file.").build();
+    private final OptionSpec author = Command.option(String.class, "NAME", "--author").description("Who made it, in the properties of a .xlsx, .pptx or .pdf file.").build();
     private final OptionSpec date = Command.option(String.class, "DATE", "--date")
-            .description("The day on which it was made, such as 2026-06-30, in the properties of a .xlsx or .pdf file. Without it they hold none, and the same input gives the same file.").build();
+            .description("The day on which it was made, such as 2026-06-30, in the properties of a .xlsx, .pptx or .pdf file. Without it they hold none, and the same input gives the same file.").build();
     private final OptionSpec evenIfWrong = OptionSpec.builder("--even-if-wrong").type(boolean.class).initialValue(false)
             .description("Draw although an identity fails; the chart is then stamped.").build();
     private final Streams streams;
@@ -65,8 +65,8 @@ final class Draw implements Command {
     @Override
     public CommandSpec spec() {
         CommandSpec spec = Command.named("draw",
-                "Draws the charts of a brief; the ending of FILE picks the engine: .png, .svg, .pdf, .xlsx, .txt or .json.");
-        spec.usageMessage().footer("", "A .pdf, .xlsx, .txt or .json file holds every chart. A picture holds one, so "
+                "Draws the charts of a brief; the ending of FILE picks the engine: .png, .svg, .pdf, .xlsx, .pptx, .txt or .json.");
+        spec.usageMessage().footer("", "A .pdf, .xlsx, .pptx, .txt or .json file holds every chart. A picture holds one, so "
                 + "several charts go to FILE-CHART.ending each. Charts on the brief's board share one picture or page.",
                 "The names of the written files are printed.");
         source.addTo(spec);
@@ -205,11 +205,9 @@ final class Draw implements Command {
 
     private Options options(Optional<Path> target) {
         Options options = Options.of(size());
-        int rows = spare.getValue() == null ? 0 : spare.<Integer>getValue();
-        OptionalInt bars = spareBars.getValue() == null ? OptionalInt.empty() : OptionalInt.of(spareBars.getValue());
-        if (rows < 0 || bars.orElse(0) < 0) {
-            throw new BadInput(Place.of(rows < 0 ? "--spare" : "--spare-bars"), "room for " + (rows < 0 ? rows : bars.getAsInt()) + " more is none; write 0 or more");
-        } else if (bars.isPresent() && rows == 0) {
+        int rows = count(spare).orElse(0);
+        OptionalInt bars = count(spareBars);
+        if (bars.isPresent() && rows == 0) {
             throw new BadInput(Place.of("--spare-bars"), "has no use without --spare, as no rows can come");
         } else if (rows > 0 && target.isEmpty()) {
             throw new BadInput(Place.of("--spare"), "what is printed has no room for rows to come; draw to a workbook with -o FILE.xlsx");
@@ -217,6 +215,14 @@ final class Draw implements Command {
         options = options.spare(rows, bars);
         options = author.getValue() == null ? options : options.author(author.getValue());
         return date.getValue() == null ? options : options.date(day(date.getValue()));
+    }
+
+    private static OptionalInt count(OptionSpec option) {
+        String written = option.getValue();
+        if (written != null && !written.matches("[0-9]{1,7}")) {
+            throw new BadInput(Place.of(option.longestName()), "'" + written + "' is no number of rows; write 0 or more, such as 12");
+        }
+        return written == null ? OptionalInt.empty() : OptionalInt.of(Integer.parseInt(written));
     }
 
     private static LocalDate day(String written) {
