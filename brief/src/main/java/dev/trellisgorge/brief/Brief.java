@@ -1,6 +1,7 @@
 package dev.trellisgorge.brief;
 
 import dev.trellisgorge.engine.Page;
+import dev.trellisgorge.engine.Spot;
 import dev.trellisgorge.engine.Tile;
 import dev.trellisgorge.formula.Settings;
 import dev.trellisgorge.pattern.Chart;
@@ -43,6 +44,7 @@ public final class Brief {
     private final Pipeline pipeline;
     private final List<Chart> charts;
     private final Map<String, Pipeline> own;
+    private final Map<String, Spot> spots;
     private final Optional<Board> board;
     private final Executor executor;
     private final List<String> notes;
@@ -52,7 +54,7 @@ public final class Brief {
      * @param own      the table of each chart, by its name
      * @param notes    what a reader should know of how it was read
      */
-    Brief(Path file, List<Path> inputs, Settings settings, Pipeline pipeline, List<Chart> charts, Map<String, Pipeline> own, Optional<Board> board, Executor executor,
+    Brief(Path file, List<Path> inputs, Settings settings, Pipeline pipeline, List<Chart> charts, Map<String, Pipeline> own, Map<String, Spot> spots, Optional<Board> board, Executor executor,
             List<String> notes) {
         this.file = file;
         this.inputs = List.copyOf(inputs);
@@ -60,6 +62,7 @@ public final class Brief {
         this.pipeline = pipeline;
         this.charts = List.copyOf(charts);
         this.own = Map.copyOf(own);
+        this.spots = Map.copyOf(spots);
         this.board = board;
         this.executor = executor;
         this.notes = List.copyOf(notes);
@@ -159,7 +162,7 @@ public final class Brief {
         if (onRaw) {
             Map<String, Pipeline> tables = new LinkedHashMap<>();
             own.forEach((chart, table) -> tables.put(chart, table.first(slices)));
-            return new Brief(file, inputs, settings, pipeline.first(slices), charts, tables,
+            return new Brief(file, inputs, settings, pipeline.first(slices), charts, tables, spots,
                     board.map(whole -> whole.each(big -> new Board.FigureTile(big.figure(), big.table().first(slices), big.span()))), executor, notes);
         }
         List<Chart> cut = new ArrayList<>(charts);
@@ -168,7 +171,7 @@ public final class Brief {
             cut.replaceAll(chart -> chart.slice(slice.column(), slice.cut()));
             shown = shown.map(whole -> whole.each(big -> new Board.FigureTile(big.figure().slice(slice.column(), slice.cut()), big.table(), big.span())));
         }
-        return new Brief(file, inputs, settings, pipeline, cut, own, shown, executor, notes);
+        return new Brief(file, inputs, settings, pipeline, cut, own, spots, shown, executor, notes);
     }
 
     /**
@@ -246,8 +249,17 @@ public final class Brief {
         board.ifPresent(shown -> pages.add(page(shown, computed)));
         Set<String> onBoard = board.stream().flatMap(shown -> shown.tiles().stream()).filter(Board.ChartTile.class::isInstance)
                 .map(tile -> ((Board.ChartTile) tile).chart()).collect(Collectors.toSet());
-        computed.stream().filter(chart -> !onBoard.contains(chart.name())).map(Page::of).forEach(pages::add);
+        pages.addAll(alone(computed.stream().filter(chart -> !onBoard.contains(chart.name())).toList()));
         return pages;
+    }
+
+    /**
+     * Each chart on a page of its own, at its place where it has one.
+     *
+     * @param computed some charts of the brief, computed
+     */
+    public List<Page> alone(List<PlainChart> computed) {
+        return computed.stream().map(chart -> spots.containsKey(chart.name()) ? Page.of(chart).at(spots.get(chart.name())) : Page.of(chart)).toList();
     }
 
     private Page page(Board shown, List<PlainChart> computed) {
@@ -265,7 +277,7 @@ public final class Brief {
                 spans.add(tile.span());
             }
         }
-        return new Page(Board.NAME, line(shown.title(), shown), line(shown.subtitle(), shown), line(shown.source(), shown), shown.columns(), tiles, spans, shown.looks());
+        return new Page(Board.NAME, line(shown.title(), shown), line(shown.subtitle(), shown), line(shown.source(), shown), shown.columns(), tiles, spans, shown.looks(), Optional.empty());
     }
 
     private String line(Words words, Board shown) {

@@ -2,6 +2,7 @@ package dev.trellisgorge.brief;
 
 import dev.trellisgorge.brief.Mapping.Text;
 import dev.trellisgorge.chart.Looks;
+import dev.trellisgorge.engine.Spot;
 import dev.trellisgorge.formula.Settings;
 import dev.trellisgorge.pattern.Chart;
 import dev.trellisgorge.tables.Progress;
@@ -82,14 +83,17 @@ final class BriefReader {
         ChartedTables charted = new ChartedTables(tables.keySet(), data, root, overrides.where(), executor, problems);
         Optional<Mapping> chartKeys = root.flatMap(m -> m.mapping("charts"));
         Map<String, Pipeline> own = new LinkedHashMap<>();
-        List<Chart> charts = chartKeys.map(m -> charts(m, charted, locale, theme, own)).orElse(List.of());
+        Map<String, Spot> spots = new LinkedHashMap<>();
+        List<Chart> charts = chartKeys.map(m -> charts(m, charted, locale, theme, own, spots)).orElse(List.of());
         Optional<Board> board = root.flatMap(m -> m.mapping("board"))
                 .map(m -> new BoardReader(m, chartKeys.map(Mapping::keyList).orElse(List.of()), charted, locale, theme, problems).read());
         if (board.isPresent() && chartKeys.isPresent() && chartKeys.get().has(Board.NAME)) {
             problems.add(chartKeys.get().keyPlace(Board.NAME), "'" + Board.NAME + "' is what the board's page is called by; give the chart another name");
         }
+        board.stream().flatMap(shown -> shown.tiles().stream()).filter(Board.ChartTile.class::isInstance).map(tile -> ((Board.ChartTile) tile).chart()).filter(spots::containsKey).distinct()
+                .forEach(chart -> problems.add(chartKeys.orElseThrow().keyPlace(chart), "'at' has no use here: the chart stands on the board"));
         problems.throwIfAny();
-        return new Brief(file, inputs, settings, charted.first().orElseThrow(), charts, own, board, executor, charted.notes());
+        return new Brief(file, inputs, settings, charted.first().orElseThrow(), charts, own, spots, board, executor, charted.notes());
     }
 
     /** The brief and its data files, as far as that can be told, whatever is wrong with them. */
@@ -279,8 +283,20 @@ final class BriefReader {
         };
     }
 
-    /** @param own takes the table of each chart */
-    private List<Chart> charts(Mapping mapping, ChartedTables charted, Locale locale, Looks theme, Map<String, Pipeline> own) {
+    private Optional<Spot> spot(Text written) {
+        try {
+            return Optional.of(Spot.parse(written.value()));
+        } catch (IllegalArgumentException e) {
+            problems.add(written.place(), e.getMessage());
+            return Optional.empty();
+        }
+    }
+
+    /**
+     * @param own   takes the table of each chart
+     * @param spots takes the places in a workbook that is drawn into
+     */
+    private List<Chart> charts(Mapping mapping, ChartedTables charted, Locale locale, Looks theme, Map<String, Pipeline> own, Map<String, Spot> spots) {
         List<Chart> charts = new ArrayList<>();
         for (String key : mapping.keys()) {
             if (!key.matches(CHART_NAME)) {
@@ -290,6 +306,7 @@ final class BriefReader {
             mapping.mapping(key).flatMap(keys -> {
                 Optional<Pipeline> table = charted.of(keys);
                 table.ifPresent(pipeline -> own.put(key, pipeline));
+                keys.text("at").flatMap(this::spot).ifPresent(spot -> spots.put(key, spot));
                 return new ChartReader(keys, charted.expressions(table), charted.raw(table), locale, theme, problems).read();
             }).ifPresent(chart -> charts.add(chart.named(key)));
         }

@@ -33,7 +33,7 @@ import java.util.stream.Stream;
 
 /** Reads one chart of a brief. */
 final class ChartReader {
-    private static final List<String> COMMON = List.of("pattern", "title", "subtitle", "table", "shape", "slice", "rank", "beside", "labels", "names", "colors", "orientation");
+    private static final List<String> COMMON = List.of("pattern", "title", "subtitle", "table", "shape", "slice", "rank", "beside", "labels", "names", "colors", "orientation", "at");
 
     private final Mapping keys;
     private final Expressions expressions;

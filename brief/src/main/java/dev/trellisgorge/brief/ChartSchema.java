@@ -66,7 +66,8 @@ final class ChartSchema {
                 .optional("beside", list(either(EXPRESSION, ref("figure-column"))), "Figures in columns between the names and bars that lie, as in a table; not of upright bars, `dial` and `ring`.")
                 .optional("names", TEXTS_BY_NAME, "What readers call a series, a class or a part: {below: Below the goal}.")
                 .optional("colors", COLORS_BY_NAME, "The fill of a series, a class or a part: {below: \"#9e2b4b\"}, a name of CSS or a role: good, bad, caution, base, muted, accent, ink.")
-                .optional("orientation", choice("vertical", "horizontal"), "Which way the bars go; the pattern's own where it is not given.");
+                .optional("orientation", choice("vertical", "horizontal"), "Which way the bars go; the pattern's own where it is not given.")
+                .optional("at", TEXT, "Where it goes in a workbook that is drawn into (`--into`), and how many cells it takes: Summary!B4:J20, or Summary!B4 for 9 by 20; on a sheet of its own where it is not given, as in all other files.");
         return titled(type.name(), looks(keys, type.keys().stream().map(Key::name).toList()).mapping());
     }
 

@@ -50,6 +50,10 @@ final class Draw implements Command {
             .description("Leave room for so many rows more in each raw table of a workbook; formulas, lists and charts take them in.").build();
     private final OptionSpec spareBars = Command.option(String.class, "BARS", "--spare-bars")
             .description("With --spare: leave room for so many bars more where the rows are totals (a quarter of those that there are, and one at least, where it is not given).").build();
+    private final OptionSpec into = Command.option(Path.class, "FILE", "--into")
+            .description("Draw into a workbook (.xlsx or .xlsm) that holds other sheets too, which stay as they are. A chart goes where its 'at' says, or to a sheet of its own. Without -o the file itself is replaced; drawing again replaces what was drawn.").build();
+    private final OptionSpec replace = OptionSpec.builder("--replace").type(boolean.class).initialValue(false)
+            .description("Write over a workbook that another program has written since.").build();
     private final OptionSpec author = Command.option(String.class, "NAME", "--author").description("Who made it, in the properties of a .xlsx, .pptx or .pdf file.").build();
     private final OptionSpec date = Command.option(String.class, "DATE", "--date")
             .description("The day on which it was made, such as 2026-06-30, in the properties of a .xlsx, .pptx or .pdf file. Without it they hold none, and the same input gives the same file.").build();
@@ -70,12 +74,12 @@ final class Draw implements Command {
                 + "several charts go to FILE-CHART.ending each. Charts on the brief's board share one picture or page.",
                 "The names of the written files are printed.");
         source.addTo(spec);
-        return spec.addOption(output).addOption(size).addOption(each).addOption(spare).addOption(spareBars).addOption(author).addOption(date).addOption(evenIfWrong);
+        return spec.addOption(output).addOption(size).addOption(each).addOption(spare).addOption(spareBars).addOption(into).addOption(replace).addOption(author).addOption(date).addOption(evenIfWrong);
     }
 
     /** Whether a file is named, so that nothing is printed. */
     boolean writesFiles() {
-        return output.getValue() != null;
+        return output.getValue() != null || into.getValue() != null;
     }
 
     /** What it reads. */
@@ -85,7 +89,8 @@ final class Draw implements Command {
 
     @Override
     public int run(ParseResult given) throws IOException {
-        Optional<Path> target = Optional.ofNullable(output.getValue());
+        Optional<Path> host = Optional.ofNullable(into.getValue());
+        Optional<Path> target = Optional.<Path>ofNullable(output.getValue()).or(() -> host);
         Options options = options(target);
         Map<Drawing, List<Page>> drawings = new LinkedHashMap<>();
         List<PlainChart> computed = new ArrayList<>();
@@ -104,6 +109,7 @@ final class Draw implements Command {
         if (target.isPresent()) {
             Map<Path, List<Page>> files = new LinkedHashMap<>();
             drawings.forEach((drawing, pages) -> files.put(drawing.target().orElseThrow(), pages));
+            refuseLosses(files);
             Engines.drawAll(files, options, this::tell).forEach(streams.out()::println);
             return Gorge.DONE;
         }
@@ -135,7 +141,7 @@ final class Draw implements Command {
     }
 
     private boolean prove(List<PlainChart> charts, Brief brief, Drawing drawing, Map<Drawing, List<Page>> drawings) {
-        drawing.target().ifPresent(file -> refuseInputs(brief, Engines.files(pages(brief, charts), file)));
+        drawing.target().ifPresent(file -> refuseInputs(brief, Engines.files(pages(brief, charts), file).stream().filter(written -> into.getValue() == null || !same(written, into.getValue())).toList()));
         List<PlainChart> proved = new ArrayList<>();
         boolean holds = true;
         for (PlainChart chart : charts) {
@@ -169,7 +175,7 @@ final class Draw implements Command {
 
     /** What the brief puts together; charts that are asked for by name come alone. */
     private List<Page> pages(Brief brief, List<PlainChart> charts) {
-        return source.isWhole() ? brief.pages(charts) : charts.stream().map(Page::of).toList();
+        return source.isWhole() ? brief.pages(charts) : brief.alone(charts);
     }
 
     /** On a terminal as wide as that is, in its colours; else as a text file. */
@@ -195,6 +201,19 @@ final class Draw implements Command {
         problems.throwIfAny();
     }
 
+    /** What a person made of a workbook is not written over unasked. */
+    private void refuseLosses(Map<Path, List<Page>> files) {
+        Problems problems = new Problems();
+        for (Map.Entry<Path, List<Page>> file : files.entrySet()) {
+            for (Path written : Engines.files(file.getValue(), file.getKey())) {
+                if (!replace.<Boolean>getValue() && (into.getValue() == null || !same(written, into.getValue()))) {
+                    Engines.loss(written).ifPresent(why -> problems.add(Place.inFile(written.toString()), why + "; --into draws into it, and --replace writes over it"));
+                }
+            }
+        }
+        problems.throwIfAny();
+    }
+
     private static boolean same(Path a, Path b) {
         try {
             return Files.exists(a) && Files.exists(b) && Files.isSameFile(a, b);
@@ -214,6 +233,7 @@ final class Draw implements Command {
         }
         options = options.spare(rows, bars);
         options = author.getValue() == null ? options : options.author(author.getValue());
+        options = into.getValue() == null ? options : options.into(into.getValue());
         return date.getValue() == null ? options : options.date(day(date.getValue()));
     }
 

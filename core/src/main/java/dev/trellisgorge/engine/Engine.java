@@ -3,6 +3,7 @@ package dev.trellisgorge.engine;
 import dev.trellisgorge.plan.PlainChart;
 import java.io.IOException;
 import java.io.OutputStream;
+import java.nio.file.Path;
 import java.util.List;
 import java.util.Optional;
 import java.util.OptionalInt;
@@ -40,6 +41,14 @@ public interface Engine {
     /** Which options a file of that ending takes, beside the size; a drawing that asks for another is refused. */
     default Set<Options.Extra> takes(String ending) {
         return Set.of();
+    }
+
+    /**
+     * Why a file of its kind that is there should not be written over: it holds what no engine wrote, or was changed since. Empty where
+     * nothing is lost.
+     */
+    default Optional<String> loss(Path there) {
+        return Optional.empty();
     }
 
     /**

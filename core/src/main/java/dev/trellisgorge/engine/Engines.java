@@ -9,6 +9,7 @@ import dev.trellisgorge.problem.Place;
 import dev.trellisgorge.problem.Problems;
 import java.io.IOException;
 import java.io.OutputStream;
+import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
@@ -157,6 +158,11 @@ public final class Engines {
         } catch (BadInput why) {
             return Optional.of(why.getMessage());
         }
+    }
+
+    /** Why a file that is there should not be written over; empty where nothing is lost, or nothing is there. Errors the same. */
+    public static Optional<String> loss(Path file) {
+        return Files.isRegularFile(file) ? of(file).loss(file) : Optional.empty();
     }
 
     /** The files that {@link #draw} would write. Errors the same where no engine writes that ending. */

@@ -1,6 +1,7 @@
 package dev.trellisgorge.engine;
 
 import dev.trellisgorge.chart.Size;
+import java.nio.file.Path;
 import java.time.LocalDate;
 import java.util.EnumSet;
 import java.util.Objects;
@@ -16,14 +17,15 @@ import java.util.Set;
  * @param spareBars for how many bars more a chart has room whose rows are totals; empty for a quarter of those that there are, and one at least
  * @param author    who made it, as the file's properties say; empty for the program
  * @param date      the day on which it was made, as the file's properties say; empty for none, so that the same input gives the same bytes
+ * @param into      a file of the same kind that what is drawn is put into, beside what it holds; empty for a file of its own
  */
-public record Options(Size size, int spareRows, OptionalInt spareBars, Optional<String> author, Optional<LocalDate> date) {
+public record Options(Size size, int spareRows, OptionalInt spareBars, Optional<String> author, Optional<LocalDate> date, Optional<Path> into) {
     /** Pictures of the usual size, and nothing else asked for. */
     public static final Options STANDARD = of(Size.STANDARD);
 
     /** What not every kind of file takes. */
     public enum Extra {
-        SPARE_ROWS("have no room for rows to come"), AUTHOR("don't say who made them"), DATE("don't say when they were made");
+        SPARE_ROWS("have no room for rows to come"), AUTHOR("don't say who made them"), DATE("don't say when they were made"), INTO("can't be drawn into");
 
         private final String lacking;
 
@@ -46,7 +48,7 @@ public record Options(Size size, int spareRows, OptionalInt spareBars, Optional<
     }
 
     public static Options of(Size size) {
-        return new Options(size, 0, OptionalInt.empty(), Optional.empty(), Optional.empty());
+        return new Options(size, 0, OptionalInt.empty(), Optional.empty(), Optional.empty(), Optional.empty());
     }
 
     /**
@@ -56,15 +58,20 @@ public record Options(Size size, int spareRows, OptionalInt spareBars, Optional<
      * @param bars as for the record
      */
     public Options spare(int rows, OptionalInt bars) {
-        return new Options(size, rows, bars, author, date);
+        return new Options(size, rows, bars, author, date, into);
     }
 
     public Options author(String name) {
-        return new Options(size, spareRows, spareBars, Optional.of(name), date);
+        return new Options(size, spareRows, spareBars, Optional.of(name), date, into);
     }
 
     public Options date(LocalDate day) {
-        return new Options(size, spareRows, spareBars, author, Optional.of(day));
+        return new Options(size, spareRows, spareBars, author, Optional.of(day), into);
+    }
+
+    /** Puts what is drawn into a file, which is read and not written. */
+    public Options into(Path file) {
+        return new Options(size, spareRows, spareBars, author, date, Optional.of(file));
     }
 
     /** What is asked for beside the size. */
@@ -75,6 +82,7 @@ public record Options(Size size, int spareRows, OptionalInt spareBars, Optional<
         }
         author.ifPresent(name -> extras.add(Extra.AUTHOR));
         date.ifPresent(day -> extras.add(Extra.DATE));
+        into.ifPresent(file -> extras.add(Extra.INTO));
         return extras;
     }
 }

@@ -8,6 +8,7 @@ import java.util.Collections;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Objects;
+import java.util.Optional;
 import java.util.Set;
 import java.util.stream.IntStream;
 import java.util.stream.Stream;
@@ -23,8 +24,9 @@ import java.util.stream.Stream;
  * @param tiles    at least one
  * @param spans    how large each tile is
  * @param looks    of the lines above and of the figures; charts have looks of their own
+ * @param at       where it goes in a workbook that is drawn into; empty for a sheet of its own, as in all other files
  */
-public record Page(String name, String title, String subtitle, String source, int columns, List<Tile> tiles, List<Span> spans, Looks looks) {
+public record Page(String name, String title, String subtitle, String source, int columns, List<Tile> tiles, List<Span> spans, Looks looks, Optional<Spot> at) {
     /** Of a row that holds figures alone, beside one with charts. */
     private static final double FIGURES = 0.4;
 
@@ -68,6 +70,7 @@ public record Page(String name, String title, String subtitle, String source, in
         tiles = List.copyOf(tiles);
         spans = List.copyOf(spans);
         Objects.requireNonNull(looks, "looks");
+        Objects.requireNonNull(at, "at");
         if (tiles.isEmpty() || columns < 1) {
             throw new IllegalArgumentException("a page has at least one tile and one column");
         }
@@ -78,7 +81,7 @@ public record Page(String name, String title, String subtitle, String source, in
 
     /** A page whose tiles take one place each. Errors as above. */
     public Page(String name, String title, int columns, List<Tile> tiles) {
-        this(name, title, "", "", columns, tiles, Collections.nCopies(tiles.size(), Span.ONE), Looks.OWN);
+        this(name, title, "", "", columns, tiles, Collections.nCopies(tiles.size(), Span.ONE), Looks.OWN, Optional.empty());
     }
 
     /** A page with one chart. */
@@ -88,7 +91,12 @@ public record Page(String name, String title, String subtitle, String source, in
 
     /** The same with its charts as they are drawn. */
     Page tiles(List<Tile> drawn) {
-        return new Page(name, title, subtitle, source, columns, drawn, spans, looks);
+        return new Page(name, title, subtitle, source, columns, drawn, spans, looks, at);
+    }
+
+    /** The same at a place of a workbook that is drawn into. */
+    public Page at(Spot spot) {
+        return new Page(name, title, subtitle, source, columns, tiles, spans, looks, Optional.of(spot));
     }
 
     /** Where the tiles stand, in their order. */

@@ -2,6 +2,7 @@ package dev.trellisgorge.table;
 
 import dev.trellisgorge.problem.Place;
 import java.util.Objects;
+import java.util.Optional;
 
 /**
  * Where the rows of a table came from, for messages. The lines are not copied:
@@ -9,11 +10,31 @@ import java.util.Objects;
  *
  * @param file  the file as the user named it, or empty for a table made in memory
  * @param lines the 1-based line on which each row starts; empty where there are none
+ * @param sheet where the cells stand, when the file is a workbook; empty of any other
  */
-public record Source(String file, int[] lines) {
+public record Source(String file, int[] lines, Optional<OfSheet> sheet) {
     public static final Source MEMORY = new Source("", new int[0]);
 
+    /**
+     * Cells on a sheet.
+     *
+     * @param name    of the sheet
+     * @param columns the column, from 0, of each column of the table; below 0 where its cells are not as the sheet has them, as they had to be read
+     */
+    public record OfSheet(String name, int[] columns) {
+        public OfSheet {
+            Objects.requireNonNull(name, "name");
+            Objects.requireNonNull(columns, "columns");
+        }
+    }
+
+    /** Of a file that is no workbook. */
+    public Source(String file, int[] lines) {
+        this(file, lines, Optional.empty());
+    }
+
     public Source {
+        Objects.requireNonNull(sheet, "sheet");
         Objects.requireNonNull(file, "file");
         Objects.requireNonNull(lines, "lines");
     }

@@ -156,6 +156,11 @@ public final class Table {
         return name;
     }
 
+    /** Where its rows came from. */
+    public Source source() {
+        return source;
+    }
+
     public int rowCount() {
         return rowCount;
     }

@@ -42,6 +42,7 @@ final class SheetRows {
     private final Layout layout;
     private final CellRangeAddress range;
     private final List<Row> rows = new ArrayList<>();
+    private String sheet = "";
     private final List<CellRangeAddress> merged = new ArrayList<>();
     private long cellCount;
 
@@ -138,7 +139,29 @@ final class SheetRows {
         WrittenCells written = new WrittenCells(layout);
         List<Supplier<Column>> columns = new ArrayList<>();
         names.forEach((column, title) -> columns.add(() -> column(title, below, column, written)));
-        return written.table(name, new Source(place.file(), below.stream().mapToInt(Row::line).toArray()), columns);
+        int[] lines = below.stream().mapToInt(Row::line).toArray();
+        Table table = written.table(name, new Source(place.file(), lines), columns);
+        int[] onSheet = names.entrySet().stream().filter(column -> table.find(column.getValue()).isPresent()).mapToInt(column -> isAsRead(table.column(column.getValue()), below, column.getKey()) ? column.getKey() : -1).toArray();
+        return sheet.isEmpty() || onSheet.length != table.columns().size() ? table : Table.of(name, new Source(place.file(), lines, Optional.of(new Source.OfSheet(sheet, onSheet))), table.columns()).noting(table.notes());
+    }
+
+    /** Whether the cells of a column are on the sheet what they are in the table, and none of them had to be read. */
+    private static boolean isAsRead(Column column, List<Row> rows, int at) {
+        return IntStream.range(0, column.size()).allMatch(row -> {
+            Object cell = rows.get(row).cells().get(at);
+            return cell == null ? !column.isPresent(row) : column.isPresent(row) && switch (column.kind()) {
+                case TEXT -> cell.equals(column.written(row));
+                case NUMBER -> cell instanceof Double;
+                case DATE -> cell instanceof LocalDate;
+                case TRUTH -> cell instanceof Boolean;
+            };
+        });
+    }
+
+    /** Says what the sheet is called, where formulas can refer to it. */
+    SheetRows on(String name) {
+        sheet = name;
+        return this;
     }
 
     /** The place of the first header row: the one that is said, the first of the range, or the first of the widest ones. */

@@ -59,7 +59,7 @@ final class WorkbookTable {
             try (InputStream sheet = sheet(reader, layout.sheet(), source)) {
                 parse(sheet, new Cells(reader.getStylesTable(), new SharedTexts(archive), from1904, rows));
             }
-            return rows.table(name);
+            return rows.on(layout.sheet().orElseGet(() -> sheets(source).get(0))).table(name);
         } catch (NoClassDefFoundError e) { // of a library that unpacks what this format does not allow
             throw new BadInput(place, "is no workbook that can be read: it is packed in another way than SpreadsheetML allows; save it again");
         } catch (IOException | OpenXML4JException | SAXException | POIXMLException | OpenXML4JRuntimeException

@@ -7,7 +7,6 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.stream.IntStream;
-import org.apache.poi.ss.util.CellRangeAddress;
 
 /** The figures of rows that are on no raw sheet: sums of raw rows, or what the row was given. */
 final class AddedFigures {
@@ -16,11 +15,11 @@ final class AddedFigures {
     private static final int MOST_ARGUMENTS = 200;
 
     private final Cells data;
-    private final String raw;
+    private final SourceRows rows;
 
-    AddedFigures(Cells data, String raw) {
+    AddedFigures(Cells data, SourceRows rows) {
         this.data = data;
-        this.raw = raw;
+        this.rows = rows;
     }
 
     /** The sum that a row's cell is of raw cells; empty where it is none, or one of too many. */
@@ -34,13 +33,12 @@ final class AddedFigures {
     private String areas(String input, int[] rows) {
         int[] sorted = IntStream.of(rows).sorted().toArray();
         List<String> areas = new ArrayList<>();
-        int at = data.rows().whole().columnNames().indexOf(input);
         for (int i = 0; i < sorted.length; i++) {
             int first = i;
             while (i + 1 < sorted.length && sorted[i + 1] == sorted[i] + 1) {
                 i++;
             }
-            areas.add(new CellRangeAddress(sorted[first] + 1, sorted[i] + 1, at, at).formatAsString(raw, false));
+            areas.add(this.rows.area(input, sorted[first], sorted[i]));
         }
         if (areas.size() <= MOST_ARGUMENTS) {
             return String.join(",", areas);

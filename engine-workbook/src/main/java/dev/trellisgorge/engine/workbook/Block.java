@@ -23,12 +23,23 @@ import org.apache.poi.ss.util.CellReference;
 record Block(Table rows, int lines, Map<String, Place> places, Optional<Place> marker, List<String> rooms, boolean open) implements SourceRows {
     static final int RAW_FIRST = 2;
 
-    /** Where a column stands: its sheet, the column from 0, and the line of its first row as a reader counts them. */
-    record Place(String sheet, int column, int first) {
+    /**
+     * Where a column stands.
+     *
+     * @param column from 0
+     * @param first  the line of its first row, as a reader counts them
+     * @param isRaw  whether its cells were read, and no formula makes them
+     */
+    record Place(String sheet, int column, int first, boolean isRaw) {
+
+        /** Of formulas of ours. */
+        Place(String sheet, int column) {
+            this(sheet, column, SheetLayout.FIRST, false);
+        }
 
         /** The cell on a line that is marked. */
         String cell(String from) {
-            return on(from) + letters() + (first == SheetLayout.FIRST ? RowFormula.HERE : RowFormula.RAW);
+            return on(from) + letters() + (first == SheetLayout.FIRST ? String.valueOf(RowFormula.HERE) : RowFormula.shifted(first - SheetLayout.FIRST));
         }
 
         /** All cells of so many lines. */
@@ -57,8 +68,8 @@ record Block(Table rows, int lines, Map<String, Place> places, Optional<Place> m
     }
 
     /** A table that stands on a sheet of its own, under a line of names. */
-    static Block raw(Table table, String sheet) {
-        return new Block(table, table.rowCount(), onSheet(table, sheet), Optional.empty(), List.of(), false);
+    static Block raw(Table table, RawSheets.Stands where) {
+        return new Block(table, table.rowCount(), onSheet(table, where), Optional.empty(), List.of(), false);
     }
 
     /**
@@ -67,14 +78,14 @@ record Block(Table rows, int lines, Map<String, Place> places, Optional<Place> m
      * @param marker holds the number of each line up to the last that has a row
      * @param room   the cell that says whether there are more rows than lines
      */
-    static Block open(Table table, String sheet, int spare, Place marker, String room) {
-        return new Block(table, table.rowCount() + spare, onSheet(table, sheet), Optional.of(marker), List.of(room), true);
+    static Block open(Table table, RawSheets.Stands where, int spare, Place marker, String room) {
+        return new Block(table, table.rowCount() + spare, onSheet(table, where), Optional.of(marker), List.of(room), true);
     }
 
-    private static Map<String, Place> onSheet(Table table, String sheet) {
+    private static Map<String, Place> onSheet(Table table, RawSheets.Stands where) {
         Map<String, Place> places = new LinkedHashMap<>();
         for (int at = 0; at < table.columns().size(); at++) {
-            places.put(table.columns().get(at).name(), new Place(sheet, at, RAW_FIRST));
+            places.put(table.columns().get(at).name(), new Place(where.sheet(), where.columns()[at], where.first(), true));
         }
         return places;
     }
@@ -90,7 +101,7 @@ record Block(Table rows, int lines, Map<String, Place> places, Optional<Place> m
     }
 
     boolean isRaw() {
-        return places.values().stream().allMatch(place -> place.first() == RAW_FIRST);
+        return places.values().stream().allMatch(Place::isRaw);
     }
 
     @Override
@@ -100,7 +111,7 @@ record Block(Table rows, int lines, Map<String, Place> places, Optional<Place> m
 
     @Override
     public boolean isComputed(String column) {
-        return places.get(column).first() != RAW_FIRST;
+        return !places.get(column).isRaw();
     }
 
     @Override
@@ -114,12 +125,17 @@ record Block(Table rows, int lines, Map<String, Place> places, Optional<Place> m
 
     @Override
     public String sheet() {
-        return marker.or(() -> places.values().stream().filter(place -> place.first() == SheetLayout.FIRST).findFirst()).or(() -> places.values().stream().findFirst()).orElseThrow().sheet();
+        return marker.or(() -> places.values().stream().filter(place -> !place.isRaw()).findFirst()).or(() -> places.values().stream().findFirst()).orElseThrow().sheet();
     }
 
     @Override
     public String cell(String column, String from) {
         return places.get(column).cell(from);
+    }
+
+    @Override
+    public String area(String column, int first, int last) {
+        throw new IllegalArgumentException("no row was added");
     }
 
     @Override

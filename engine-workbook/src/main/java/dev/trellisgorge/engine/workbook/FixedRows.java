@@ -4,10 +4,22 @@ import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Table;
 import java.util.Optional;
 import java.util.stream.IntStream;
+import org.apache.poi.ss.util.CellRangeAddress;
 import org.apache.poi.ss.util.CellReference;
 
 /** Rows whose places on a raw sheet don't change once the workbook is made; some may be on none. */
-record FixedRows(Table rows, String sheet) implements SourceRows {
+record FixedRows(Table rows, RawSheets.Stands where) implements SourceRows {
+
+    @Override
+    public String sheet() {
+        return where.sheet();
+    }
+
+    @Override
+    public String area(String column, int first, int last) {
+        int at = where.columns()[rows.whole().columnNames().indexOf(column)];
+        return new CellRangeAddress(first + where.first() - 1, last + where.first() - 1, at, at).formatAsString(where.sheet(), false);
+    }
 
     @Override
     public int lines() {
@@ -16,7 +28,7 @@ record FixedRows(Table rows, String sheet) implements SourceRows {
 
     @Override
     public String cell(String column, String from) {
-        String first = new CellReference(sheet, 0, rows.whole().columnNames().indexOf(column), false, false).formatAsString();
+        String first = new CellReference(sheet(), 0, where.columns()[rows.whole().columnNames().indexOf(column)], false, false).formatAsString();
         return first.substring(0, first.length() - 1) + RowFormula.RAW;
     }
 
@@ -37,7 +49,7 @@ record FixedRows(Table rows, String sheet) implements SourceRows {
 
     @Override
     public int rawLine(int row) {
-        return rows.wholeRow(row) + 2;
+        return rows.wholeRow(row) + where.first();
     }
 
     @Override

@@ -286,7 +286,7 @@ final class HelperSheet {
         }
         Set<String> read = new LinkedHashSet<>();
         formulas().values().forEach(formula -> read.addAll(Reads.columns(formula)));
-        AddedFigures figures = new AddedFigures(data, rows.sheet());
+        AddedFigures figures = new AddedFigures(data, rows);
         for (String input : read) {
             Column cells = data.rows().column(input);
             layout.added(input, add(input + " of added rows", input + " on rows that are not on the sheet " + rows.sheet(), Computation.WIDTH, (line, column, row) -> {

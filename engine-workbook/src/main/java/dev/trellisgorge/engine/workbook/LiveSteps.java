@@ -40,7 +40,7 @@ import java.util.function.Function;
 final class LiveSteps {
     private final Executor executor;
     private final Frozen frozen;
-    private final Function<Table, String> rawSheet;
+    private final Function<Table, RawSheets.Stands> rawSheet;
     private final StepSheet steps;
     private final StepRows rows;
     private final StepGroups groups;
@@ -54,13 +54,13 @@ final class LiveSteps {
     }
 
     /**
-     * @param rawSheet gives the name of the sheet on which a table's cells stand
+     * @param rawSheet says where a table's cells stand
      * @param steps    the sheet that the formulas go to
      * @param choices  given what a reader may pick rows by
      * @param chart    what the rows are for
      * @param options  of which the room for rows to come is read
      */
-    LiveSteps(Executor executor, Function<Table, String> rawSheet, StepSheet steps, Choices choices, String chart, Options options) {
+    LiveSteps(Executor executor, Function<Table, RawSheets.Stands> rawSheet, StepSheet steps, Choices choices, String chart, Options options) {
         this.executor = executor;
         this.frozen = new Frozen(executor.settings());
         this.rawSheet = rawSheet;

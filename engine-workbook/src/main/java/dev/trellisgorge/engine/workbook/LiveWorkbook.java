@@ -2,8 +2,13 @@ package dev.trellisgorge.engine.workbook;
 
 import dev.trellisgorge.engine.Options;
 import dev.trellisgorge.engine.Page;
+import dev.trellisgorge.engine.Spot;
 import dev.trellisgorge.engine.Tile;
+import dev.trellisgorge.chart.TextCells;
 import dev.trellisgorge.plan.Cells;
+import dev.trellisgorge.plan.PlainChart;
+import dev.trellisgorge.problem.BadInput;
+import dev.trellisgorge.problem.Place;
 import dev.trellisgorge.plan.Plan;
 import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Kind;
@@ -43,9 +48,12 @@ import org.apache.poi.xssf.usermodel.XSSFWorkbook;
 final class LiveWorkbook {
     private static final int FIRST_LIST = 5;
     private static final int LONGEST_HEADER = 255;
+    static final String PROGRAM = "Trellis Gorge";
     static final String PICKED = "(steps read it when this was drawn; draw again for another value)";
     private static final String SETTINGS = "Settings";
 
+    private final Optional<HostWorkbook> host;
+    private final Map<String, String> onOther = new LinkedHashMap<>();
     private final List<Page> pages;
     private final Options options;
     private final Consumer<String> told;
@@ -53,16 +61,22 @@ final class LiveWorkbook {
     private final XSSFWorkbook book = new XSSFWorkbook();
     private final Styles styles = new Styles(book);
     private final Choices choices = new Choices();
-    private final RawSheets raw = new RawSheets(names);
+    private final RawSheets raw;
     private final Map<Tile, TileRows> rows = new LinkedHashMap<>();
     private final List<StepSheet> steps = new ArrayList<>();
     private final Map<HelperSheet, String> helperNames = new LinkedHashMap<>();
 
-    /** @param told given what is left out */
-    LiveWorkbook(List<Page> pages, Options options, Consumer<String> told) {
+    /**
+     * @param told given what is left out
+     * @param host the workbook that it is for, whose names are taken; empty where it is for none
+     */
+    LiveWorkbook(List<Page> pages, Options options, Consumer<String> told, Optional<HostWorkbook> host) {
+        this.host = host;
+        host.ifPresent(other -> names.taken(other.sheetNames(), other.definedNames()));
         this.pages = pages;
         this.told = told;
         this.options = options;
+        this.raw = new RawSheets(names, options.into());
     }
 
     /** A sheet for each page, and all that they need. */
@@ -72,10 +86,36 @@ final class LiveWorkbook {
         Map<Tile, HelperSheet> helpers = prepare();
         tellWhatStays();
         for (int i = 0; i < pages.size(); i++) {
-            new PageSheet(pages.get(i), pageSheets.get(i), helpers, rows, names, styles, told).fill(options);
+            if (host.isPresent() && pages.get(i).at().isPresent()) {
+                onOther(pages.get(i), pageSheets.get(i), helpers);
+            } else {
+                new PageSheet(pages.get(i), pageSheets.get(i), helpers, rows, names, styles, told).fill(options);
+            }
         }
         book.setActiveSheet(0);
         finish(out);
+    }
+
+    /** A chart for a sheet of the host: it is drawn on one of ours, and put there later. */
+    private void onOther(Page page, XSSFSheet sheet, Map<Tile, HelperSheet> helpers) {
+        Spot spot = page.at().orElseThrow();
+        Place place = Place.of("chart '" + page.name() + "'");
+        Tile.OfChart tile = (Tile.OfChart) page.tiles().get(0);
+        PlainChart chart = tile.parts().get(0);
+        if (chart.drawing() instanceof TextCells || !chart.beside().isEmpty()) {
+            throw new BadInput(place, "stands in cells, which are somebody else's on '" + spot.sheet() + "'; leave out 'at', and it gets a sheet of its own");
+        }
+        HostCanvas canvas = new HostCanvas(sheet, host.orElseThrow().grid(spot.sheet(), place), spot);
+        if (chart.plan().titleColumn().isPresent() || chart.plan().subtitleColumn().isPresent()) {
+            told.accept("'" + page.name() + "': its title stays as it was drawn");
+        }
+        new NativeTile(tile.parts(), helpers.get(tile), told).drawOn(canvas, canvas.area());
+        onOther.put(sheet.getSheetName(), spot.sheet());
+    }
+
+    /** Sheets of ours that stand for places on sheets of the host, with those. */
+    Map<String, String> onOther() {
+        return Map.copyOf(onOther);
     }
 
     /**
@@ -111,6 +151,7 @@ final class LiveWorkbook {
     }
 
     private void tellWhatStays() {
+        raw.copied().forEach(told);
         rows.entrySet().stream().filter(each -> options.spareRows() > 0 && !(each.getValue().source() instanceof Block)).forEach(each -> told.accept("'" + TileRows.name(each.getKey()) + "': " + PageSheet.NO_SPARE));
         rows.forEach((tile, each) -> each.stays().forEach(stays -> told.accept("'" + TileRows.name(tile) + "': " + stays)));
     }
@@ -119,6 +160,7 @@ final class LiveWorkbook {
     void finish(OutputStream out) throws IOException {
         book.setForceFormulaRecalculation(true); // whatever program opens it works all out anew
         properties(book.getProperties().getCoreProperties());
+        book.getProperties().getExtendedProperties().getUnderlyingProperties().setApplication(PROGRAM);
         try (StreamedWorkbook streamed = new StreamedWorkbook(book)) {
             raw.forEach((table, name) -> raw(streamed.getSheet(name), table));
             steps.forEach(each -> each.fill(streamed.getSheet(each.name())));
@@ -137,7 +179,7 @@ final class LiveWorkbook {
 
     /** Who made a file, and the day. */
     static void made(POIXMLProperties.CoreProperties properties, Options options) {
-        properties.setCreator(options.author().orElse("Trellis Gorge"));
+        properties.setCreator(options.author().orElse(PROGRAM));
         properties.setCreated(options.date().map(day -> Date.from(day.atStartOfDay(ZoneOffset.UTC).toInstant())));
     }
 

@@ -1,5 +1,6 @@
 package dev.trellisgorge.engine.workbook;
 
+import java.util.Collection;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.Locale;
@@ -15,6 +16,12 @@ final class SheetNames {
     private final Set<String> taken = new HashSet<>();
     private final Set<String> takenDefined = new HashSet<>();
     private final Map<String, String> defined = new HashMap<>();
+
+    /** Takes names that a workbook has already, of sheets and of cells. */
+    void taken(Collection<String> sheets, Collection<String> cells) {
+        sheets.forEach(name -> taken.add(name.toLowerCase(Locale.ROOT)));
+        cells.forEach(name -> takenDefined.add(name.toLowerCase(Locale.ROOT)));
+    }
 
     /** The wanted name, as near as a workbook takes it. */
     String sheet(String wanted) {

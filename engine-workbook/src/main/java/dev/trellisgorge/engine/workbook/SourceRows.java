@@ -37,6 +37,9 @@ interface SourceRows {
     /** The line of the raw sheet that a row stands on, as a reader counts them. */
     int rawLine(int row);
 
+    /** The cells of some rows of the whole table below each other, as they stand on the raw sheet; rows from 0. */
+    String area(String column, int first, int last);
+
     /** Whether a row is on no raw sheet. */
     boolean isAdded(int row);
 

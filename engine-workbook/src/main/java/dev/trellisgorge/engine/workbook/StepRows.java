@@ -158,7 +158,7 @@ final class StepRows {
         String bounded = varies ? "IF(" + own + "<=" + block.count(name).orElseThrow() + "," + own + ",\"\")" : own;
         Block made = sheet.picked(block, after, rows, varies, bounded, IntStream.range(0, after.rowCount()).map(row -> row / each).toArray(), Optional.empty(), "the row", block.rooms(), needed);
         Map<String, Place> places = new HashMap<>(made.places());
-        Place row = new Place(name, sheet.next() - 1 - made.places().size(), SheetLayout.FIRST);
+        Place row = new Place(name, sheet.next() - 1 - made.places().size());
         String turn = "MOD(ROW()-" + SheetLayout.FIRST + "," + each + ")+1";
         for (String column : List.of(unpivot.names(), unpivot.values())) {
             if (needed.contains(column)) {

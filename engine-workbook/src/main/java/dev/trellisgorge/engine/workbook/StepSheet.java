@@ -110,7 +110,7 @@ final class StepSheet {
             }
         };
         columns.add(new SheetColumn(column.name(), column.shown(), column.live(), column.meaning(), column.width(), within));
-        return new Place(name, columns.size() - 1, SheetLayout.FIRST);
+        return new Place(name, columns.size() - 1);
     }
 
     /** A column of one formula, as it is written on every line, {@code NA()} where a cell is absent. */
@@ -123,7 +123,7 @@ final class StepSheet {
         Optional<CellStyle> style = style(values);
         return add(column, meaning, width, rows, (line, at, row) -> {
             Cell cell = line.createCell(at);
-            cell.setCellFormula(written.at(SheetLayout.line(row), row + 2));
+            cell.setCellFormula(written.at(SheetLayout.line(row), 0));
             Computation.value(cell, values, row, blank);
             style.ifPresent(cell::setCellStyle);
         });
@@ -134,25 +134,27 @@ final class StepSheet {
     }
 
     /** The rows of a raw sheet and those that may come below them: a column says which lines have one. */
-    Block arrivals(Table table, String raw, int spare) {
-        if (table.rowCount() + spare + SheetLayout.FIRST > SheetBounds.ROWS) {
+    Block arrivals(Table table, RawSheets.Stands where, int spare) {
+        String raw = where.sheet();
+        if (table.rowCount() + spare + Math.max(where.first(), SheetLayout.FIRST) > SheetBounds.ROWS) {
             throw new BadInput(table.place(), table.rowCount() + " rows and room for " + spare + " more don't fit on a sheet of a workbook, which has " + SheetBounds.ROWS + " lines");
         }
         return arrivals.computeIfAbsent(raw, sheet -> {
             int rows = table.rowCount() + spare;
-            int end = table.columns().size() - 1;
-            CellRangeAddress below = new CellRangeAddress(Block.RAW_FIRST + rows - 1, SheetBounds.ROWS - 1, 0, end);
+            int from = IntStream.of(where.columns()).min().orElseThrow();
+            int end = IntStream.of(where.columns()).max().orElseThrow();
+            CellRangeAddress below = new CellRangeAddress(where.first() + rows - 1, SheetBounds.ROWS - 1, from, end);
             String room = "IF(COUNTA(" + below.formatAsString(sheet, true) + ")>0,\"rows find no room\",\"" + SheetHead.OK + "\")";
-            Place first = new Place(sheet, 0, Block.RAW_FIRST);
-            Place last = new Place(sheet, end, Block.RAW_FIRST);
+            Place first = new Place(sheet, from, where.first(), true);
+            Place last = new Place(sheet, end, where.first(), true);
             RowFormula written = new RowFormula("IF(COUNTA(" + first.cell(name) + ":" + last.cell(sheet) + ")>0," + LINE + ",\"\")");
             Column numbers = positions(IntStream.range(0, table.rowCount()).toArray());
             Place marker = add(new SheetColumn("row", SheetHead.OK, Optional.of(room), "the row of the sheet " + sheet + ", blank where there is none; there is room for " + spare + " more", POSITION, (at, column, row) -> {
                 Cell cell = at.createCell(column);
-                cell.setCellFormula(written.at(SheetLayout.line(row), row + Block.RAW_FIRST));
+                cell.setCellFormula(written.at(SheetLayout.line(row), 0));
                 Computation.value(cell, numbers, row, true);
             }), rows);
-            return Block.open(table, sheet, spare, marker, rooms(List.of(), Optional.of(room), marker).get(0));
+            return Block.open(table, where, spare, marker, rooms(List.of(), Optional.of(room), marker).get(0));
         });
     }
 
@@ -198,7 +200,7 @@ final class StepSheet {
         Column values = positions(at);
         return add(new SheetColumn("row", room.map(formulaOf -> SheetHead.OK).orElse(""), room, meaning + " of " + (block.isRaw() ? "the sheet " + block.sheet() : "the block before"), POSITION, (line, column, row) -> {
             Cell cell = line.createCell(column);
-            cell.setCellFormula(written.at(SheetLayout.line(row), row + 2));
+            cell.setCellFormula(written.at(SheetLayout.line(row), 0));
             Computation.value(cell, values, row, true);
         }), rows);
     }

@@ -7,11 +7,15 @@ import dev.trellisgorge.engine.Page;
 import dev.trellisgorge.engine.Temporaries;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Place;
+import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.io.OutputStream;
 import java.io.UncheckedIOException;
+import java.nio.file.Path;
 import java.util.EnumSet;
 import java.util.List;
+import java.util.Locale;
+import java.util.Optional;
 import java.util.Set;
 import java.util.function.Consumer;
 import org.apache.poi.openxml4j.exceptions.OpenXML4JRuntimeException;
@@ -25,7 +29,7 @@ public final class WorkbookEngine implements Engine {
 
     @Override
     public Set<String> endings() {
-        return Set.of("xlsx");
+        return Set.of("xlsx", "xlsm");
     }
 
     @Override
@@ -51,7 +55,31 @@ public final class WorkbookEngine implements Engine {
 
     @Override
     public void draw(List<Page> pages, String ending, Options options, OutputStream out, Consumer<String> told) throws IOException {
-        write(() -> new LiveWorkbook(pages, options, told).writeTo(out), "the workbook");
+        if (options.into().isPresent()) {
+            into(options.into().get(), pages, ending, options, out, told);
+        } else if (ending.equals("xlsm")) {
+            throw new BadInput(Place.of("." + ending), "a workbook with macros is only drawn into: name one with --into, or write to .xlsx");
+        } else {
+            write(() -> new LiveWorkbook(pages, options, told, Optional.empty()).writeTo(out), "the workbook");
+        }
+    }
+
+    private static void into(Path file, List<Page> pages, String ending, Options options, OutputStream out, Consumer<String> told) throws IOException {
+        if (!file.toString().toLowerCase(Locale.ROOT).endsWith("." + ending)) {
+            throw new BadInput(Place.inFile(file.toString()), "can't be written as ." + ending + ", which is another kind of file");
+        }
+        HostWorkbook host = HostWorkbook.open(file);
+        LiveWorkbook ours = new LiveWorkbook(pages, options, told, Optional.of(host));
+        ByteArrayOutputStream made = new ByteArrayOutputStream();
+        write(() -> ours.writeTo(made), "the workbook");
+        host.putIn(made.toByteArray(), ours.onOther());
+        host.writeTo(out);
+    }
+
+    /** The program that last wrote a workbook states its name. */
+    @Override
+    public Optional<String> loss(Path there) {
+        return HostWorkbook.writer(there).filter(writer -> !writer.equals(LiveWorkbook.PROGRAM)).map(writer -> "was last written by another program, so it may hold what would be lost");
     }
 
     /** Writes a package; what goes wrong. */

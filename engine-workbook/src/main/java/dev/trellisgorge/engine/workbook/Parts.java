@@ -1,0 +1,203 @@
+package dev.trellisgorge.engine.workbook;
+
+import dev.trellisgorge.problem.BadInput;
+import dev.trellisgorge.problem.Bound;
+import dev.trellisgorge.problem.Place;
+import java.io.ByteArrayInputStream;
+import java.io.IOException;
+import java.io.InputStream;
+import java.io.OutputStream;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.attribute.FileTime;
+import java.time.LocalDateTime;
+import java.util.ArrayList;
+import java.util.HashSet;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.zip.ZipEntry;
+import java.util.zip.ZipException;
+import java.util.zip.ZipInputStream;
+import java.util.zip.ZipOutputStream;
+
+/** The parts of a package (ECMA-376 part 2), by their names without the first slash, with the relationships between them. Used by one thread. */
+final class Parts {
+    private static final String TYPES = "[Content_Types].xml";
+    private static final LocalDateTime EARLIEST = LocalDateTime.of(1980, 1, 1, 0, 0);
+    private static final String RELATIONSHIPS = "http://schemas.openxmlformats.org/package/2006/relationships";
+    private static final char MARK = '\uFEFF';
+
+    private final Map<String, byte[]> parts = new LinkedHashMap<>();
+    private final Map<String, FileTime> times = new LinkedHashMap<>();
+
+    /**
+     * From one part to another.
+     *
+     * @param target the name of the other part, or an address outside
+     */
+    record Relation(String id, String type, String target, boolean outside) {
+        boolean is(String kind) {
+            return type.endsWith("/" + kind);
+        }
+    }
+
+    /** @throws BadInput where it is no package, or unpacks to more than the bound */
+    static Parts read(InputStream in, Place place) throws IOException {
+        Parts read = new Parts();
+        long bytes = 0;
+        try (ZipInputStream zip = new ZipInputStream(in)) {
+            for (ZipEntry part = zip.getNextEntry(); part != null; part = zip.getNextEntry()) {
+                if (!part.isDirectory()) {
+                    byte[] content = zip.readNBytes((int) (Bound.HOST_BYTES.count() - bytes + 1));
+                    bytes += content.length;
+                    if (bytes > Bound.HOST_BYTES.count()) {
+                        throw new BadInput(place, "unpacks to more than " + Bound.HOST_BYTES.count() + " bytes, which is as many as are read");
+                    }
+                    read.parts.put(part.getName(), content);
+                    read.times.put(part.getName(), part.getLastModifiedTime());
+                }
+            }
+        } catch (ZipException e) {
+            throw new BadInput(place, "is no workbook that can be read: " + e.getMessage());
+        }
+        if (!read.has(TYPES)) {
+            throw new BadInput(place, "is no workbook of the kind .xlsx or .xlsm, or it is locked by a password");
+        }
+        return read;
+    }
+
+    boolean has(String part) {
+        return parts.containsKey(part);
+    }
+
+    Set<String> names() {
+        return Set.copyOf(parts.keySet());
+    }
+
+    byte[] bytes(String part) {
+        return parts.get(part);
+    }
+
+    String text(String part) {
+        byte[] bytes = parts.get(part);
+        boolean wide = bytes.length > 1 && (bytes[0] == (byte) 0xFE && bytes[1] == (byte) 0xFF || bytes[0] == (byte) 0xFF && bytes[1] == (byte) 0xFE);
+        return new String(bytes, wide ? StandardCharsets.UTF_16 : StandardCharsets.UTF_8);
+    }
+
+    void write(String part, String text) {
+        String stated = text.startsWith("<?xml") && text.substring(0, text.indexOf("?>")).toUpperCase(Locale.ROOT).contains("UTF-16") ? text.substring(text.indexOf("?>") + 2) : text;
+        parts.put(part, (stated.charAt(0) == MARK ? stated.substring(1) : stated).getBytes(StandardCharsets.UTF_8));
+        times.remove(part);
+    }
+
+    void write(String part, byte[] bytes) {
+        parts.put(part, bytes);
+        times.remove(part);
+    }
+
+    /** Takes a part away, with its relationships and its type. */
+    void remove(String part) {
+        parts.remove(part);
+        parts.remove(relationsOf(part));
+        XmlText types = new XmlText(text(TYPES));
+        types.root().children().stream().filter(type -> type.attribute("PartName").equals(Optional.of("/" + part))).forEach(types::remove);
+        write(TYPES, types.edited());
+    }
+
+    /** The type that is stated for a part alone. */
+    Optional<String> type(String part) {
+        return new XmlText(text(TYPES)).root().children().stream().filter(type -> type.attribute("PartName").equals(Optional.of("/" + part))).findFirst().flatMap(type -> type.attribute("ContentType"));
+    }
+
+    /** States the type of a part. */
+    void type(String part, String type) {
+        XmlText types = new XmlText(text(TYPES));
+        types.append(types.root(), "<Override xmlns=\"http://schemas.openxmlformats.org/package/2006/content-types\" PartName=\"/" + XmlText.escaped(part) + "\" ContentType=\"" + type + "\"/>");
+        write(TYPES, types.edited());
+    }
+
+    private static String relationsOf(String part) {
+        int slash = part.lastIndexOf('/');
+        return part.substring(0, slash + 1) + "_rels/" + part.substring(slash + 1) + ".rels";
+    }
+
+    /** Those of a part; of the package where it is empty. */
+    List<Relation> relations(String part) {
+        String of = relationsOf(part);
+        List<Relation> relations = new ArrayList<>();
+        if (has(of)) {
+            for (XmlText.Element each : new XmlText(text(of)).root().children()) {
+                boolean outside = each.attribute("TargetMode").equals(Optional.of("External"));
+                String target = each.attribute("Target").orElse("");
+                relations.add(new Relation(each.attribute("Id").orElse(""), each.attribute("Type").orElse(""), outside ? target : resolved(part, target), outside));
+            }
+        }
+        return relations;
+    }
+
+    private static String resolved(String part, String target) {
+        if (target.startsWith("/")) {
+            return target.substring(1);
+        }
+        List<String> path = new ArrayList<>(List.of(part.split("/")));
+        path.remove(path.size() - 1);
+        for (String step : target.split("/")) {
+            if (step.equals("..") && !path.isEmpty()) {
+                path.remove(path.size() - 1);
+            } else if (!step.equals(".")) {
+                path.add(step);
+            }
+        }
+        return String.join("/", path);
+    }
+
+    /** @return the id of the new relationship */
+    String relate(String part, String type, String target) {
+        String of = relationsOf(part);
+        String id = "gorge1";
+        Set<String> taken = new HashSet<>();
+        relations(part).forEach(relation -> taken.add(relation.id()));
+        for (int i = 2; taken.contains(id); i++) {
+            id = "gorge" + i;
+        }
+        XmlText relations = new XmlText(has(of) ? text(of) : "<?xml version=\"1.0\" encoding=\"UTF-8\" standalone=\"yes\"?>\n<Relationships xmlns=\"" + RELATIONSHIPS + "\"/>");
+        relations.append(relations.root(), "<Relationship xmlns=\"" + RELATIONSHIPS + "\" Id=\"" + id + "\" Type=\"" + type + "\" Target=\"/" + XmlText.escaped(target) + "\"/>");
+        write(of, relations.edited());
+        return id;
+    }
+
+    void unrelate(String part, String id) {
+        XmlText relations = new XmlText(text(relationsOf(part)));
+        relations.root().children().stream().filter(relation -> relation.attribute("Id").equals(Optional.of(id))).forEach(relations::remove);
+        write(relationsOf(part), relations.edited());
+    }
+
+    /** A name that no part has: {@code before}, a number, {@code after}. */
+    String free(String before, String after) {
+        int at = 1;
+        while (has(before + at + after)) {
+            at++;
+        }
+        return before + at + after;
+    }
+
+    /** Parts that weren't written keep their bytes and their times. */
+    void writeTo(OutputStream out) throws IOException {
+        ZipOutputStream zip = new ZipOutputStream(out);
+        for (Map.Entry<String, byte[]> part : parts.entrySet()) {
+            ZipEntry entry = new ZipEntry(part.getKey());
+            if (times.get(part.getKey()) == null) {
+                entry.setTimeLocal(EARLIEST);
+            } else {
+                entry.setLastModifiedTime(times.get(part.getKey()));
+            }
+            zip.putNextEntry(entry);
+            new ByteArrayInputStream(part.getValue()).transferTo(zip);
+            zip.closeEntry();
+        }
+        zip.finish();
+    }
+}
