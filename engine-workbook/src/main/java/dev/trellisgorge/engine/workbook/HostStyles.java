@@ -13,9 +13,11 @@ import java.util.regex.Pattern;
 
 /** Two style sheets as one: those of the second stand behind those of the first, whose numbers stay. Immutable. */
 final class HostStyles {
-    /** Nothing stands before them. */
-    static final HostStyles NONE = new HostStyles();
     private static final String MAIN = "http://schemas.openxmlformats.org/spreadsheetml/2006/main";
+    /** The styles of a workbook that states none. */
+    static final String PLAIN = "<?xml version=\"1.0\" encoding=\"UTF-8\" standalone=\"yes\"?>\n<styleSheet xmlns=\"" + MAIN + "\"><fonts count=\"1\"><font><sz val=\"11\"/><name val=\"Calibri\"/></font></fonts>"
+            + "<fills count=\"2\"><fill><patternFill patternType=\"none\"/></fill><fill><patternFill patternType=\"gray125\"/></fill></fills><borders count=\"1\"><border/></borders>"
+            + "<cellStyleXfs count=\"1\"><xf/></cellStyleXfs><cellXfs count=\"1\"><xf xfId=\"0\"/></cellXfs></styleSheet>";
     private static final int FIRST_FORMAT = 164;
     private static final List<String> ORDER = List.of("numFmts", "fonts", "fills", "borders", "cellStyleXfs", "cellXfs", "cellStyles", "dxfs", "tableStyles", "colors", "extLst");
     private static final Pattern CELL = Pattern.compile("<(c|row|col)(\\s[^>]*?)?(/?)>(<v>(\\d+)</v></c>)?");
@@ -25,12 +27,6 @@ final class HostStyles {
     private final String both;
     private final List<Integer> cells;
     private final List<Integer> rules;
-
-    private HostStyles() {
-        both = "";
-        cells = List.of();
-        rules = List.of();
-    }
 
     HostStyles(String first, String second) {
         XmlText text = new XmlText(first);
@@ -119,11 +115,11 @@ final class HostStyles {
     /** A sheet of the second as one of both, with its texts in its cells. */
     String ofSheet(String sheet, List<String> texts) {
         String styled = CELL.matcher(sheet).replaceAll(match -> Matcher.quoteReplacement(cell(match, texts)));
-        return shifted(RULE, styled, rule -> rules.isEmpty() ? rule : rules.get(rule)).replaceFirst("tabSelected=\"(1|true)\"", "tabSelected=\"0\"");
+        return shifted(RULE, styled, rules::get).replaceFirst("tabSelected=\"(1|true)\"", "tabSelected=\"0\"");
     }
 
     private String cell(MatchResult match, List<String> texts) {
-        String attributes = match.group(2) == null ? "" : shifted(STYLE, match.group(2), style -> cells.isEmpty() ? style : cells.get(style));
+        String attributes = match.group(2) == null ? "" : shifted(STYLE, match.group(2), cells::get);
         boolean shared = match.group(1).equals("c") && attributes.contains(" t=\"s\"") && match.group(5) != null;
         String after = match.group(4) == null ? "" : match.group(4);
         return shared ? "<c" + attributes.replace(" t=\"s\"", " t=\"inlineStr\"") + "><is>" + texts.get(Integer.parseInt(match.group(5))) + "</is></c>"

@@ -3,7 +3,6 @@ package dev.trellisgorge.engine.workbook;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Nearest;
 import dev.trellisgorge.problem.Place;
-import java.io.ByteArrayInputStream;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.OutputStream;
@@ -70,8 +69,8 @@ final class HostWorkbook {
         if (!Files.isRegularFile(file) || !Files.isReadable(file)) {
             throw new BadInput(place, Files.isDirectory(file) ? "is a folder; name a workbook" : Files.exists(file) ? "can't read: permission denied" : "there is no such file");
         }
-        try (InputStream in = Files.newInputStream(file)) {
-            HostWorkbook host = new HostWorkbook(Parts.read(in, place), place);
+        try {
+            HostWorkbook host = new HostWorkbook(Parts.read(file, place), place);
             host.takeOut();
             return host;
         } catch (IOException | IllegalArgumentException | IndexOutOfBoundsException e) {
@@ -205,7 +204,7 @@ final class HostWorkbook {
                 parts.unrelate(relation.target(), each.id());
                 parts.remove(each.target());
             });
-            if (ours.size() == drawing.root().children().size() && parts.relations(relation.target()).isEmpty()) {
+            if (ours.size() == drawing.root().children().size() && relation.target().contains("/gorge")) {
                 XmlText worksheet = new XmlText(parts.text(sheet.part())); // the drawing itself was ours
                 worksheet.root().child("drawing").ifPresent(worksheet::remove);
                 parts.write(sheet.part(), worksheet.edited());
@@ -224,7 +223,7 @@ final class HostWorkbook {
      * @param onOther for each of its sheets that stands for a place on another, that other sheet
      */
     void putIn(byte[] made, Map<String, String> onOther) throws IOException {
-        HostWorkbook source = new HostWorkbook(Parts.read(new ByteArrayInputStream(made), place), place);
+        HostWorkbook source = new HostWorkbook(Parts.read(made, place), place);
         HostStyles styles = styles(source);
         List<String> texts = source.sharedTexts();
         List<Listed> sheets = source.sheets(source.workbook().root());
@@ -246,11 +245,10 @@ final class HostWorkbook {
         String theirs = source.stylesPart().orElseThrow();
         Optional<String> own = stylesPart();
         if (own.isEmpty()) {
-            String part = parts.free(folder() + "styles", ".xml");
-            parts.write(part, source.parts.bytes(theirs));
-            parts.type(part, source.parts.type(theirs).orElseThrow());
-            parts.relate(workbook, OFFICE + "/styles", part);
-            return HostStyles.NONE;
+            own = Optional.of(parts.free(folder() + "styles", ".xml"));
+            parts.write(own.get(), HostStyles.PLAIN);
+            parts.type(own.get(), source.parts.type(theirs).orElseThrow());
+            parts.relate(workbook, OFFICE + "/styles", own.get());
         }
         HostStyles styles = new HostStyles(parts.text(own.get()), source.parts.text(theirs));
         parts.write(own.get(), styles.both());
@@ -322,10 +320,12 @@ final class HostWorkbook {
             XmlText own = new XmlText(parts.text(target));
             String spaces = Pattern.compile("\\sxmlns:\\w+=\"[^\"]*\"").matcher(new XmlText(text).root().tag()).results().map(MatchResult::group).reduce("", String::concat);
             int[] id = {Pattern.compile("cNvPr [^>]*?\\bid=\"(\\d+)\"").matcher(parts.text(target)).results().mapToInt(match -> Integer.parseInt(match.group(1))).max().orElse(0)};
+            StringBuilder more = new StringBuilder();
             for (XmlText.Element anchor : new XmlText(text).root().children()) {
                 String whole = anchor.whole().replaceFirst("<" + anchor.name(), Matcher.quoteReplacement("<" + anchor.name() + spaces));
-                own.append(own.root(), Pattern.compile("(cNvPr [^>]*?\\bid=\")\\d+\"").matcher(whole).replaceAll(match -> match.group(1) + ++id[0] + "\""));
+                more.append(Pattern.compile("(cNvPr [^>]*?\\bid=\")\\d+\"").matcher(whole).replaceAll(match -> match.group(1) + ++id[0] + "\""));
             }
+            own.append(own.root(), more.toString());
             parts.write(target, own.edited());
             return;
         }

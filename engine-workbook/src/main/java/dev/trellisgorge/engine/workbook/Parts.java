@@ -8,9 +8,10 @@ import java.io.IOException;
 import java.io.InputStream;
 import java.io.OutputStream;
 import java.nio.charset.StandardCharsets;
-import java.nio.file.attribute.FileTime;
+import java.nio.file.Path;
 import java.time.LocalDateTime;
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -20,18 +21,19 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.zip.ZipEntry;
 import java.util.zip.ZipException;
+import java.util.zip.ZipFile;
 import java.util.zip.ZipInputStream;
 import java.util.zip.ZipOutputStream;
 
 /** The parts of a package (ECMA-376 part 2), by their names without the first slash, with the relationships between them. Used by one thread. */
 final class Parts {
     private static final String TYPES = "[Content_Types].xml";
-    private static final LocalDateTime EARLIEST = LocalDateTime.of(1980, 1, 1, 0, 0);
+    private static final LocalDateTime EARLIEST = LocalDateTime.of(1980, 2, 1, 0, 0);
     private static final String RELATIONSHIPS = "http://schemas.openxmlformats.org/package/2006/relationships";
     private static final char MARK = '\uFEFF';
 
     private final Map<String, byte[]> parts = new LinkedHashMap<>();
-    private final Map<String, FileTime> times = new LinkedHashMap<>();
+    private long bytes;
 
     /**
      * From one part to another.
@@ -44,29 +46,48 @@ final class Parts {
         }
     }
 
-    /** @throws BadInput where it is no package, or unpacks to more than the bound */
-    static Parts read(InputStream in, Place place) throws IOException {
+    /**
+     * Those of a file; read by its directory, as not every maker states the sizes before the parts.
+     *
+     * @throws BadInput where it is no package, or unpacks to more than the bound
+     */
+    static Parts read(Path file, Place place) throws IOException {
         Parts read = new Parts();
-        long bytes = 0;
-        try (ZipInputStream zip = new ZipInputStream(in)) {
-            for (ZipEntry part = zip.getNextEntry(); part != null; part = zip.getNextEntry()) {
-                if (!part.isDirectory()) {
-                    byte[] content = zip.readNBytes((int) (Bound.HOST_BYTES.count() - bytes + 1));
-                    bytes += content.length;
-                    if (bytes > Bound.HOST_BYTES.count()) {
-                        throw new BadInput(place, "unpacks to more than " + Bound.HOST_BYTES.count() + " bytes, which is as many as are read");
-                    }
-                    read.parts.put(part.getName(), content);
-                    read.times.put(part.getName(), part.getLastModifiedTime());
+        try (ZipFile zip = new ZipFile(file.toFile())) {
+            for (ZipEntry part : Collections.list(zip.entries())) {
+                try (InputStream in = zip.getInputStream(part)) {
+                    read.take(part, in, place);
                 }
             }
         } catch (ZipException e) {
-            throw new BadInput(place, "is no workbook that can be read: " + e.getMessage());
-        }
-        if (!read.has(TYPES)) {
             throw new BadInput(place, "is no workbook of the kind .xlsx or .xlsm, or it is locked by a password");
         }
+        if (!read.has(TYPES)) {
+            throw new BadInput(place, "is no workbook of the kind .xlsx or .xlsm");
+        }
         return read;
+    }
+
+    /** Those of a package of ours. */
+    static Parts read(byte[] bytes, Place place) throws IOException {
+        Parts read = new Parts();
+        try (ZipInputStream zip = new ZipInputStream(new ByteArrayInputStream(bytes))) {
+            for (ZipEntry part = zip.getNextEntry(); part != null; part = zip.getNextEntry()) {
+                read.take(part, zip, place);
+            }
+        }
+        return read;
+    }
+
+    private void take(ZipEntry part, InputStream in, Place place) throws IOException {
+        if (!part.isDirectory()) {
+            byte[] content = in.readNBytes((int) (Bound.HOST_BYTES.count() - bytes + 1));
+            bytes += content.length;
+            if (bytes > Bound.HOST_BYTES.count()) {
+                throw new BadInput(place, "unpacks to more than " + Bound.HOST_BYTES.count() + " bytes, which is as many as are read");
+            }
+            parts.put(part.getName(), content);
+        }
     }
 
     boolean has(String part) {
@@ -90,12 +111,10 @@ final class Parts {
     void write(String part, String text) {
         String stated = text.startsWith("<?xml") && text.substring(0, text.indexOf("?>")).toUpperCase(Locale.ROOT).contains("UTF-16") ? text.substring(text.indexOf("?>") + 2) : text;
         parts.put(part, (stated.charAt(0) == MARK ? stated.substring(1) : stated).getBytes(StandardCharsets.UTF_8));
-        times.remove(part);
     }
 
     void write(String part, byte[] bytes) {
         parts.put(part, bytes);
-        times.remove(part);
     }
 
     /** Takes a part away, with its relationships and its type. */
@@ -171,8 +190,14 @@ final class Parts {
 
     void unrelate(String part, String id) {
         XmlText relations = new XmlText(text(relationsOf(part)));
-        relations.root().children().stream().filter(relation -> relation.attribute("Id").equals(Optional.of(id))).forEach(relations::remove);
-        write(relationsOf(part), relations.edited());
+        List<XmlText.Element> all = relations.root().children();
+        List<XmlText.Element> gone = all.stream().filter(relation -> relation.attribute("Id").equals(Optional.of(id))).toList();
+        gone.forEach(relations::remove);
+        if (gone.size() == all.size()) {
+            parts.remove(relationsOf(part));
+        } else {
+            write(relationsOf(part), relations.edited());
+        }
     }
 
     /** A name that no part has: {@code before}, a number, {@code after}. */
@@ -184,16 +209,12 @@ final class Parts {
         return before + at + after;
     }
 
-    /** Parts that weren't written keep their bytes and their times. */
+    /** Parts that weren't written keep their bytes; none carries a time. */
     void writeTo(OutputStream out) throws IOException {
         ZipOutputStream zip = new ZipOutputStream(out);
         for (Map.Entry<String, byte[]> part : parts.entrySet()) {
             ZipEntry entry = new ZipEntry(part.getKey());
-            if (times.get(part.getKey()) == null) {
-                entry.setTimeLocal(EARLIEST);
-            } else {
-                entry.setLastModifiedTime(times.get(part.getKey()));
-            }
+            entry.setTimeLocal(EARLIEST);
             zip.putNextEntry(entry);
             new ByteArrayInputStream(part.getValue()).transferTo(zip);
             zip.closeEntry();

@@ -22,7 +22,7 @@ import org.apache.poi.xslf.usermodel.XSLFSlide;
 /** A slide for each page, all as large as a picture. */
 final class SlideDeck {
     static final double POINTS_PER_PIXEL = 0.75;
-    private static final LocalDateTime EARLIEST = LocalDateTime.of(1980, 1, 1, 0, 0);
+    private static final LocalDateTime EARLIEST = LocalDateTime.of(1980, 2, 1, 0, 0);
 
     private final List<Page> pages;
     private final Options options;
