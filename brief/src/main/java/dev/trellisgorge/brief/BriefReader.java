@@ -1,6 +1,7 @@
 package dev.trellisgorge.brief;
 
 import dev.trellisgorge.brief.Mapping.Text;
+import dev.trellisgorge.chart.Format;
 import dev.trellisgorge.chart.Looks;
 import dev.trellisgorge.engine.Spot;
 import dev.trellisgorge.formula.Settings;
@@ -136,10 +137,27 @@ final class BriefReader {
                 problems.add(mapping.keyPlace(key), "'" + key + "' can't name a setting; use letters, digits and _");
             }
             // A setting with a wrong value is reported once, and not again as unknown where it is used.
-            Optional<Text> value = mapping.text(key);
+            Optional<Mapping> more = mapping.isMapping(key) ? mapping.mapping(key).map(keys -> keys.allowing(List.of("value"), List.of("value", "format", "unit", "meaning"))) : Optional.empty();
+            Optional<Text> value = mapping.isMapping(key) ? more.flatMap(keys -> keys.text("value")) : mapping.text(key);
             settings = value.isPresent() ? with(settings, key, value.get()) : settings.with(key, Double.NaN);
+            settings = more.isPresent() ? settings.telling(key, about(more.get(), settings.kind(key))) : settings;
         }
         return settings;
+    }
+
+    /** What a reader of the brief's results is told of a setting. */
+    private Settings.About about(Mapping keys, Kind kind) {
+        Optional<Text> format = keys.text("format");
+        if (format.isPresent() && kind != Kind.NUMBER) {
+            problems.add(format.get().place(), "a format has no use here: the value is " + kind.phrase());
+        } else if (format.isPresent()) {
+            try {
+                new Format(format.get().value());
+            } catch (IllegalArgumentException e) {
+                problems.add(format.get().place(), e.getMessage());
+            }
+        }
+        return new Settings.About(format.map(Text::value).orElse(""), keys.text("unit").map(Text::value).orElse(""), keys.text("meaning").map(Text::value).orElse(""));
     }
 
     /** A number, an ISO date, or else a text. */

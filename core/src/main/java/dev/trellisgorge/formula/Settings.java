@@ -18,12 +18,44 @@ import java.util.Optional;
  * Immutable and thread-safe.
  */
 public final class Settings {
-    public static final Settings NONE = new Settings(Map.of());
+    public static final Settings NONE = new Settings(Map.of(), Map.of());
 
     private final Map<String, Column> values;
+    private final Map<String, About> told;
 
-    private Settings(Map<String, Column> values) {
+    private Settings(Map<String, Column> values, Map<String, About> told) {
         this.values = Collections.unmodifiableMap(new LinkedHashMap<>(values));
+        this.told = Map.copyOf(told);
+    }
+
+    /**
+     * What readers are told of a setting.
+     *
+     * @param format  how its figure is written, as a CLDR number pattern; empty for as it is
+     * @param unit    what it is counted in, or empty
+     * @param meaning what it is, in a few words, or empty
+     */
+    public record About(String format, String unit, String meaning) {
+        /** Nothing is said of it. */
+        public static final About NOTHING = new About("", "", "");
+
+        public About {
+            Objects.requireNonNull(format, "format");
+            Objects.requireNonNull(unit, "unit");
+            Objects.requireNonNull(meaning, "meaning");
+        }
+    }
+
+    /** The same, with what readers are told of one of them; that stays when its value is changed. */
+    public Settings telling(String name, About about) {
+        Map<String, About> more = new LinkedHashMap<>(told);
+        more.put(name, about);
+        return new Settings(values, more);
+    }
+
+    /** What readers are told of a setting. */
+    public About about(String name) {
+        return told.getOrDefault(name, About.NOTHING);
     }
 
     public static Settings of(String name, double value) {
@@ -53,7 +85,7 @@ public final class Settings {
     private Settings with(Column value) {
         Map<String, Column> more = new LinkedHashMap<>(values);
         more.put(value.name(), value);
-        return new Settings(more);
+        return new Settings(more, told);
     }
 
     private static String named(String name) {

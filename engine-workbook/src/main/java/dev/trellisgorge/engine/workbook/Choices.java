@@ -2,6 +2,7 @@ package dev.trellisgorge.engine.workbook;
 
 import dev.trellisgorge.formula.Settings;
 import dev.trellisgorge.shape.Cut;
+import dev.trellisgorge.shape.Rank;
 import dev.trellisgorge.shape.Slice;
 import dev.trellisgorge.formula.Leaf;
 import dev.trellisgorge.table.CalendarUnit;
@@ -18,6 +19,7 @@ import java.util.Set;
 import java.util.function.IntFunction;
 import java.util.function.Supplier;
 import java.util.stream.IntStream;
+import java.util.stream.Stream;
 
 /**
  * What a reader picks rows by: the settings that slices read, and a setting for each slice by one stated cell, with the cells that
@@ -93,14 +95,36 @@ final class Choices {
         if (value.isEmpty() || cells.size() > MOST || !slice.column().matches(NAME)) {
             return slice;
         }
-        String name = slice.column();
-        for (int i = 2; !taken.add(name); i++) {
-            name = slice.column() + "_" + i;
-        }
+        String name = free(slice.column());
         offered.put(name, cells);
         values.put(name, value.get().named(name));
         meanings.put(name, "which " + slice.column() + " is shown by " + charts);
         return new Slice(slice.column(), Cut.isSetting(name));
+    }
+
+    /** The setting by which a reader turns the order of rows that were ranked, with the three ways that there are. */
+    String order(String charts, Rank.Way way) {
+        String name = free("row_order");
+        offered.put(name, Column.texts(name, Stream.of(Rank.Way.DESCENDING, Rank.Way.ASCENDING, Rank.Way.TABLE).map(Choices::inWords).toArray(String[]::new)));
+        values.put(name, Column.texts(name, inWords(way)));
+        meanings.put(name, "in which order the rows stand in " + charts);
+        return name;
+    }
+
+    static String inWords(Rank.Way way) {
+        return switch (way) {
+            case DESCENDING -> "largest first";
+            case ASCENDING -> "smallest first";
+            case TABLE -> "as in the table";
+        };
+    }
+
+    private String free(String wanted) {
+        String name = wanted;
+        for (int i = 2; !taken.add(name); i++) {
+            name = wanted + "_" + i;
+        }
+        return name;
     }
 
     /** The most rows that a slice leaves, whichever of the offered cells is picked; empty where it isn't picked. */

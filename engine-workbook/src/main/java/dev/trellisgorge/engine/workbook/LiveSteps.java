@@ -185,7 +185,12 @@ final class LiveSteps {
         } else if (step instanceof Order order) {
             return rows.ordered(block, after, order.by(), order.descending(), needed);
         } else if (step instanceof Rank rank) {
-            return rows.ranked(block, after, rank, needed);
+            if (rank.order() == Rank.Way.TABLE) {
+                return rows.ranked(block, after, rank, needed, Optional.empty());
+            }
+            String order = choices.order(chart, rank.order());
+            steps.settable(order, choices.values().get(order));
+            return rows.ranked(block, after, rank, needed, Optional.of(order));
         } else if (step instanceof Total total) {
             return groups.totalled(block, after, total, needed);
         } else if (step instanceof Pivot pivot) {

@@ -9,7 +9,6 @@ import dev.trellisgorge.plan.Cells;
 import dev.trellisgorge.plan.PlainChart;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Place;
-import dev.trellisgorge.plan.Plan;
 import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Kind;
 import dev.trellisgorge.table.Table;
@@ -17,27 +16,18 @@ import java.io.IOException;
 import java.io.OutputStream;
 import java.time.ZoneOffset;
 import java.util.ArrayList;
-import java.util.Collections;
 import java.util.Date;
 import java.util.IdentityHashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.Set;
 import java.util.function.Consumer;
-import java.util.stream.Collectors;
-import java.util.stream.Stream;
 import org.apache.poi.ooxml.POIXMLProperties;
 import org.apache.poi.ss.usermodel.Cell;
-import org.apache.poi.ss.usermodel.DataValidation;
-import org.apache.poi.ss.usermodel.Name;
 import org.apache.poi.ss.usermodel.PrintSetup;
 import org.apache.poi.ss.usermodel.Row;
 import org.apache.poi.ss.usermodel.Sheet;
-import org.apache.poi.ss.util.CellRangeAddress;
-import org.apache.poi.ss.util.CellRangeAddressList;
-import org.apache.poi.ss.util.CellReference;
 import org.apache.poi.xssf.usermodel.XSSFSheet;
 import org.apache.poi.xssf.usermodel.XSSFWorkbook;
 
@@ -46,7 +36,6 @@ import org.apache.poi.xssf.usermodel.XSSFWorkbook;
  * each tile's helper columns, in that order. Rows are written to disk as they are made, so that a table of any length takes little memory.
  */
 final class LiveWorkbook {
-    private static final int FIRST_LIST = 5;
     private static final int LONGEST_HEADER = 255;
     static final String PROGRAM = "Trellis Gorge";
     static final String PICKED = "(steps read it when this was drawn; draw again for another value)";
@@ -128,7 +117,7 @@ final class LiveWorkbook {
         data().forEach(data -> choices.taken(data.settings().values().keySet()));
         rows.putAll(TileRows.of(pages.stream().flatMap(page -> page.tiles().stream()).toList(), raw, choices, names, styles, options));
         steps.addAll(rows.values().stream().map(TileRows::steps).distinct().filter(sheet -> !sheet.isEmpty()).toList());
-        settings(settings);
+        new SettingsSheet(book, names, styles, choices).fill(settings, pages, rows);
         raw.forEach((table, name) -> ColumnWidths.set(book.createSheet(name), table.columns().stream().map(Styles::width).toList()));
         steps.forEach(each -> {
             XSSFSheet made = book.createSheet(each.name());
@@ -192,85 +181,6 @@ final class LiveWorkbook {
         return tile instanceof Tile.OfFigure figure ? new HelperSheet(figure, name, source, names, styles) : new HelperSheet(((Tile.OfChart) tile).parts(), name, source, names, styles);
     }
 
-    /** One line a setting: its name, and the cell that carries the name. */
-    private void settings(String sheetName) {
-        Map<String, Column> settings = new LinkedHashMap<>();
-        data().forEach(data -> settings.putAll(data.settings().values()));
-        settings.putAll(choices.values());
-        if (settings.isEmpty()) {
-            return;
-        }
-        XSSFSheet sheet = book.createSheet(sheetName);
-        header(sheet, styles, List.of("Setting", "Value", "What it is"), 0);
-        int at = 1;
-        int lists = 0;
-        Set<String> ofSteps = rows.values().stream().flatMap(each -> each.settingsThatStay().stream()).collect(Collectors.toSet());
-        for (Map.Entry<String, Column> setting : settings.entrySet()) {
-            Row row = sheet.getRow(at) == null ? sheet.createRow(at) : sheet.getRow(at);
-            row.createCell(0).setCellValue(setting.getKey());
-            Cell value = row.createCell(1);
-            if (setting.getValue().isPresent(0)) {
-                fill(value, setting.getValue(), 0);
-            }
-            value.setCellStyle(setting.getValue().kind() == Kind.DATE ? styles.changeableDate() : styles.changeable());
-            if (ofSteps.contains(setting.getKey())) {
-                row.createCell(2).setCellValue(PICKED);
-            } else {
-                row.createCell(2).setCellValue(choices.meaning(setting.getKey()).orElseGet(() -> usedBy(setting.getKey())));
-            }
-            if (choices.offered(setting.getKey()).isPresent()) {
-                offer(sheet, at, setting.getKey(), choices.offered(setting.getKey()).get(), lists++);
-            }
-            Name name = book.createName();
-            name.setNameName(names.defined(setting.getKey()));
-            name.setRefersToFormula(new CellReference(sheet.getSheetName(), at, 1, true, true).formatAsString());
-            at++;
-        }
-        (sheet.getRow(at + 1) == null ? sheet.createRow(at + 1) : sheet.getRow(at + 1)).createCell(0).setCellValue("Change a value here: the helper columns and the charts follow.");
-        ColumnWidths.set(sheet, Stream.concat(Stream.of(24.0, 14.0, 40.0, 4.0, 4.0), Collections.nCopies(lists, 16.0).stream()).toList());
-    }
-
-    private String usedBy(String setting) {
-        String tiles = pages.stream().flatMap(page -> page.tiles().stream()).filter(tile -> reads(TileRows.data(tile).plan(), setting)).map(TileRows::name).distinct().collect(Collectors.joining(", "));
-        return tiles.isEmpty() ? "read by none of the charts here" : "read by " + tiles;
-    }
-
-    private static boolean reads(Plan plan, String setting) {
-        return plan.settingsRead().contains(setting) || plan.settingsOfSteps().contains(setting);
-    }
-
-    /** A list to pick a setting's value from: the cells stand at the right, a column for each list. */
-    private void offer(XSSFSheet sheet, int line, String setting, Column cells, int list) {
-        int column = FIRST_LIST + list;
-        Cell title = sheet.getRow(0).createCell(column);
-        title.setCellValue(setting + " may be");
-        title.setCellStyle(styles.header());
-        Optional<Choices.Growing> growing = choices.growing(setting);
-        int lines = Math.max(1, growing.map(Choices.Growing::lines).orElse(cells.size()));
-        for (int row = 0; row < lines; row++) {
-            Row at = sheet.getRow(row + 1) == null ? sheet.createRow(row + 1) : sheet.getRow(row + 1);
-            Cell cell = at.createCell(column);
-            if (growing.isPresent()) {
-                cell.setCellFormula(growing.get().cell().apply(row + 1));
-            }
-            if (row < cells.size()) {
-                fill(cell, cells, row);
-            } else {
-                cell.setCellValue("");
-            }
-            if (growing.isEmpty() || cells.kind() == Kind.DATE) {
-                cell.setCellStyle(growing.isPresent() ? styles.date() : cells.kind() == Kind.DATE ? styles.inputDate() : styles.input());
-            }
-        }
-        String whole = new CellRangeAddress(1, lines, column, column).formatAsString(sheet.getSheetName(), true);
-        // Blank cells below the last are no choice.
-        String from = growing.isEmpty() ? whole : new CellReference(sheet.getSheetName(), 1, column, true, true).formatAsString() + ":INDEX(" + whole + ",MAX(1,ROWS(" + whole + ")-COUNTIF(" + whole + ",\"\")))";
-        DataValidation picks = sheet.getDataValidationHelper().createValidation(sheet.getDataValidationHelper().createFormulaListConstraint(from), new CellRangeAddressList(line, line, 1, 1));
-        picks.setShowErrorBox(true);
-        picks.createErrorBox("Not there", "No row holds this; pick one from the list.");
-        sheet.addValidationData(picks);
-    }
-
     private void raw(Sheet sheet, Table table) {
         header(sheet, styles, table.columnNames(), 0);
         List<Column> columns = table.columns();
@@ -286,7 +196,7 @@ final class LiveWorkbook {
         }
     }
 
-    private static void fill(Cell cell, Column column, int row) {
+    static void fill(Cell cell, Column column, int row) {
         if (column.kind() == Kind.TEXT) {
             cell.setCellValue(column.written(row));
         } else if (column.kind() == Kind.DATE) {

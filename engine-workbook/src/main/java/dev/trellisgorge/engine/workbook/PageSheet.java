@@ -6,6 +6,7 @@ import dev.trellisgorge.chart.TextCells;
 import dev.trellisgorge.engine.Options;
 import dev.trellisgorge.engine.Page;
 import dev.trellisgorge.engine.Tile;
+import dev.trellisgorge.formula.Settings;
 import dev.trellisgorge.plan.PlainChart;
 import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Kind;
@@ -175,6 +176,7 @@ final class PageSheet {
             value.setCellFormula(names.defined(setting.getKey()));
             if (setting.getValue().kind() == Kind.NUMBER) {
                 value.setCellValue(setting.getValue().number(0));
+                value.setCellStyle(styles.note(about(setting.getKey())));
             } else if (setting.getValue().kind() == Kind.DATE) {
                 value.setCellValue(setting.getValue().date(0).orElseThrow());
                 value.setCellStyle(styles.noteOfDate());
@@ -203,6 +205,10 @@ final class PageSheet {
                 write(at++, 0, "'" + TileRows.name(tile) + "': " + stays, styles.note());
             }
         }
+    }
+
+    private Settings.About about(String setting) {
+        return page.tiles().stream().map(tile -> helpers.get(tile).data().settings()).filter(some -> some.find(setting).isPresent()).map(some -> some.about(setting)).findFirst().orElse(Settings.About.NOTHING);
     }
 
     private static String isOk(String cell) {

@@ -60,13 +60,24 @@ final class StepRows {
 
     /** Where each row comes in an order: equal ones as they stand, and those without a key last. */
     private Place ranks(Block block, Formula key, boolean descending) {
+        return sheet.computed(block, "place", rank(block, key, descending), true);
+    }
+
+    /** The same in the way that a setting says. */
+    private Place ranks(Block block, Formula key, String order) {
+        Formula stated = Formulas.setting(order);
+        return sheet.computed(block, "place", Formulas.choose(stated.equalTo(Formulas.text(Choices.inWords(Rank.Way.TABLE))), Formulas.rowNumber(),
+                Formulas.choose(stated.equalTo(Formulas.text(Choices.inWords(Rank.Way.ASCENDING))), rank(block, key, false), rank(block, key, true))), true);
+    }
+
+    private Formula rank(Block block, Formula key, boolean descending) {
         boolean date = new Typing(block.rows().schema(), sheet.settings()).kind(key).equals(Optional.of(Kind.DATE));
         Formula by = date ? new Calendar.Period(key, CalendarUnit.DAY) : key;
         Formula rank = new Window.Rank(by, descending ? Window.Direction.DESCENDING : Window.Direction.ASCENDING, Window.Ties.BY_ROW);
         Formula last = Formulas.count(by).plus(Formulas.cumulative(Formulas.choose(Formulas.missing(by), Formulas.number(1), Formulas.number(0))));
         Column cells = new Evaluator(block.rows(), sheet.settings()).evaluate("by", by);
         boolean whole = IntStream.range(0, cells.size()).allMatch(cells::isPresent) && block.marker().isEmpty() && Reads.columns(by).stream().allMatch(block::isWhole);
-        return sheet.computed(block, "place", whole ? rank : Formulas.coalesce(rank, last), true);
+        return whole ? rank : Formulas.coalesce(rank, last);
     }
 
     Block ordered(Block block, Table after, Formula by, boolean descending, Set<String> needed) {
@@ -79,10 +90,11 @@ final class StepRows {
         return block.marker().isPresent() ? "IFERROR(" + match + ",\"\")" : match;
     }
 
-    Block ranked(Block block, Table after, Rank rank, Set<String> needed) {
+    /** @param order the setting that says in which order; empty for that of the table */
+    Block ranked(Block block, Table after, Rank rank, Set<String> needed, Optional<String> order) {
         boolean varies = block.marker().isPresent();
         int top = rank.top().orElse(block.lines());
-        Place place = rank.order() == Rank.Way.TABLE ? sheet.computed(block, "place", Formulas.rowNumber(), true) : ranks(block, rank.by(), rank.order() == Rank.Way.DESCENDING);
+        Place place = order.isEmpty() ? sheet.computed(block, "place", Formulas.rowNumber(), true) : ranks(block, rank.by(), order.get());
         boolean others = rank.rest().isPresent() && rank.top().isPresent() && block.lines() > top;
         int rows = Math.min(block.lines(), top) + (others ? 1 : 0);
         int[] at = StepSheet.places(block.rows(), after);

@@ -3,6 +3,7 @@ package dev.trellisgorge.engine.workbook;
 import dev.trellisgorge.chart.Format;
 import dev.trellisgorge.chart.Looks;
 import dev.trellisgorge.chart.Role;
+import dev.trellisgorge.formula.Settings;
 import dev.trellisgorge.table.Column;
 import java.util.HashMap;
 import java.util.Map;
@@ -149,6 +150,16 @@ final class Styles {
         return changeable;
     }
 
+    /** The same, of a figure that is written in a format. */
+    CellStyle changeable(Format format) {
+        return made.computeIfAbsent("changeable " + NumberFormats.of(format), key -> {
+            CellStyle style = book.createCellStyle();
+            style.cloneStyleFrom(changeable);
+            style.setDataFormat(book.createDataFormat().getFormat(NumberFormats.of(format)));
+            return style;
+        });
+    }
+
     /** The same, of a date. */
     CellStyle changeableDate() {
         return changeableDate;
@@ -156,6 +167,16 @@ final class Styles {
 
     CellStyle note() {
         return note;
+    }
+
+    /** The same of a setting, written as is said of it. */
+    CellStyle note(Settings.About about) {
+        return about.format().isEmpty() ? note : made.computeIfAbsent("note " + about.format(), key -> {
+            CellStyle style = book.createCellStyle();
+            style.cloneStyleFrom(note);
+            style.setDataFormat(book.createDataFormat().getFormat(NumberFormats.of(new Format(about.format()))));
+            return style;
+        });
     }
 
     CellStyle noteOfDate() {
