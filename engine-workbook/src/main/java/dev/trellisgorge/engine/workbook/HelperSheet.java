@@ -66,6 +66,7 @@ final class HelperSheet {
     private final int proofsFrom;
     private final int foldedFrom;
     private final OptionalInt zeroAt;
+    private boolean cellsText;
     private final String title;
 
     /** The sheet under a chart: its parts share one helper table. */
@@ -250,7 +251,9 @@ final class HelperSheet {
         String figure = layout.cell(label.column());
         String rounded = words ? figure : text ? NumberFormats.text(figure, label.format()) : NumberFormats.rounded(figure, label.format());
         RowFormula formula = new RowFormula("IF(ISERROR(" + layout.cell(of) + "),\"\",IFERROR(" + rounded + ",\"\"))");
-        return add("words beside " + of, "what the labels on " + of + " say", Computation.WIDTH, (line, column, row) -> {
+        boolean taken = series.stream().filter(s -> s.column().equals(of)).anyMatch(s -> !new LabelOfLength(plan, s, label).says().ofLength());
+        cellsText |= taken;
+        return add("words beside " + of, "what the labels on " + of + " say" + (taken ? "; the chart takes them from here, as they are not the length of a bar" : ""), Computation.WIDTH, (line, column, row) -> {
             Cell cell = line.createCell(column);
             cell.setCellFormula(formula.at(SheetLayout.line(row), 0));
             if (row >= data.rowCount() || !drawn.isPresent(row) || !figures.isPresent(row)) {
@@ -439,6 +442,11 @@ final class HelperSheet {
     /** Whether they do. */
     boolean isProved() {
         return failing().stream().noneMatch(Optional::isPresent);
+    }
+
+    /** Whether labels of the chart are texts of cells, which not every program follows. */
+    boolean hasLabelsFromCells() {
+        return cellsText;
     }
 
     Cells data() {

@@ -2,6 +2,7 @@ package dev.trellisgorge.engine.workbook;
 
 import dev.trellisgorge.chart.Looks.Purpose;
 import dev.trellisgorge.chart.Size;
+import dev.trellisgorge.chart.Panels;
 import dev.trellisgorge.chart.TextCells;
 import dev.trellisgorge.engine.Options;
 import dev.trellisgorge.engine.Page;
@@ -193,6 +194,11 @@ final class PageSheet {
             Cell proof = write(at++, 0, "", styles.note());
             proof.setCellFormula(rooms.isEmpty() ? said : "IF(" + all(rooms) + "," + said + ",\"" + NO_ROOM + "\")");
             proof.setCellValue(proved.isEmpty() ? "" : proved.stream().allMatch(HelperSheet::isProved) ? HOLDS : FAILS);
+        }
+        for (Tile tile : page.tiles()) {
+            if (tile instanceof Tile.OfChart chart && chart.parts().get(0).drawing() instanceof Panels && helpers.get(tile).hasLabelsFromCells()) {
+                write(at++, 0, "'" + TileRows.name(tile) + "': some labels are texts of cells; a program that doesn't know such labels shows them as they were drawn.", styles.note());
+            }
         }
         if (spare > 0) {
             write(at++, 0, "Each raw sheet has room for " + spare + " rows more below its own, which all formulas and charts take in.", styles.note());
