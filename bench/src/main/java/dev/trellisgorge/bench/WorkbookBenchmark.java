@@ -8,6 +8,10 @@ import dev.trellisgorge.pattern.Chart;
 import dev.trellisgorge.pattern.Columns;
 import dev.trellisgorge.pattern.Split;
 import dev.trellisgorge.plan.PlainChart;
+import dev.trellisgorge.pattern.Waterfall;
+import dev.trellisgorge.shape.Executor;
+import dev.trellisgorge.shape.Pipeline;
+import dev.trellisgorge.shape.Total;
 import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Table;
 import java.io.ByteArrayInputStream;
@@ -30,13 +34,15 @@ import org.openjdk.jmh.annotations.Fork;
 import org.openjdk.jmh.annotations.Measurement;
 import org.openjdk.jmh.annotations.Mode;
 import org.openjdk.jmh.annotations.OutputTimeUnit;
+import org.openjdk.jmh.annotations.Param;
 import org.openjdk.jmh.annotations.Scope;
 import org.openjdk.jmh.annotations.Setup;
 import org.openjdk.jmh.annotations.State;
 import org.openjdk.jmh.annotations.Warmup;
 
 /**
- * A workbook of 100,000 rows with live helper formulas, in a small heap: through the engine, and the same cells by the workbook
+ * A workbook of 100,000 raw rows in a small heap, with live helper formulas over each of them, or with a live total of them and a
+ * waterfall of that: through the engine, and the same cells by the workbook
  * library's streaming writer alone. What the cells hold is read from a workbook of three rows, whose last row is then written
  * with other row numbers.
  */
@@ -49,8 +55,11 @@ import org.openjdk.jmh.annotations.Warmup;
 public class WorkbookBenchmark {
     private static final int ROWS = 100_000;
     private static final int SHORT = 3;
+    private static final int MONTHS = 12;
     private static final String MARK = "\u0001";
 
+    @Param({"columns", "waterfall of a total"})
+    private String kind;
     private PlainChart chart;
     private List<List<Model>> sheets;
 
@@ -65,9 +74,9 @@ public class WorkbookBenchmark {
         Engines.draw(List.of(Page.of(chart(SHORT))), "xlsx", Options.STANDARD, out);
         sheets = new ArrayList<>();
         try (XSSFWorkbook book = new XSSFWorkbook(new ByteArrayInputStream(out.toByteArray()))) {
-            for (String name : List.of("stations", "chart series")) {
+            for (String name : List.of("stations", isTotal() ? "chart rows" : "chart series")) {
                 List<Model> models = new ArrayList<>();
-                for (Cell cell : book.getSheet(name).getRow(name.equals("stations") ? SHORT : SHORT + 5)) {
+                for (Cell cell : book.getSheet(name).getRow(name.equals("stations") ? SHORT : SHORT + 5)) { // totals of so few rows stand further up
                     boolean formula = cell.getCellType() == CellType.FORMULA;
                     models.add(new Model(cell.getCellType(), formula ? cell.getCachedFormulaResultType() : cell.getCellType(),
                             formula ? cell.getCellFormula().replaceAll("(?<=[A-Z])(" + (SHORT + 1) + "|" + (SHORT + 6) + ")\\b", MARK) : ""));
@@ -77,7 +86,19 @@ public class WorkbookBenchmark {
         }
     }
 
-    private static PlainChart chart(int rows) {
+    private boolean isTotal() {
+        return !kind.equals("columns");
+    }
+
+    private PlainChart chart(int rows) {
+        if (isTotal()) {
+            Table table = Table.of("stations", Column.texts("month", IntStream.range(0, rows).mapToObj(i -> "Month " + (rows == SHORT ? 0 : i % MONTHS)).toArray(String[]::new)),
+                    Column.texts("station", IntStream.range(0, rows).mapToObj(i -> "Station " + i).toArray(String[]::new)),
+                    Column.numbers("mwh", IntStream.range(0, rows).mapToDouble(i -> 100 + i * 137L % 500).toArray()));
+            Executor executor = Executor.over(table, Settings.of("goal", 400));
+            Pipeline steps = Pipeline.of("stations").then(new Total(List.of("month"), List.of(new Total.Figure("mwh", Total.Fold.SUM, "mwh"))));
+            return Chart.of("month", Waterfall.of("mwh")).plan(steps, executor.known()).over(executor);
+        }
         Table table = Table.of("stations", Column.texts("station", IntStream.range(0, rows).mapToObj(i -> "Station " + i).toArray(String[]::new)),
                 Column.numbers("mwh", IntStream.range(0, rows).mapToDouble(i -> 100 + i * 137L % 500).toArray()));
         return Chart.of("station", Columns.of("mwh").classify(Split.atSetting("goal"))).over(table, Settings.of("goal", 400));

@@ -180,7 +180,7 @@ final class HostWorkbook {
     private void takeOut(Listed sheet) {
         for (Parts.Relation relation : parts.relations(sheet.part())) {
             if (relation.is("drawing")) {
-                parts.relations(relation.target()).stream().filter(each -> each.is("chart")).forEach(each -> parts.remove(each.target()));
+                parts.relations(relation.target()).stream().filter(each -> each.is("chart")).forEach(each -> removeChart(each.target()));
                 parts.remove(relation.target());
             }
         }
@@ -201,7 +201,7 @@ final class HostWorkbook {
             ours.forEach(anchor -> Pattern.compile(":id=\"([^\"]+)\"").matcher(anchor.inner()).results().forEach(id -> ids.add(id.group(1))));
             parts.relations(relation.target()).stream().filter(each -> each.is("chart") && ids.contains(each.id())).forEach(each -> {
                 parts.unrelate(relation.target(), each.id());
-                parts.remove(each.target());
+                removeChart(each.target());
             });
             if (ours.size() == drawing.root().children().size() && relation.target().contains("/gorge")) {
                 XmlText worksheet = new XmlText(parts.text(sheet.part())); // the drawing itself was ours
@@ -299,11 +299,31 @@ final class HostWorkbook {
                 String chart = parts.free(folder() + "charts/gorge", ".xml");
                 parts.write(chart, source.parts.bytes(relation.target()));
                 parts.type(chart, source.parts.type(relation.target()).orElseThrow());
+                pictures(source, relation.target(), chart);
                 String id = parts.relate(target, relation.type(), chart);
                 text = text.replace("r:id=\"" + relation.id() + "\"", "r:id=\"new " + id + "\"");
             }
         }
         return text.replace("r:id=\"new ", "r:id=\"");
+    }
+
+    /** The pictures that fill pieces of a chart. */
+    private void pictures(HostWorkbook source, String from, String chart) {
+        String text = source.parts.text(from);
+        for (Parts.Relation relation : source.parts.relations(from)) {
+            String picture = parts.free(folder() + "media/gorge", ".png");
+            parts.write(picture, source.parts.bytes(relation.target()));
+            parts.type(picture, "image/png");
+            String id = parts.relate(chart, relation.type(), picture);
+            text = text.replace("r:embed=\"" + relation.id() + "\"", "r:embed=\"new " + id + "\"");
+        }
+        parts.write(chart, text.replace("r:embed=\"new ", "r:embed=\""));
+    }
+
+    /** Takes a chart of ours away, with its pictures. */
+    private void removeChart(String chart) {
+        parts.relations(chart).stream().filter(each -> each.is("image")).forEach(each -> parts.remove(each.target()));
+        parts.remove(chart);
     }
 
     /** Puts what is drawn on a sheet of ours on one of theirs, beside what is drawn there. */

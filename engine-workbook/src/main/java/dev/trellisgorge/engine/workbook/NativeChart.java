@@ -65,6 +65,7 @@ final class NativeChart {
     private final Panel panel;
     private final HelperSheet helpers;
     private final ChartFrame frame;
+    private final Plot place;
     private final boolean upright;
     /** In 1/100 point; empty where the categories stand too close for any label. */
     private final OptionalInt labelSize;
@@ -77,6 +78,7 @@ final class NativeChart {
         this.plain = plain;
         this.panel = panel;
         this.helpers = helpers;
+        this.place = place;
         this.frame = new ChartFrame(plain, place.isSmall());
         this.upright = plain.orientation() == Orientation.VERTICAL;
         OptionalInt fitting = place.labelSize(plain, panel);
@@ -236,6 +238,10 @@ final class NativeChart {
             bar.setShapeProperties(looks);
             bar.setInvertIfNegative(false);
             CTBarSer ct = bar.getCTBarSer();
+            if (series.round() && series.fill().isPresent()) {
+                Optional<PlainChart.Bar> some = plain.bars(group).stream().filter(piece -> piece.series().equals(series)).findFirst();
+                some.ifPresent(piece -> RoundedTop.fill(chart, ct.getSpPr(), series.fill().get(), place.shape(plain, panel, group, piece), upright, piece.end() < piece.start()));
+            }
             labels(series, group).ifPresent(labels -> {
                 ct.setDLbls(labels.labels());
                 labels.range().ifPresent(ct::setExtLst);

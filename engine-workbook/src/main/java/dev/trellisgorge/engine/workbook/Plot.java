@@ -1,5 +1,6 @@
 package dev.trellisgorge.engine.workbook;
 
+import dev.trellisgorge.chart.BarGroup;
 import dev.trellisgorge.chart.Line;
 import dev.trellisgorge.chart.Looks;
 import dev.trellisgorge.chart.Orientation;
@@ -131,6 +132,15 @@ final class Plot {
         double slot = (upright ? area.widthInPixels() * 0.88 : area.heightInPixels() * 0.78) / rows;
         int size = (int) Math.min(textSize(), 75 * slot / (upright ? Math.max(1, longest(part, panel)) * GLYPH : 1.25));
         return size < SMALLEST ? OptionalInt.empty() : OptionalInt.of(size);
+    }
+
+    /** How long a piece of a bar is, as a share of how wide the bar is. */
+    double shape(PlainChart part, Panel panel, BarGroup group, PlainChart.Bar piece) {
+        boolean upright = part.orientation() == Orientation.VERTICAL;
+        double across = (upright ? area.widthInPixels() * 0.9 : area.heightInPixels() * (0.95 - top())) / Math.max(1, part.data().rowCount()) / (1 + group.gap());
+        PlainChart.Extent extent = part.extent(panel);
+        double along = (upright ? area.heightInPixels() * (0.9 - top()) : area.widthInPixels() * (0.95 - names())) * Math.abs(piece.end() - piece.start()) / Math.max(Double.MIN_NORMAL, extent.high() - extent.low());
+        return along / across;
     }
 
     /** Tells where labels would be too small to read, so that there are none. */
