@@ -14,7 +14,7 @@ public enum Bound {
     SHEET_CELLS(100_000_000, "cells of a sheet that is read", "`limits: {cells: …}`, downwards alone"),
     SHEET_ROWS(1 << 24, "rows of an OpenDocument sheet that is read", ""),
     UNPACKED_BYTES(4L << 30, "bytes that an OpenDocument sheet unpacks to", ""),
-    HOST_BYTES(512 << 20, "bytes that a workbook to draw into unpacks to", ""),
+    HOST_BYTES(128 << 20, "bytes that a workbook to draw into unpacks to", ""),
     FILLED_ROWS(500_000, "rows, with the ones that `period` fills in", ""),
     BAR_GLYPHS(32_767, "glyphs of a text bar", ""),
     PICTURE_SIDE(16_384, "pixels of a picture, each way; 64 at least", ""),

@@ -29,6 +29,8 @@ final class SlidePage {
     private static final int FOOT = 28;
     private static final double LINE = 1.35;
     private static final double GLYPH = 0.55;
+    /** Of a big figure, which has no descenders. */
+    private static final double TIGHT = 1.1;
     /** In 1/100 point. */
     private static final int TITLE = 2400;
     private static final int SUBTITLE = 1400;
@@ -136,7 +138,7 @@ final class SlidePage {
         double x = MARGIN + area.inPixels().getX();
         double middle = top + area.inPixels().getCenterY();
         double wide = area.inPixels().getWidth();
-        double figure = FIGURE / 75.0 * LINE;
+        double figure = FIGURE / 75.0 * TIGHT;
         Looks looks = page.looks();
         int title = size(looks, Purpose.TITLE, SUBTITLE);
         int text = size(looks, Purpose.SUBTITLE, SUBTITLE - 200);

@@ -14,6 +14,7 @@ import dev.trellisgorge.pattern.Gallery;
 import dev.trellisgorge.pattern.Split;
 import dev.trellisgorge.plan.PlainChart;
 import dev.trellisgorge.problem.BadInput;
+import dev.trellisgorge.problem.Bound;
 import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Source;
 import dev.trellisgorge.table.Table;
@@ -410,6 +411,32 @@ public class IntoTest {
         told.clear();
         Engines.draw(List.of(Page.of(chart(gaps))), new WorkbookEngine(), "xlsx", Options.STANDARD.into(file), new ByteArrayOutputStream(), told::add);
         assertThat(told).containsExactly("'generation': its cells are copied, as there are blank rows between them, so edits on the sheet 'The figures' are not followed");
+    }
+
+    @Test
+    public void workbookThatUnpacksToMoreThanIsReadIsRefused() throws Exception {
+        Path file = workbook("large.xlsx", book -> { });
+        Map<String, byte[]> parts = parts(file);
+        long most = Bound.HOST_BYTES.count() - parts.values().stream().mapToLong(part -> part.length).sum();
+        for (long more = most; more <= most + 1; more++) {
+            try (ZipOutputStream zip = new ZipOutputStream(Files.newOutputStream(file))) {
+                zip.setLevel(1);
+                for (Map.Entry<String, byte[]> part : parts.entrySet()) {
+                    zip.putNextEntry(new ZipEntry(part.getKey()));
+                    zip.write(part.getValue());
+                }
+                zip.putNextEntry(new ZipEntry("large.bin"));
+                byte[] piece = new byte[1 << 20];
+                for (long left = more; left > 0; left -= piece.length) {
+                    zip.write(piece, 0, (int) Math.min(left, piece.length));
+                }
+            }
+            if (more == most) {
+                assertThat(HostWorkbook.open(file).sheetNames()).contains("Summary");
+            } else {
+                assertThatThrownBy(() -> HostWorkbook.open(file)).isInstanceOf(BadInput.class).hasMessageContaining("unpacks to more than " + Bound.HOST_BYTES.count() + " bytes");
+            }
+        }
     }
 
     @Test

@@ -11,6 +11,7 @@ import dev.trellisgorge.formula.Formulas;
 import dev.trellisgorge.formula.Settings;
 import dev.trellisgorge.pattern.Chart;
 import dev.trellisgorge.pattern.Columns;
+import dev.trellisgorge.pattern.Ranking;
 import dev.trellisgorge.plan.Cells;
 import dev.trellisgorge.plan.PlainChart;
 import dev.trellisgorge.problem.BadInput;
@@ -282,6 +283,30 @@ public class LiveStepsTest {
             assertThat(IntStream.range(0, 2).mapToObj(row -> value(HelperCells.cell(sheet, 0, row)) + " " + value(HelperCells.cell(sheet, "value", row)))).containsExactly("Mill Race 150.0", "Heron Weir 400.0");
         } finally {
             Files.delete(file);
+        }
+    }
+
+    @Test
+    public void orderOfRankedRowsIsTurnedByACell() throws Exception {
+        Office.require();
+        Table ties = Table.of("t", Column.texts("station", "Mill Race", "Heron Weir", "Low Lock", "Fern Pool"), Column.numbers("mwh", 150, 400, Double.NaN, 150));
+        Executor executor = Executor.over(ties, Settings.NONE);
+        PlainChart chart = Chart.of("station", Columns.of("mwh")).named("ranked").rank(Ranking.by(Formulas.column("mwh"))).plan(Pipeline.of("t"), executor.known()).over(executor);
+        Map<String, List<String>> wanted = Map.of("largest first", List.of("Heron Weir", "Mill Race", "Fern Pool", "Low Lock"), "smallest first", List.of("Mill Race", "Fern Pool", "Heron Weir", "Low Lock"),
+                "as in the table", List.of("Mill Race", "Heron Weir", "Low Lock", "Fern Pool"));
+        for (Map.Entry<String, List<String>> order : wanted.entrySet()) {
+            Path file = drawn(chart, sentence -> {
+                throw new AssertionError(sentence);
+            });
+            edit(file, book -> book.getSheet("Settings").getRow(1).getCell(1).setCellValue(order.getKey()));
+            Path saved = Office.recalculated(file);
+            try (InputStream in = Files.newInputStream(saved); XSSFWorkbook book = new XSSFWorkbook(in)) {
+                Sheet sheet = book.getSheet("ranked series");
+                assertThat(IntStream.range(0, 4).mapToObj(row -> value(HelperCells.cell(sheet, 0, row)))).as(order.getKey()).isEqualTo(new ArrayList<Object>(order.getValue()));
+            } finally {
+                Files.delete(file);
+                Files.delete(saved);
+            }
         }
     }
 
