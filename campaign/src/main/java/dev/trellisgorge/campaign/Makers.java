@@ -41,6 +41,7 @@ final class Makers {
         ALL.put("json", Makers::json);
         ALL.put("sheet", Sheets::sheet);
         ALL.put("spreadsheet", Sheets::spreadsheet);
+        ALL.put("into", Sheets::into);
         ALL.put("arguments", Makers::arguments);
         ALL.put("engine", Makers::engine);
         ALL.put("start", Makers::start);
@@ -48,7 +49,7 @@ final class Makers {
 
     /** As often as they are taken where nothing else is asked for: the ones that draw take the longest. */
     static final List<String> MIXED = List.of("expression", "brief", "damaged-brief", "delimited", "json", "sheet", "spreadsheet", "arguments", "expression", "brief", "delimited", "sheet", "spreadsheet", "damaged-brief",
-            "json", "expression", "delimited", "engine", "start");
+            "json", "expression", "delimited", "engine", "start", "into");
 
     private Makers() {
     }

@@ -75,6 +75,13 @@ final class Sheets {
         return of("t.xlsx", zip(parts, choices), choices);
     }
 
+    /** Draws into a workbook, which is also what is charted half of the time. */
+    static Trial into(Choices choices) {
+        Trial host = sheet(choices);
+        String brief = "brief: 1\ndata: {t: " + (choices.oneIn(2) ? "{file: t.xlsx, range: \"A1:C4\"}" : "t.csv") + "}\ncharts:\n  c: {pattern: columns, category: n, value: v, at: \"" + Choices.of(choices, "S!B2", "S!B2:H20", "'S'!A1", "Other!B2", "S!XFD1:XFD2") + "\"}\n";
+        return new Trial("into", Map.of("b.yaml", Trial.bytes(brief), "t.csv", Trial.bytes("n,v\na,1\nb,\n"), "t.xlsx", host.files().get("t.xlsx")), List.of("draw", "HERE/b.yaml", "--into", "HERE/t.xlsx", "-o", "HERE/out.xlsx"));
+    }
+
     static Trial spreadsheet(Choices choices) {
         StringBuilder rows = new StringBuilder("<table:table-row><table:table-cell office:value-type=\"string\"><text:p>n</text:p></table:table-cell><table:table-cell office:value-type=\"string\"><text:p>v</text:p></table:table-cell></table:table-row>");
         for (List<String> row : Makers.rows(choices, 8)) {

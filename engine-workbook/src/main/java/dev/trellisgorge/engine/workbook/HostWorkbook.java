@@ -13,6 +13,7 @@ import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.NoSuchElementException;
 import java.util.Optional;
 import java.util.Set;
 import java.util.regex.MatchResult;
@@ -68,12 +69,23 @@ final class HostWorkbook {
         if (!Files.isRegularFile(file) || !Files.isReadable(file)) {
             throw new BadInput(place, Files.isDirectory(file) ? "is a folder; name a workbook" : Files.exists(file) ? "can't read: permission denied" : "there is no such file");
         }
-        try {
+        return reading(place, () -> {
             HostWorkbook host = new HostWorkbook(Parts.read(file, place), place);
             host.takeOut();
             return host;
-        } catch (IOException | IllegalArgumentException | IndexOutOfBoundsException e) {
-            throw new BadInput(place, "is no workbook that can be read: " + e.getMessage());
+        });
+    }
+
+    /** Something that is done with the parts of a workbook that may be damaged. */
+    private interface Reading<T> {
+        T read() throws IOException;
+    }
+
+    private static <T> T reading(Place place, Reading<T> reading) {
+        try {
+            return reading.read();
+        } catch (IOException | IllegalArgumentException | IndexOutOfBoundsException | NoSuchElementException e) {
+            throw new BadInput(place, "is no workbook that can be drawn into: " + e.getMessage());
         }
     }
 
@@ -131,7 +143,7 @@ final class HostWorkbook {
     }
 
     HostGrid grid(String sheet, Place asked) {
-        return new HostGrid(new XmlText(parts.text(sheet(sheet, asked).part())).root());
+        return reading(place, () -> new HostGrid(new XmlText(parts.text(sheet(sheet, asked).part())).root()));
     }
 
     /** Takes out what was drawn into it before: sheets, their names, and charts on other sheets. */
@@ -221,7 +233,14 @@ final class HostWorkbook {
      * @param made    the workbook
      * @param onOther for each of its sheets that stands for a place on another, that other sheet
      */
-    void putIn(byte[] made, Map<String, String> onOther) throws IOException {
+    void putIn(byte[] made, Map<String, String> onOther) {
+        reading(place, () -> {
+            put(made, onOther);
+            return this;
+        });
+    }
+
+    private void put(byte[] made, Map<String, String> onOther) throws IOException {
         HostWorkbook source = new HostWorkbook(Parts.read(made, place), place);
         HostStyles styles = styles(source);
         List<String> texts = source.sharedTexts();

@@ -24,6 +24,12 @@ import java.util.zip.ZipException;
 import java.util.zip.ZipFile;
 import java.util.zip.ZipInputStream;
 import java.util.zip.ZipOutputStream;
+import javax.xml.parsers.ParserConfigurationException;
+import org.apache.poi.util.XMLHelper;
+import org.xml.sax.InputSource;
+import org.xml.sax.SAXException;
+import org.xml.sax.XMLReader;
+import org.xml.sax.helpers.DefaultHandler;
 
 /** The parts of a package (ECMA-376 part 2), by their names without the first slash, with the relationships between them. Used by one thread. */
 final class Parts {
@@ -33,6 +39,7 @@ final class Parts {
     private static final char MARK = '\uFEFF';
 
     private final Map<String, byte[]> parts = new LinkedHashMap<>();
+    private final Set<String> checked = new HashSet<>();
     private long bytes;
 
     /**
@@ -102,14 +109,36 @@ final class Parts {
         return parts.get(part);
     }
 
+    /** @throws IllegalArgumentException where there is no such part, or it is no XML */
     String text(String part) {
         byte[] bytes = parts.get(part);
+        if (bytes == null) {
+            throw new IllegalArgumentException("it has no part '" + part + "'");
+        }
+        if (checked.add(part)) {
+            check(part, bytes);
+        }
         boolean wide = bytes.length > 1 && (bytes[0] == (byte) 0xFE && bytes[1] == (byte) 0xFF || bytes[0] == (byte) 0xFF && bytes[1] == (byte) 0xFE);
         return new String(bytes, wide ? StandardCharsets.UTF_16 : StandardCharsets.UTF_8);
     }
 
+    /** Pieces of a text can be put in and taken out only where the whole is XML. */
+    private static void check(String part, byte[] bytes) {
+        try {
+            XMLReader reader = XMLHelper.newXMLReader();
+            reader.setErrorHandler(new DefaultHandler());
+            reader.setContentHandler(new DefaultHandler());
+            reader.parse(new InputSource(new ByteArrayInputStream(bytes)));
+        } catch (IOException | SAXException e) {
+            throw new IllegalArgumentException("its part '" + part + "' is damaged: " + e.getMessage(), e);
+        } catch (ParserConfigurationException e) {
+            throw new IllegalStateException(e);
+        }
+    }
+
     void write(String part, String text) {
         String stated = text.startsWith("<?xml") && text.substring(0, text.indexOf("?>")).toUpperCase(Locale.ROOT).contains("UTF-16") ? text.substring(text.indexOf("?>") + 2) : text;
+        checked.add(part);
         parts.put(part, (stated.charAt(0) == MARK ? stated.substring(1) : stated).getBytes(StandardCharsets.UTF_8));
     }
 

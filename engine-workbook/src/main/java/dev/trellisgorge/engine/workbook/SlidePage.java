@@ -160,11 +160,10 @@ final class SlidePage {
         if (titled) {
             parts.set(0, NativeTile.untitled(parts.get(0)));
         }
-        if (table && new SlideTable(parts, cells, slide, canvas, told).fill(area)) {
-            // its bars are drawn, where it has some
-        } else if (parts.get(0).drawing() instanceof TextCells) {
+        boolean drawn = table && new SlideTable(parts, cells, slide, canvas, told).fill(area);
+        if (!drawn && parts.get(0).drawing() instanceof TextCells) {
             told.accept("'" + parts.get(0).name() + "': has more rows than a slide has lines, so it is left out");
-        } else {
+        } else if (!drawn) {
             new NativeTile(parts, cells, told).drawOn(canvas, area);
         }
         ByteArrayOutputStream workbook = new ByteArrayOutputStream();

@@ -413,6 +413,33 @@ public class IntoTest {
         assertThat(told).containsExactly("'generation': its cells are copied, as there are blank rows between them, so edits on the sheet 'The figures' are not followed");
     }
 
+    /** A workbook with one part left out, or changed. */
+    private Path damaged(String name, String part, Optional<String> instead) throws IOException {
+        Path file = workbook(name, book -> { });
+        Map<String, byte[]> parts = parts(file);
+        try (ZipOutputStream zip = new ZipOutputStream(Files.newOutputStream(file))) {
+            for (Map.Entry<String, byte[]> each : parts.entrySet()) {
+                if (!each.getKey().equals(part) || instead.isPresent()) {
+                    zip.putNextEntry(new ZipEntry(each.getKey()));
+                    zip.write(each.getKey().equals(part) ? instead.get().getBytes(StandardCharsets.UTF_8) : each.getValue());
+                }
+            }
+        }
+        return file;
+    }
+
+    @Test
+    public void damagedWorkbookIsRefusedWithItsPart() throws Exception {
+        Page page = Page.of(chart(ROWS)).at(Spot.parse("Summary!B4"));
+        assertThatThrownBy(() -> drawn(damaged("a.xlsx", "xl/worksheets/sheet1.xml", Optional.empty()), page)).isInstanceOf(BadInput.class)
+                .hasMessageContaining("is no workbook that can be drawn into: it has no part 'xl/worksheets/sheet1.xml'");
+        assertThatThrownBy(() -> drawn(damaged("b.xlsx", "xl/worksheets/sheet1.xml", Optional.of("<worksheet/>junk")), page)).isInstanceOf(BadInput.class)
+                .hasMessageContaining("is no workbook that can be drawn into: its part 'xl/worksheets/sheet1.xml' is damaged");
+        assertThatThrownBy(() -> drawn(damaged("c.xlsx", "xl/workbook.xml", Optional.of("<workbook><sheets>")), page)).hasMessageContaining("its part 'xl/workbook.xml' is damaged");
+        assertThatThrownBy(() -> drawn(damaged("d.xlsx", "xl/styles.xml", Optional.of("<!DOCTYPE x [<!ENTITY e SYSTEM 'file:///etc/hostname'>]><x>&e;</x>")), page)).hasMessageContaining("its part 'xl/styles.xml' is damaged");
+        assertThatThrownBy(() -> drawn(damaged("e.xlsx", "xl/workbook.xml", Optional.of("<workbook/>")), page)).hasMessageContaining("it has no list of sheets");
+    }
+
     @Test
     public void workbookThatUnpacksToMoreThanIsReadIsRefused() throws Exception {
         Path file = workbook("large.xlsx", book -> { });
