@@ -260,6 +260,8 @@ final class HelperSheet {
                 cell.setCellValue("");
             } else if (text && !words) {
                 cell.setCellValue(label.format().write(figures.number(row)));
+            } else if (!words && figures.kind() == Kind.NUMBER) {
+                cell.setCellValue(NumberFormats.rounded(figures.number(row), label.format()));
             } else {
                 value(cell, figures, row);
             }

@@ -2,6 +2,8 @@ package dev.trellisgorge.engine.workbook;
 
 import dev.trellisgorge.chart.Format;
 import dev.trellisgorge.formula.SheetTexts;
+import java.math.BigDecimal;
+import java.math.RoundingMode;
 import java.text.DecimalFormat;
 import java.text.DecimalFormatSymbols;
 import java.util.Locale;
@@ -56,6 +58,15 @@ final class NumberFormats {
     /** A formula that rounds a cell as the format does, so that nothing is written as less than zero that rounds to it. */
     static String rounded(String cell, Format format) {
         return SheetTexts.rounded(cell, format.pattern());
+    }
+
+    /** What that formula gives for a figure. */
+    static double rounded(double figure, Format format) {
+        if (SheetTexts.isExponential(format.pattern())) {
+            return figure;
+        }
+        int digits = parts(format).getMaximumFractionDigits() + (int) Math.round(Math.log10(parts(format).getMultiplier()));
+        return BigDecimal.valueOf(figure).setScale(digits, RoundingMode.HALF_UP).doubleValue();
     }
 
     /** A formula that writes a cell as a text; the signs for decimals and groups are those of the reader's locale. */

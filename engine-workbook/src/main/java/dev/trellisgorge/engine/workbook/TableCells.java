@@ -119,6 +119,9 @@ final class TableCells {
     void row(int line, int from, PlainChart chart, int row, int high, Widths widths) {
         Cell name = write(line, from, row < chart.data().rowCount() ? chart.categoryText(row) : "", chart.beside().isEmpty() ? styles.plain() : styles.ruled(HorizontalAlignment.LEFT, Optional.empty()));
         name.setCellFormula(helpers.categoryCell(row));
+        if (row >= chart.data().rowCount()) {
+            name.setCellValue("");
+        }
         spread(line, from, high, widths.names());
         int at = from + widths.names();
         for (Map.Entry<FigureColumn, Integer> column : widths.figures().entrySet()) {

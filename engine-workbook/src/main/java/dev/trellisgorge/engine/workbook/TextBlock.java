@@ -102,7 +102,7 @@ final class TextBlock {
         Column figures = shown.map(series -> chart.data().column(series.label().orElseThrow().column())).orElse(null);
         if (figures != null && figures.kind() == Kind.NUMBER
                 && !NumberFormats.hasOptionalDecimals(shown.get().label().orElseThrow().format())) {
-            cell.setCellValue(figures.number(row));
+            cell.setCellValue(NumberFormats.rounded(figures.number(row), shown.get().label().orElseThrow().format()));
         } else {
             cell.setCellValue(shown.map(series -> chart.labelText(series, row)).orElse(""));
         }
