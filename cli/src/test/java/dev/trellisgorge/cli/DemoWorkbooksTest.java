@@ -1,0 +1,123 @@
+package dev.trellisgorge.cli;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import dev.trellisgorge.brief.Brief;
+import dev.trellisgorge.pattern.Chart;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.concurrent.TimeUnit;
+import java.util.stream.Stream;
+import org.testng.SkipException;
+import org.testng.annotations.Test;
+
+/** The helper sheets of every demo brief, worked out anew by another program, are what {@code gorge series} prints. */
+public class DemoWorkbooksTest {
+    private static final int NAMES = 3;
+    private static final int FIRST = 6;
+    private static final List<String> SLICES = List.of("slice", "size", "role");
+    private static final double CLOSE = 1e-9;
+    /** Every sheet as a file of its own, cells as they are and not as they are shown. */
+    private static final String SHEETS = "csv:Text - txt - csv (StarCalc):44,34,76,1,,0,false,false,false,false,false,-1";
+
+    private static void requireOffice() {
+        try {
+            new ProcessBuilder("soffice", "--version").start().destroy();
+        } catch (IOException e) {
+            if (System.getenv("CI") != null) {
+                throw new AssertionError("a continuous build must have an office suite on its path (soffice)", e);
+            }
+            throw new SkipException("needs an office suite on the path (soffice)");
+        }
+    }
+
+    private static void convert(Desk desk, List<String> workbooks) throws IOException, InterruptedException {
+        Path profile = Files.createDirectories(desk.path("profile"));
+        Files.writeString(Files.createDirectories(profile.resolve("user")).resolve("registrymodifications.xcu"), """
+                <?xml version="1.0" encoding="UTF-8"?>
+                <oor:items xmlns:oor="http://openoffice.org/2001/registry">
+                <item oor:path="/org.openoffice.Office.Calc/Formula/Load">
+                <prop oor:name="OOXMLRecalcMode" oor:op="fuse"><value>0</value></prop></item>
+                </oor:items>
+                """);
+        List<String> command = new ArrayList<>(List.of("soffice", "-env:UserInstallation=" + profile.toUri(), "--headless", "--convert-to", SHEETS, "--outdir", desk.path("sheets").toString()));
+        workbooks.forEach(name -> command.add(desk.path(name + ".xlsx").toString()));
+        Process office = new ProcessBuilder(command).redirectErrorStream(true).redirectOutput(desk.path("office.log").toFile()).start();
+        assertThat(office.waitFor(240, TimeUnit.SECONDS)).as("the office suite ends").isTrue();
+    }
+
+    private static List<List<String>> csv(String text) {
+        List<List<String>> lines = new ArrayList<>();
+        List<String> line = new ArrayList<>();
+        StringBuilder cell = new StringBuilder();
+        boolean quoted = false;
+        for (int i = 0; i < text.length(); i++) {
+            char sign = text.charAt(i);
+            if (quoted && sign == '"' && i + 1 < text.length() && text.charAt(i + 1) == '"') {
+                cell.append(text.charAt(++i));
+            } else if (sign == '"') {
+                quoted = !quoted;
+            } else if (!quoted && (sign == ',' || sign == '\n')) {
+                line.add(cell.toString());
+                cell.setLength(0);
+                if (sign == '\n') {
+                    lines.add(line);
+                    line = new ArrayList<>();
+                }
+            } else if (sign != '\r') {
+                cell.append(sign);
+            }
+        }
+        return lines;
+    }
+
+    private static boolean isSame(String sheet, String series) {
+        if (series.isEmpty() || sheet.startsWith("#")) {
+            return series.isEmpty() && (sheet.equals("#N/A") || sheet.isEmpty());
+        }
+        try {
+            double wanted = Double.parseDouble(series);
+            return Math.abs(Double.parseDouble(sheet) - wanted) <= CLOSE * Math.max(1, Math.abs(wanted));
+        } catch (NumberFormatException text) {
+            return sheet.equals(series);
+        }
+    }
+
+    @Test
+    public void helperSheetsOfEveryDemoBriefAreItsSeriesAfterAnotherProgramWorkedThemOut() throws Exception {
+        requireOffice();
+        try (Desk desk = new Desk().withDemo()) {
+            List<String> briefs;
+            try (Stream<Path> files = Files.list(desk.path("demo"))) {
+                briefs = files.map(file -> file.getFileName().toString()).filter(name -> name.endsWith(".yaml")).map(name -> name.replace(".yaml", "")).sorted().toList();
+            }
+            for (String brief : briefs) {
+                assertThat(desk.type("draw", "DESK/demo/" + brief + ".yaml", "-o", "DESK/" + brief + ".xlsx").code()).isZero();
+            }
+            convert(desk, briefs);
+            int compared = 0;
+            for (String brief : briefs) {
+                for (Chart chart : Brief.read(desk.path("demo/" + brief + ".yaml")).charts()) {
+                    List<List<String>> series = csv(desk.type("series", "DESK/demo/" + brief + ".yaml", "--chart", chart.name(), "--as", "csv").out());
+                    if (series.get(0).equals(SLICES)) {
+                        continue; // of a ring, whose slices stand below each other: printed otherwise
+                    }
+                    List<List<String>> sheet = csv(Files.readString(desk.path("sheets/" + brief + "-" + chart.name() + " series.csv")));
+                    for (int column = 1; column < series.get(0).size(); column++) {
+                        int at = sheet.get(NAMES).indexOf(series.get(0).get(column));
+                        assertThat(at).as("%s: %s has the column %s", brief, chart.name(), series.get(0).get(column)).isPositive();
+                        for (int row = 1; row < series.size(); row++) {
+                            String found = sheet.get(FIRST + row - 1).get(at);
+                            assertThat(isSame(found, series.get(row).get(column))).as("%s: %s, %s, row %d: %s for %s", brief, chart.name(), series.get(0).get(column), row, found, series.get(row).get(column)).isTrue();
+                            compared++;
+                        }
+                    }
+                }
+            }
+            assertThat(compared).isGreaterThan(500);
+        }
+    }
+}
