@@ -82,6 +82,11 @@ final class Draw implements Command {
         return output.getValue() != null || into.getValue() != null;
     }
 
+    /** Whether a file is a workbook that it draws into, and so changes itself. */
+    boolean drawsInto(Path file) {
+        return into.getValue() != null && same(file, into.getValue()) && (output.getValue() == null || same(file, output.getValue()));
+    }
+
     /** What it reads. */
     List<Path> inputs() {
         return source.inputs();

@@ -58,8 +58,9 @@ final class Watch implements Command {
         do {
             Map<Path, String> now = states();
             if (!now.equals(seen)) {
-                seen = now;
                 draw(given);
+                states().forEach((file, state) -> now.computeIfPresent(file, (same, before) -> draw.drawsInto(file) ? state : before)); // its own changes are no news
+                seen = now;
             }
         } while (goesOn.getAsBoolean());
         return Gorge.DONE;

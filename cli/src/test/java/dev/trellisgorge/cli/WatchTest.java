@@ -7,9 +7,12 @@ import java.io.IOException;
 import java.io.PrintStream;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
+import java.nio.file.Path;
+import java.nio.file.attribute.FileTime;
 import java.util.ArrayList;
 import java.util.Iterator;
 import java.util.List;
+import java.util.stream.Stream;
 import org.testng.annotations.BeforeMethod;
 import org.testng.annotations.Test;
 import picocli.CommandLine;
@@ -31,6 +34,10 @@ public class WatchTest extends AtDesk {
 
     /** Does one thing after another between two looks at the files, and then ends. */
     private String watched(Runnable... between) throws IOException {
+        return watched(List.of("-o", desk.path("a.svg").toString()), between);
+    }
+
+    private String watched(List<String> options, Runnable... between) throws IOException {
         ByteArrayOutputStream out = new ByteArrayOutputStream();
         PrintStream all = new PrintStream(out, true, StandardCharsets.UTF_8);
         Iterator<Runnable> next = List.of(between).iterator();
@@ -41,7 +48,7 @@ public class WatchTest extends AtDesk {
             next.next().run();
             return true;
         });
-        watch.run(new CommandLine(watch.spec()).parseArgs(desk.path("b.yaml").toString(), "-o", desk.path("a.svg").toString()));
+        watch.run(new CommandLine(watch.spec()).parseArgs(Stream.concat(Stream.of(desk.path("b.yaml").toString()), options.stream()).toArray(String[]::new)));
         return out.toString(StandardCharsets.UTF_8).replace(desk.path("").toString(), "DESK");
     }
 
@@ -60,6 +67,22 @@ public class WatchTest extends AtDesk {
                 () -> desk.with("march.csv", "station,mwh\nWeir,77\n"), () -> assertThat(picture()).contains(">77<"));
         assertThat(told).contains("march.csv:2: the row has 1 cell, the header has 2\ngorge: the last files stay as they are\n");
         assertThat(told.lines()).hasSize(4);
+    }
+
+    /** What is drawn into a workbook changes it, which is no reason to draw again; a change of somebody else is. */
+    @Test
+    public void workbookThatIsReadAndDrawnIntoIsNoChangeByItself() throws IOException {
+        assertThat(desk.type("draw", "DESK/b.yaml", "-o", "DESK/report.xlsx").code()).isZero();
+        desk.with("b.yaml", "brief: 1\ndata: {t: {file: report.xlsx, sheet: march 2}}\ncharts: {again: {pattern: columns, category: station, value: mwh}}\n");
+        Path report = desk.path("report.xlsx");
+        String told = watched(List.of("--into", report.toString()), () -> { }, () -> { }, () -> {
+            try {
+                Files.setLastModifiedTime(report, FileTime.fromMillis(0));
+            } catch (IOException e) {
+                throw new AssertionError(e);
+            }
+        }, () -> { });
+        assertThat(told.lines()).hasSize(2).allMatch(line -> line.endsWith("report.xlsx"));
     }
 
     @Test
