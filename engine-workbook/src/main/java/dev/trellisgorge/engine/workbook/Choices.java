@@ -1,5 +1,7 @@
 package dev.trellisgorge.engine.workbook;
 
+import dev.trellisgorge.formula.Formula;
+import dev.trellisgorge.formula.Formulas;
 import dev.trellisgorge.formula.Settings;
 import dev.trellisgorge.shape.Cut;
 import dev.trellisgorge.shape.Rank;
@@ -9,6 +11,7 @@ import dev.trellisgorge.table.CalendarUnit;
 import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Numbers;
 import dev.trellisgorge.table.Table;
+import java.util.Comparator;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
@@ -77,29 +80,43 @@ final class Choices {
     }
 
     /**
-     * A slice by a setting, where it is one by a cell.
+     * A slice by settings, where it is one by stated cells.
      *
      * @param charts   what the rows are for
      * @param settings those that the brief has
+     * @param ranges   whether the ends of a range may be moved too, as there is room for as many rows as there are
      */
-    Slice adjustable(Slice slice, Table rows, String charts, Settings settings) {
-        if (!(slice.cut() instanceof Cut.OneOf one) || one.cells().size() != 1) {
-            return slice;
-        }
+    Slice adjustable(Slice slice, Table rows, String charts, Settings settings, boolean ranges) {
         Column cells = distinct(rows.column(slice.column()));
-        if (one.cells().get(0) instanceof Leaf.Setting setting) {
-            settings.find(setting.name()).filter(value -> value.kind() == cells.kind() && cells.size() <= MOST).ifPresent(value -> offered.putIfAbsent(setting.name(), cells));
+        if (cells.size() > MOST || !slice.column().matches(NAME)) {
             return slice;
         }
-        Optional<Column> value = IntStream.range(0, cells.size()).filter(row -> isWritten(cells, row, ((Leaf.Literal) one.cells().get(0)).value().toString())).mapToObj(row -> cells.at(new int[] {row})).findFirst();
-        if (value.isEmpty() || cells.size() > MOST || !slice.column().matches(NAME)) {
-            return slice;
+        String column = slice.column();
+        if (slice.cut() instanceof Cut.OneOf one) {
+            String meaning = one.cells().size() == 1 ? "which " + column + " is shown by " + charts : "a " + column + " that is shown by " + charts;
+            return new Slice(column, new Cut.OneOf(one.cells().stream().map(cell -> adjustable(cell, cells, column, meaning, settings)).toList()));
+        } else if (slice.cut() instanceof Cut.Range range && ranges) {
+            return new Slice(column, new Cut.Range(range.from().map(cell -> adjustable(cell, cells, column + "_from", "from which " + column + " on " + charts + " shows", settings)),
+                    range.to().map(cell -> adjustable(cell, cells, column + "_to", "up to which " + column + " " + charts + " shows", settings))));
         }
-        String name = free(slice.column());
+        return slice;
+    }
+
+    /** A stated cell as a setting with that name, where there is such a cell; a setting of the brief gets a list. */
+    private Formula adjustable(Formula stated, Column cells, String wanted, String meaning, Settings settings) {
+        if (stated instanceof Leaf.Setting setting) {
+            settings.find(setting.name()).filter(value -> value.kind() == cells.kind()).ifPresent(value -> offered.putIfAbsent(setting.name(), cells));
+            return stated;
+        }
+        Optional<Column> value = IntStream.range(0, cells.size()).filter(row -> isWritten(cells, row, ((Leaf.Literal) stated).value().toString())).mapToObj(row -> cells.at(new int[] {row})).findFirst();
+        if (value.isEmpty()) {
+            return stated;
+        }
+        String name = free(wanted);
         offered.put(name, cells);
         values.put(name, value.get().named(name));
-        meanings.put(name, "which " + slice.column() + " is shown by " + charts);
-        return new Slice(slice.column(), Cut.isSetting(name));
+        meanings.put(name, meaning);
+        return Formulas.setting(name);
     }
 
     /** The setting by which a reader turns the order of rows that were ranked, with the three ways that there are. */
@@ -129,14 +146,13 @@ final class Choices {
 
     /** The most rows that a slice leaves, whichever of the offered cells is picked; empty where it isn't picked. */
     OptionalInt mostRows(Slice slice, Table rows) {
-        boolean picked = slice.cut() instanceof Cut.OneOf one && one.cells().size() == 1 && one.cells().get(0) instanceof Leaf.Setting setting && offered.containsKey(setting.name());
-        if (!picked) {
+        if (!(slice.cut() instanceof Cut.OneOf one) || one.cells().stream().noneMatch(cell -> cell instanceof Leaf.Setting setting && offered.containsKey(setting.name()))) {
             return OptionalInt.empty();
         }
         Column cells = rows.column(slice.column());
         Map<String, Integer> counts = new HashMap<>();
         IntStream.range(0, cells.size()).filter(cells::isPresent).forEach(row -> counts.merge(cells.written(row), 1, Integer::sum));
-        return counts.values().stream().mapToInt(Integer::intValue).max();
+        return OptionalInt.of(counts.values().stream().sorted(Comparator.reverseOrder()).limit(one.cells().size()).mapToInt(Integer::intValue).sum());
     }
 
     private static boolean isWritten(Column cells, int row, String stated) {

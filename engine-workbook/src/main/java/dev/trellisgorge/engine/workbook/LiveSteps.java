@@ -174,7 +174,7 @@ final class LiveSteps {
         } else if (step instanceof Keep keep) {
             return rows.kept(block, after, keep.condition(), needed, folded ? block.lines() : room(block, after, after.rowCount()));
         } else if (step instanceof Slice slice) {
-            Slice picked = choices.adjustable(slice, block.rows(), chart, executor.settings());
+            Slice picked = choices.adjustable(slice, block.rows(), chart, executor.settings(), folded);
             List<String> settings = picked.cut().stated().stream().filter(Leaf.Setting.class::isInstance).map(setting -> ((Leaf.Setting) setting).name()).toList();
             settings.stream().filter(choices.values()::containsKey).forEach(setting -> steps.settable(setting, choices.values().get(setting)));
             if (block.open()) {

@@ -15,6 +15,7 @@ import dev.trellisgorge.pattern.Ranking;
 import dev.trellisgorge.plan.Cells;
 import dev.trellisgorge.plan.PlainChart;
 import dev.trellisgorge.problem.BadInput;
+import dev.trellisgorge.shape.Cut;
 import dev.trellisgorge.shape.Executor;
 import dev.trellisgorge.shape.Keep;
 import dev.trellisgorge.shape.Order;
@@ -283,6 +284,36 @@ public class LiveStepsTest {
             assertThat(IntStream.range(0, 2).mapToObj(row -> value(HelperCells.cell(sheet, 0, row)) + " " + value(HelperCells.cell(sheet, "value", row)))).containsExactly("Mill Race 150.0", "Heron Weir 400.0");
         } finally {
             Files.delete(file);
+        }
+    }
+
+    @Test
+    public void slicesBySeveralCellsAndByARangeBeforeATotalAreCellsToo() throws Exception {
+        Office.require();
+        Executor executor = Executor.over(GENERATION, Settings.NONE);
+        Pipeline steps = Pipeline.of("generation").then(new Slice("month", new Cut.Range(Optional.of(Formulas.text("2031-01")), Optional.of(Formulas.text("2031-02")))))
+                .then(new Slice("station", new Cut.OneOf(List.of(Formulas.text("Mill Race"), Formulas.text("Heron Weir")))))
+                .then(new Total(List.of("station"), List.of(new Total.Figure("mwh", Total.Fold.SUM, "mwh"))));
+        PlainChart chart = Chart.of("station", Columns.of("mwh")).named("some").plan(steps, executor.known()).over(executor);
+        Path file = drawn(chart, sentence -> {
+            throw new AssertionError(sentence);
+        });
+        edit(file, book -> {
+            Sheet settings = book.getSheet("Settings");
+            assertThat(IntStream.rangeClosed(1, 4).mapToObj(row -> value(settings.getRow(row).getCell(0)) + " " + value(settings.getRow(row).getCell(1)) + " " + value(settings.getRow(row).getCell(3))))
+                    .containsExactly("month_from 2031-01 from which month on some shows", "month_to 2031-02 up to which month some shows", "station Mill Race a station that is shown by some",
+                            "station_2 Heron Weir a station that is shown by some");
+            settings.getRow(1).getCell(1).setCellValue("2031-02");
+            settings.getRow(2).getCell(1).setCellValue("2031-03");
+            settings.getRow(3).getCell(1).setCellValue("Heron Weir");
+        });
+        Path saved = Office.recalculated(file);
+        try (InputStream in = Files.newInputStream(saved); XSSFWorkbook book = new XSSFWorkbook(in)) {
+            Sheet sheet = book.getSheet("some series");
+            assertThat(IntStream.range(0, 2).mapToObj(row -> value(HelperCells.cell(sheet, 0, row)) + " " + value(HelperCells.cell(sheet, "value", row)))).containsExactly("Heron Weir 470.0", " null");
+        } finally {
+            Files.delete(file);
+            Files.delete(saved);
         }
     }
 
