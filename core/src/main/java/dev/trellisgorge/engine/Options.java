@@ -15,7 +15,7 @@ import java.util.Set;
  * @param size      of each picture
  * @param spareRows for how many rows more in each raw table a live file has room, 0 or more
  * @param spareBars for how many bars more a chart has room whose rows are totals; empty for a quarter of those that there are, and one at least
- * @param author    who made it, as the file's properties say; empty for the program
+ * @param author    who made it, as the file's properties say; empty for the program's own name, or none
  * @param date      the day on which it was made, as the file's properties say; empty for none, so that the same input gives the same bytes
  * @param into      a file of the same kind that what is drawn is put into, beside what it holds; empty for a file of its own
  */
@@ -47,6 +47,7 @@ public record Options(Size size, int spareRows, OptionalInt spareBars, Optional<
         }
     }
 
+    /** Pictures of a size, and nothing else asked for. */
     public static Options of(Size size) {
         return new Options(size, 0, OptionalInt.empty(), Optional.empty(), Optional.empty(), Optional.empty());
     }
@@ -61,10 +62,12 @@ public record Options(Size size, int spareRows, OptionalInt spareBars, Optional<
         return new Options(size, rows, bars, author, date, into);
     }
 
+    /** Made by somebody, as the file's properties then say. */
     public Options author(String name) {
         return new Options(size, spareRows, spareBars, Optional.of(name), date, into);
     }
 
+    /** Made on a day, as the file's properties then say. */
     public Options date(LocalDate day) {
         return new Options(size, spareRows, spareBars, author, Optional.of(day), into);
     }

@@ -1,5 +1,6 @@
 package dev.trellisgorge.engine;
 
+import java.util.Locale;
 import java.util.Objects;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
@@ -22,8 +23,12 @@ public record Spot(String sheet, int column, int row, int columns, int rows) {
     private static final int LETTERS = 26;
     private static final Pattern WRITTEN = Pattern.compile("(?:'((?:[^']|'')+)'|([^'!]+))!\\$?([A-Za-z]{1,3})\\$?([0-9]{1,7})(?::\\$?([A-Za-z]{1,3})\\$?([0-9]{1,7}))?");
 
+    /** @throws IllegalArgumentException where it is no place at all */
     public Spot {
         Objects.requireNonNull(sheet, "sheet");
+        if (column < 0 || row < 0 || columns < 1 || rows < 1) {
+            throw new IllegalArgumentException("a place has at least one cell, from column and row 0 on");
+        }
     }
 
     /**
@@ -49,7 +54,7 @@ public record Spot(String sheet, int column, int row, int columns, int rows) {
 
     private static int column(String letters) {
         int column = 0;
-        for (char letter : letters.toUpperCase(java.util.Locale.ROOT).toCharArray()) {
+        for (char letter : letters.toUpperCase(Locale.ROOT).toCharArray()) {
             column = column * LETTERS + letter - 'A' + 1;
         }
         return column - 1;

@@ -159,9 +159,8 @@ final class SheetRows {
     }
 
     /** Says what the sheet is called, where formulas can refer to it. */
-    SheetRows on(String name) {
+    void on(String name) {
         sheet = name;
-        return this;
     }
 
     /** The place of the first header row: the one that is said, the first of the range, or the first of the widest ones. */

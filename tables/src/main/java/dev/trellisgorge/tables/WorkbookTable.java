@@ -56,10 +56,10 @@ final class WorkbookTable {
             XSSFReader reader = new XSSFReader(archive);
             SheetRows rows = new SheetRows(place, layout);
             boolean from1904 = is1904(reader); // first, as it tells damage in words of ours
-            try (InputStream sheet = sheet(reader, layout.sheet(), source)) {
+            try (InputStream sheet = sheet(reader, layout.sheet(), source, rows)) {
                 parse(sheet, new Cells(reader.getStylesTable(), new SharedTexts(archive), from1904, rows));
             }
-            return rows.on(layout.sheet().orElseGet(() -> sheets(source).get(0))).table(name);
+            return rows.table(name);
         } catch (NoClassDefFoundError e) { // of a library that unpacks what this format does not allow
             throw new BadInput(place, "is no workbook that can be read: it is packed in another way than SpreadsheetML allows; save it again");
         } catch (IOException | OpenXML4JException | SAXException | POIXMLException | OpenXML4JRuntimeException
@@ -142,13 +142,14 @@ final class WorkbookTable {
         return names;
     }
 
-    /** The sheet of that name, or the first one. */
-    private static InputStream sheet(XSSFReader reader, Optional<String> wanted, InputFile source) throws IOException, OpenXML4JException {
+    /** The sheet of that name, or the first one; the rows are told what it is called. */
+    private static InputStream sheet(XSSFReader reader, Optional<String> wanted, InputFile source, SheetRows rows) throws IOException, OpenXML4JException {
         List<String> names = new ArrayList<>();
         XSSFReader.SheetIterator sheets = (XSSFReader.SheetIterator) reader.getSheetsData();
         while (sheets.hasNext()) {
             InputStream sheet = sheets.next();
             if (wanted.isEmpty() || wanted.get().equals(sheets.getSheetName())) {
+                rows.on(sheets.getSheetName());
                 return source.watched(sheet, sheets.getSheetPart().getSize());
             }
             names.add(sheets.getSheetName());

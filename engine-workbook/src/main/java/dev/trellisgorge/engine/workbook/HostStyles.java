@@ -22,7 +22,7 @@ final class HostStyles {
     private static final List<String> ORDER = List.of("numFmts", "fonts", "fills", "borders", "cellStyleXfs", "cellXfs", "cellStyles", "dxfs", "tableStyles", "colors", "extLst");
     private static final Pattern CELL = Pattern.compile("<(c|row|col)(\\s[^>]*?)?(/?)>(<v>(\\d+)</v></c>)?");
     private static final Pattern STYLE = Pattern.compile("(\\s(?:s|style)=\")(\\d+)\"");
-    private static final Pattern RULE = Pattern.compile("(dxfId=\")(\\d+)\"");
+    private static final Pattern RULE = Pattern.compile("(<cfRule\\s[^>]*?dxfId=\")(\\d+)\"");
 
     private final String both;
     private final List<Integer> cells;
@@ -115,7 +115,7 @@ final class HostStyles {
     /** A sheet of the second as one of both, with its texts in its cells. */
     String ofSheet(String sheet, List<String> texts) {
         String styled = CELL.matcher(sheet).replaceAll(match -> Matcher.quoteReplacement(cell(match, texts)));
-        return shifted(RULE, styled, rules::get).replaceFirst("tabSelected=\"(1|true)\"", "tabSelected=\"0\"");
+        return shifted(RULE, styled, rules::get).replaceFirst("(<sheetView\\s[^>]*?)tabSelected=\"(1|true)\"", "$1tabSelected=\"0\"");
     }
 
     private String cell(MatchResult match, List<String> texts) {

@@ -15,12 +15,14 @@ import java.util.List;
 import java.util.Map;
 import java.util.NoSuchElementException;
 import java.util.Optional;
+import java.util.OptionalInt;
 import java.util.Set;
 import java.util.regex.MatchResult;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import java.util.zip.ZipEntry;
 import java.util.zip.ZipFile;
+import org.apache.poi.ss.util.CellReference;
 
 /**
  * A workbook of somebody else, into which sheets and charts are put. Of its parts those change that must know of the new ones: the list of
@@ -34,9 +36,8 @@ final class HostWorkbook {
     private static final String MAIN = "http://schemas.openxmlformats.org/spreadsheetml/2006/main";
     private static final String STRICT = "http://purl.oclc.org/ooxml/spreadsheetml/main";
     private static final String DRAWING_TYPE = "application/vnd.openxmlformats-officedocument.drawing+xml";
-    /** What comes after a drawing in a worksheet, and after the calculation in a workbook. */
+    /** What comes after a drawing in a worksheet, and after the names and how it is worked out in a workbook. */
     private static final Set<String> AFTER_DRAWING = Set.of("drawingHF", "picture", "oleObjects", "controls", "webPublishItems", "tableParts", "extLst", "legacyDrawing", "legacyDrawingHF");
-    private static final Set<String> AFTER_NAMES = Set.of("calcPr", "oleSize", "customWorkbookViews", "pivotCaches", "smartTagPr", "smartTagTypes", "webPublishing", "fileRecoveryPr", "webPublishObjects", "extLst");
     private static final Set<String> AFTER_CALCULATION = Set.of("oleSize", "customWorkbookViews", "pivotCaches", "smartTagPr", "smartTagTypes", "webPublishing", "fileRecoveryPr", "webPublishObjects", "extLst");
     private static final Pattern SHEET = Pattern.compile("(?:'((?:[^']|'')+)'|([^'!,:()\\s]+))!");
 
@@ -112,13 +113,13 @@ final class HostWorkbook {
         return new XmlText(parts.text(workbook));
     }
 
-    /** A sheet of the list: its name, and the part that holds it. */
+    /** A sheet of the list: its name, and the part that holds its cells; empty where it is a chart alone. */
     private record Listed(String name, String part, XmlText.Element element) {
     }
 
     private List<Listed> sheets(XmlText.Element root) {
         Map<String, String> targets = new LinkedHashMap<>();
-        parts.relations(workbook).forEach(relation -> targets.put(relation.id(), relation.target()));
+        parts.relations(workbook).stream().filter(relation -> relation.is("worksheet")).forEach(relation -> targets.put(relation.id(), relation.target()));
         return root.child("sheets").orElseThrow().children().stream().map(sheet -> new Listed(sheet.attribute("name").orElse(""), targets.getOrDefault(relationId(sheet), ""), sheet)).toList();
     }
 
@@ -138,12 +139,36 @@ final class HostWorkbook {
     /** Which sheet a place is on, as the workbook writes its name. */
     private Listed sheet(String name, Place asked) {
         List<Listed> all = sheets(workbook().root());
-        return all.stream().filter(sheet -> sheet.name().equalsIgnoreCase(name)).filter(sheet -> sheet.part().contains("worksheets/") || parts.has(sheet.part())).findFirst()
-                .orElseThrow(() -> new BadInput(asked, "there is no sheet '" + name + "' in " + place + ". " + Nearest.hint(name, all.stream().map(Listed::name).toList())));
+        return all.stream().filter(sheet -> sheet.name().equalsIgnoreCase(name)).filter(sheet -> !sheet.part().isEmpty()).findFirst()
+                .orElseThrow(() -> new BadInput(asked, "there is no sheet '" + name + "' with cells in " + place + ". " + Nearest.hint(name, all.stream().filter(sheet -> !sheet.part().isEmpty()).map(Listed::name).toList())));
     }
 
     HostGrid grid(String sheet, Place asked) {
         return reading(place, () -> new HostGrid(new XmlText(parts.text(sheet(sheet, asked).part())).root()));
+    }
+
+    /**
+     * The first of some lines with a cell that holds something.
+     *
+     * @param from   the first line, as a reader counts them, and {@code to} the last
+     * @param left   the first column, from 0, and {@code right} the last
+     * @return empty where all are free
+     */
+    OptionalInt firstFilled(String sheet, int from, int to, int left, int right) {
+        return reading(place, () -> {
+            int line = 0;
+            for (XmlText.Element row : new XmlText(parts.text(sheet(sheet, place).part())).root().child("sheetData").map(XmlText.Element::children).orElse(List.of())) {
+                line = row.attribute("r").map(Integer::parseInt).orElse(line + 1);
+                int column = -1;
+                for (XmlText.Element cell : line < from || line > to ? List.<XmlText.Element>of() : row.children()) {
+                    column = cell.attribute("r").map(at -> (int) new CellReference(at).getCol()).orElse(column + 1);
+                    if (column >= left && column <= right && !cell.children().isEmpty()) {
+                        return OptionalInt.of(line);
+                    }
+                }
+            }
+            return OptionalInt.empty();
+        });
     }
 
     /** Takes out what was drawn into it before: sheets, their names, and charts on other sheets. */
@@ -241,7 +266,7 @@ final class HostWorkbook {
     }
 
     private void put(byte[] made, Map<String, String> onOther) throws IOException {
-        HostWorkbook source = new HostWorkbook(Parts.read(made, place), place);
+        HostWorkbook source = new HostWorkbook(Parts.read(made), place);
         HostStyles styles = styles(source);
         List<String> texts = source.sharedTexts();
         List<Listed> sheets = source.sheets(source.workbook().root());
@@ -299,7 +324,7 @@ final class HostWorkbook {
                 parts.write(drawing, withCharts(source, relation.target(), drawing));
                 parts.type(drawing, DRAWING_TYPE);
                 String id = parts.relate(part, relation.type(), drawing);
-                parts.write(part, parts.text(part).replace("\"" + own + "\"", "\"" + id + "\""));
+                parts.write(part, parts.text(part).replace("r:id=\"" + own + "\"", "r:id=\"" + id + "\""));
             }
         }
         String id = parts.relate(workbook, OFFICE + "/worksheet", part);
@@ -397,7 +422,7 @@ final class HostWorkbook {
         if (names.isPresent()) {
             text.append(names.get(), more.toString());
         } else {
-            text.insert(before(root, AFTER_NAMES), "<definedNames xmlns=\"" + MAIN + "\">" + more + "</definedNames>");
+            text.insert(root.child("calcPr").map(XmlText.Element::start).orElseGet(() -> before(root, AFTER_CALCULATION)), "<definedNames xmlns=\"" + MAIN + "\">" + more + "</definedNames>");
         }
         Optional<XmlText.Element> calculation = root.child("calcPr");
         if (calculation.isPresent()) {

@@ -65,7 +65,7 @@ final class LiveWorkbook {
         this.pages = pages;
         this.told = told;
         this.options = options;
-        this.raw = new RawSheets(names, options.into());
+        this.raw = new RawSheets(names, host, options);
     }
 
     /** A sheet for each page, and all that they need. */
@@ -139,7 +139,8 @@ final class LiveWorkbook {
         return helpers;
     }
 
-    private void tellWhatStays() {
+    /** Tells which cells and steps are not followed. */
+    void tellWhatStays() {
         raw.copied().forEach(told);
         rows.entrySet().stream().filter(each -> options.spareRows() > 0 && !(each.getValue().source() instanceof Block)).forEach(each -> told.accept("'" + TileRows.name(each.getKey()) + "': " + PageSheet.NO_SPARE));
         rows.forEach((tile, each) -> each.stays().forEach(stays -> told.accept("'" + TileRows.name(tile) + "': " + stays)));

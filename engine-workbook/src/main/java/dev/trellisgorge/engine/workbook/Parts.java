@@ -63,7 +63,7 @@ final class Parts {
         try (ZipFile zip = new ZipFile(file.toFile())) {
             for (ZipEntry part : Collections.list(zip.entries())) {
                 try (InputStream in = zip.getInputStream(part)) {
-                    read.take(part, in, place);
+                    read.take(part, in, place, Bound.HOST_BYTES.count());
                 }
             }
         } catch (ZipException e) {
@@ -75,23 +75,23 @@ final class Parts {
         return read;
     }
 
-    /** Those of a package of ours. */
-    static Parts read(byte[] bytes, Place place) throws IOException {
+    /** Those of a package of ours, however large. */
+    static Parts read(byte[] bytes) throws IOException {
         Parts read = new Parts();
         try (ZipInputStream zip = new ZipInputStream(new ByteArrayInputStream(bytes))) {
             for (ZipEntry part = zip.getNextEntry(); part != null; part = zip.getNextEntry()) {
-                read.take(part, zip, place);
+                read.take(part, zip, Place.of(""), Integer.MAX_VALUE - 8);
             }
         }
         return read;
     }
 
-    private void take(ZipEntry part, InputStream in, Place place) throws IOException {
+    private void take(ZipEntry part, InputStream in, Place place, int most) throws IOException {
         if (!part.isDirectory()) {
-            byte[] content = in.readNBytes((int) (Bound.HOST_BYTES.count() - bytes + 1));
+            byte[] content = in.readNBytes((int) (most - bytes + 1));
             bytes += content.length;
-            if (bytes > Bound.HOST_BYTES.count()) {
-                throw new BadInput(place, "unpacks to more than " + Bound.HOST_BYTES.count() + " bytes, which is as many as are read");
+            if (bytes > most) {
+                throw new BadInput(place, "unpacks to more than " + most + " bytes, which is as many as are read");
             }
             parts.put(part.getName(), content);
         }
@@ -99,10 +99,6 @@ final class Parts {
 
     boolean has(String part) {
         return parts.containsKey(part);
-    }
-
-    Set<String> names() {
-        return Set.copyOf(parts.keySet());
     }
 
     byte[] bytes(String part) {

@@ -1,5 +1,7 @@
 package dev.trellisgorge.engine.workbook;
 
+import dev.trellisgorge.engine.Options;
+import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.table.Source;
 import dev.trellisgorge.table.Table;
 import java.io.IOException;
@@ -20,7 +22,8 @@ import java.util.stream.IntStream;
  */
 final class RawSheets {
     private final SheetNames names;
-    private final Optional<Path> host;
+    private final Optional<HostWorkbook> host;
+    private final Options options;
     private final Map<Table, Stands> known = new IdentityHashMap<>();
     private final Map<String, Table> inOrder = new LinkedHashMap<>();
     private final List<String> copied = new ArrayList<>();
@@ -34,16 +37,20 @@ final class RawSheets {
     record Stands(String sheet, int first, int[] columns) {
     }
 
-    /** @param host the workbook that is drawn into; empty where there is none */
-    RawSheets(SheetNames names, Optional<Path> host) {
+    /**
+     * @param host    the workbook that is drawn into; empty where there is none
+     * @param options of which its file and the room for rows to come are read
+     */
+    RawSheets(SheetNames names, Optional<HostWorkbook> host, Options options) {
         this.names = names;
         this.host = host;
+        this.options = options;
     }
 
     /**
      * Where the cells of a table stand.
      *
-     * @throws dev.trellisgorge.problem.BadInput where it doesn't fit on a sheet
+     * @throws BadInput where it doesn't fit on a sheet, or rows are to come where other cells stand
      */
     Stands of(Table table) {
         return known.computeIfAbsent(table, each -> {
@@ -51,7 +58,7 @@ final class RawSheets {
             if (own.isPresent()) {
                 Optional<String> why = why(each, own.get());
                 if (why.isEmpty()) {
-                    return new Stands(own.get().name(), each.source().lines()[0], own.get().columns());
+                    return checked(each, new Stands(own.get().name(), each.source().lines()[0], own.get().columns()));
                 }
                 copied.add("'" + each.name() + "': its cells are copied, as " + why.get() + ", so edits on the sheet '" + own.get().name() + "' are not followed");
             }
@@ -62,9 +69,20 @@ final class RawSheets {
         });
     }
 
+    /** The lines below a table of somebody else's sheet are free, where rows are to come. */
+    private Stands checked(Table table, Stands stands) {
+        int below = stands.first() + table.rowCount();
+        if (options.spareRows() > 0) {
+            host.orElseThrow().firstFilled(stands.sheet(), below, below + options.spareRows(), IntStream.of(stands.columns()).min().orElseThrow(), IntStream.of(stands.columns()).max().orElseThrow()).ifPresent(line -> {
+                throw new BadInput(table.place(), "row " + line + " of the sheet '" + stands.sheet() + "' holds something where rows are to come below '" + table.name() + "'; free it, or leave room for fewer rows");
+            });
+        }
+        return stands;
+    }
+
     private boolean isOfHost(Table table) {
         try {
-            return host.isPresent() && !table.source().file().isEmpty() && Files.exists(Path.of(table.source().file())) && Files.isSameFile(host.get(), Path.of(table.source().file()));
+            return host.isPresent() && !table.source().file().isEmpty() && Files.exists(Path.of(table.source().file())) && Files.isSameFile(options.into().orElseThrow(), Path.of(table.source().file()));
         } catch (IOException e) {
             return false;
         }

@@ -3,18 +3,13 @@ package dev.trellisgorge.engine.workbook;
 import dev.trellisgorge.engine.Options;
 import dev.trellisgorge.engine.Page;
 import java.awt.Dimension;
-import java.io.ByteArrayInputStream;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.io.OutputStream;
-import java.time.LocalDateTime;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.function.Consumer;
-import java.util.zip.ZipEntry;
-import java.util.zip.ZipInputStream;
-import java.util.zip.ZipOutputStream;
 import org.apache.poi.xslf.usermodel.SlideLayout;
 import org.apache.poi.xslf.usermodel.XMLSlideShow;
 import org.apache.poi.xslf.usermodel.XSLFSlide;
@@ -22,7 +17,6 @@ import org.apache.poi.xslf.usermodel.XSLFSlide;
 /** A slide for each page, all as large as a picture. */
 final class SlideDeck {
     static final double POINTS_PER_PIXEL = 0.75;
-    private static final LocalDateTime EARLIEST = LocalDateTime.of(1980, 2, 1, 0, 0);
 
     private final List<Page> pages;
     private final Options options;
@@ -52,22 +46,8 @@ final class SlideDeck {
             }
             show.write(made);
         }
-        repack(made.toByteArray(), workbooks, out);
-    }
-
-    /** Puts the charts' workbooks in their places. No part carries a time, so that the same charts give the same bytes. */
-    private static void repack(byte[] made, Map<String, byte[]> workbooks, OutputStream out) throws IOException {
-        ZipOutputStream packed = new ZipOutputStream(out);
-        try (ZipInputStream parts = new ZipInputStream(new ByteArrayInputStream(made))) {
-            for (ZipEntry part = parts.getNextEntry(); part != null; part = parts.getNextEntry()) {
-                ZipEntry copy = new ZipEntry(part.getName());
-                copy.setTimeLocal(EARLIEST);
-                packed.putNextEntry(copy);
-                byte[] workbook = workbooks.get("/" + part.getName());
-                packed.write(workbook == null ? parts.readAllBytes() : workbook);
-                packed.closeEntry();
-            }
-        }
-        packed.finish();
+        Parts parts = Parts.read(made.toByteArray());
+        workbooks.forEach((part, workbook) -> parts.write(part.substring(1), workbook)); // in the places of those that the library makes
+        parts.writeTo(out);
     }
 }

@@ -29,6 +29,9 @@ final class SlideTable {
     private static final int FEWEST_FOR_BARS = 3;
     private static final int HIGHEST_ROW = 3;
     private static final int HEADING = 2;
+    /** In 1/100 point. */
+    private static final int TITLE = 1200;
+    private static final int SUBTITLE = 1000;
     private static final double POINTS = 11;
     private static final double GLYPH = 0.9;
     /** Pixels. */
@@ -71,9 +74,9 @@ final class SlideTable {
         }
         if (titled) {
             Rectangle2D line = canvas.place(new Area(whole.column(), whole.row(), whole.columns(), 1));
-            canvas.words(line.getX(), line.getY(), line.getWidth(), line.getHeight(), chart.title(), 1200, true, STTextAlignType.L, Role.INK.color());
+            canvas.words(line.getX(), line.getY(), line.getWidth(), line.getHeight(), chart.title(), TITLE, true, STTextAlignType.L, Role.INK.color());
             Rectangle2D second = canvas.place(new Area(whole.column(), whole.row() + 1, whole.columns(), 1));
-            canvas.words(second.getX(), second.getY(), second.getWidth(), second.getHeight(), chart.subtitle(), 1000, false, STTextAlignType.L, Role.INK.color());
+            canvas.words(second.getX(), second.getY(), second.getWidth(), second.getHeight(), chart.subtitle(), SUBTITLE, false, STTextAlignType.L, Role.INK.color());
         }
         boolean texts = chart.drawing() instanceof TextCells;
         TableCells.Widths widths = TableCells.widths(chart, area.columns() - FEWEST_FOR_BARS, told);

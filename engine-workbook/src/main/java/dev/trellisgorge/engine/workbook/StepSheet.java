@@ -12,6 +12,7 @@ import dev.trellisgorge.table.Kind;
 import dev.trellisgorge.table.Table;
 import java.util.ArrayList;
 import java.util.HashMap;
+import java.util.IdentityHashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -41,7 +42,7 @@ final class StepSheet {
     private final Styles styles;
     private final List<SheetColumn> columns = new ArrayList<>();
     private final Map<Integer, String> sentences = new LinkedHashMap<>();
-    private final Map<String, Block> arrivals = new HashMap<>();
+    private final Map<Table, Block> arrivals = new IdentityHashMap<>();
     private String sentence = "";
     private int lines;
 
@@ -135,15 +136,15 @@ final class StepSheet {
 
     /** The rows of a raw sheet and those that may come below them: a column says which lines have one. */
     Block arrivals(Table table, RawSheets.Stands where, int spare) {
-        String raw = where.sheet();
         if (table.rowCount() + spare + Math.max(where.first(), SheetLayout.FIRST) > SheetBounds.ROWS) {
             throw new BadInput(table.place(), table.rowCount() + " rows and room for " + spare + " more don't fit on a sheet of a workbook, which has " + SheetBounds.ROWS + " lines");
         }
-        return arrivals.computeIfAbsent(raw, sheet -> {
+        return arrivals.computeIfAbsent(table, each -> {
+            String sheet = where.sheet();
             int rows = table.rowCount() + spare;
             int from = IntStream.of(where.columns()).min().orElseThrow();
             int end = IntStream.of(where.columns()).max().orElseThrow();
-            CellRangeAddress below = new CellRangeAddress(where.first() + rows - 1, SheetBounds.ROWS - 1, from, end);
+            CellRangeAddress below = new CellRangeAddress(where.first() + rows - 1, where.first() + rows - 1, from, end); // rows stand below each other, so one too many is there
             String room = "IF(COUNTA(" + below.formatAsString(sheet, true) + ")>0,\"rows find no room\",\"" + SheetHead.OK + "\")";
             Place first = new Place(sheet, from, where.first(), true);
             Place last = new Place(sheet, end, where.first(), true);

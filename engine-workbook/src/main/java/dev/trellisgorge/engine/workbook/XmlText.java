@@ -36,10 +36,6 @@ final class XmlText {
             return name.substring(name.indexOf(':') + 1);
         }
 
-        String prefix() {
-            return name.substring(0, name.indexOf(':') + 1);
-        }
-
         boolean isEmpty() {
             return closing == opened && text.charAt(opened - 2) == '/';
         }

@@ -30,6 +30,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.OptionalInt;
 import java.util.TreeMap;
 import java.util.function.Consumer;
 import java.util.zip.ZipEntry;
@@ -401,6 +402,54 @@ public class IntoTest {
     }
 
     @Test
+    public void rowsToComeAreTakenInWhereTheLinesBelowAreFreeAndRefusedElsewhere() throws Exception {
+        Office.require();
+        Path file = workbook("two ranges.xlsx", book -> {
+            fill(book.getSheet("The figures"), 20, 1);
+            book.getSheet("The figures").getRow(21).getCell(2).setCellValue(1000);
+            book.getSheet("The figures").createRow(30).createCell(2).setCellValue(7);
+        });
+        Source.OfSheet columns = new Source.OfSheet("The figures", new int[] {1, 2});
+        Table upper = Table.of("upper", new Source(file.toString(), new int[] {4, 5, 6}, Optional.of(columns)), ROWS.columns());
+        Table lower = Table.of("lower", new Source(file.toString(), new int[] {22, 23, 24}, Optional.of(columns)), List.of(ROWS.column("station"), Column.numbers("mwh", 1000, 400, 386)));
+        Options options = Options.STANDARD.into(file).spare(4, OptionalInt.empty());
+        List<Page> pages = List.of(Page.of(chart(upper)), Page.of(Chart.of("station", Columns.of("mwh")).named("other").over(lower, Settings.NONE)));
+        ByteArrayOutputStream out = new ByteArrayOutputStream();
+        Engines.draw(pages, "xlsx", options, out);
+        Path drawn = Files.write(folder.resolve("two ranges drawn.xlsx"), out.toByteArray());
+        try (InputStream in = Files.newInputStream(drawn); XSSFWorkbook book = new XSSFWorkbook(in)) {
+            Row added = book.getSheet("The figures").createRow(6);
+            added.createCell(1).setCellValue("New Weir");
+            added.createCell(2).setCellValue(500);
+            try (OutputStream again = Files.newOutputStream(drawn)) {
+                book.write(again);
+            }
+        }
+        Path saved = Office.recalculated(drawn);
+        try (InputStream in = Files.newInputStream(saved); XSSFWorkbook book = new XSSFWorkbook(in)) {
+            assertThat(HelperCells.cell(book.getSheet("march series"), "above", 3).getNumericCellValue()).isEqualTo(500);
+            assertThat(HelperCells.cell(book.getSheet("other series"), "value", 0).getNumericCellValue()).isEqualTo(1000);
+            assertThat(book.getSheet("march rows").getRow(SheetLayout.SHOWN_AS - 1).getCell(0).getStringCellValue()).isEqualTo("OK");
+        } finally {
+            Files.delete(saved);
+        }
+        assertThatThrownBy(() -> Engines.draw(pages, "xlsx", Options.STANDARD.into(file).spare(6, OptionalInt.empty()), new ByteArrayOutputStream())).isInstanceOf(BadInput.class)
+                .hasMessageContaining("row 31 of the sheet 'The figures' holds something where rows are to come below 'lower'; free it, or leave room for fewer rows");
+    }
+
+    /** Texts that look like pieces of a sheet's XML. */
+    @Test
+    public void textsOfCellsAreNoMarkup() throws Exception {
+        String odd = "dxfId=\"99\" tabSelected=\"1\" r:id=\"rId1\" \"rId1\" s=\"7\"";
+        Path file = workbook("odd texts.xlsx", book -> { });
+        Path drawn = Files.write(folder.resolve("odd texts drawn.xlsx"), drawn(file, Page.of(chart(Table.of("generation", Column.texts("station", odd, "b"), Column.numbers("mwh", 1, 2))))));
+        try (InputStream in = Files.newInputStream(drawn); XSSFWorkbook book = new XSSFWorkbook(in)) {
+            assertThat(book.getSheet("generation").getRow(1).getCell(0).getStringCellValue()).isEqualTo(odd);
+            assertThat(book.getSheet("march").getDrawingPatriarch().getCharts()).hasSize(1);
+        }
+    }
+
+    @Test
     public void cellsThatHadToBeReadAreCopiedAndTold() throws Exception {
         Path file = workbook("read cells.xlsx", book -> { });
         Table read = Table.of("generation", new Source(file.toString(), new int[] {4, 5, 6}, Optional.of(new Source.OfSheet("The figures", new int[] {1, -1}))), ROWS.columns());
@@ -470,7 +519,7 @@ public class IntoTest {
     public void whatCannotBeDrawnIntoIsRefused() throws Exception {
         Path file = workbook("refused.xlsx", book -> { });
         Page page = Page.of(chart(ROWS));
-        assertThatThrownBy(() -> drawn(file, page.at(Spot.parse("Sumary!B4")))).isInstanceOf(BadInput.class).hasMessageContaining("chart 'march': there is no sheet 'Sumary'").hasMessageContaining("Did you mean 'Summary'?");
+        assertThatThrownBy(() -> drawn(file, page.at(Spot.parse("Sumary!B4")))).isInstanceOf(BadInput.class).hasMessageContaining("chart 'march': there is no sheet 'Sumary' with cells in ").hasMessageContaining("Did you mean 'Summary'?");
         assertThatThrownBy(() -> drawn(folder.resolve("none.xlsx"), page)).hasMessageContaining("there is no such file");
         Path text = Files.writeString(folder.resolve("text.xlsx"), "a,b");
         assertThatThrownBy(() -> drawn(text, page)).hasMessageContaining("is no workbook of the kind .xlsx or .xlsm");
