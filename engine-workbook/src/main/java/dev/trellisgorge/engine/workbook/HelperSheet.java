@@ -47,6 +47,7 @@ final class HelperSheet {
     private static final int MOST_DECIMALS = 3;
     private static final int LOOKED_AT = 1000;
     private static final String PROOF = "proof ";
+    static final String UNNAMED = " ";
 
     private final Cells data;
     private final Plan plan;
@@ -272,11 +273,16 @@ final class HelperSheet {
     }
 
     private int scaleFromZero() {
-        return add("scale from", "a point that the scale takes in, so that bars begin at 0 however close their figures are", Computation.WIDTH, (line, column, row) -> {
+        return add(new SheetColumn("scale from", UNNAMED, Optional.empty(), "a point that the scale takes in, so that bars begin at 0 however close their figures are", Computation.WIDTH, (line, column, row) -> {
             if (row == 0) {
                 line.createCell(column).setCellValue(0);
             }
-        });
+        }));
+    }
+
+    /** The cell over them, with a name that isn't seen: a series without one is named by its column in some programs. */
+    CellReference zeroTitle() {
+        return new CellReference(name, SheetLayout.SHOWN_AS - 1, zeroAt.getAsInt(), true, true);
     }
 
     /** Cells of which the first holds 0, and the others nothing; empty where there are no bars. */

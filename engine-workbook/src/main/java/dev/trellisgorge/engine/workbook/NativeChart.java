@@ -365,7 +365,7 @@ final class NativeChart {
     private XDDFChartData.Series zero(XDDFChartData data, XDDFCategoryDataSource names) {
         zeroAt = drawn.size();
         XDDFChartData.Series added = data.addSeries(names, Cached.zero(plain, helpers.zero().orElseThrow()));
-        added.setTitle(" ", null);
+        added.setTitle(HelperSheet.UNNAMED, helpers.zeroTitle());
         return added;
     }
 }

@@ -33,6 +33,8 @@ final class PageSheet {
     private static final int LEAST_ROWS = 12;
     private static final int LEAST_FIGURE_ROWS = 6;
     private static final int TITLE_ROWS = 2;
+    /** What the value of a setting takes below the charts: one is too narrow for a date. */
+    private static final int VALUE_COLUMNS = 2;
     private static final String HOLDS = "The pieces add back to the figures on every row.";
     private static final String FAILS = "CHECK: the pieces do not add back; the sheet of the series says on which row.";
     private static final String NO_ROOM = "CHECK: there are more rows now than there is room for; draw it anew.";
@@ -184,8 +186,9 @@ final class PageSheet {
             } else {
                 value.setCellValue(setting.getValue().written(0));
             }
+            merge(at, 2, VALUE_COLUMNS);
             boolean picks = page.tiles().stream().anyMatch(tile -> rows.get(tile).settingsThatStay().contains(setting.getKey()));
-            write(at++, 3, picks ? LiveWorkbook.PICKED : "(change it on the sheet Settings)", styles.note());
+            write(at++, 2 + VALUE_COLUMNS, picks ? LiveWorkbook.PICKED : "(change it on the sheet Settings)", styles.note());
         }
         List<HelperSheet> proved = page.tiles().stream().map(helpers::get).filter(sheet -> sheet.proofCell().isPresent()).toList();
         List<String> rooms = page.tiles().stream().flatMap(tile -> rows.get(tile).source() instanceof Block block ? block.rooms().stream() : Stream.empty()).distinct().map(PageSheet::isOk).toList();

@@ -45,6 +45,7 @@ import java.util.stream.IntStream;
 import org.apache.poi.ss.usermodel.Cell;
 import org.apache.poi.ss.usermodel.CellType;
 import org.apache.poi.ss.usermodel.Sheet;
+import org.apache.poi.ss.util.CellReference;
 import org.apache.poi.xssf.usermodel.XSSFWorkbook;
 import org.testng.annotations.Test;
 
@@ -84,9 +85,18 @@ public class LiveStepsTest {
         book.close();
     }
 
+    /** Writes into the cell that a setting's name stands for. */
+    private static void setting(XSSFWorkbook book, String name, Object value) {
+        CellReference at = new CellReference(book.getName(name).getRefersToFormula());
+        set(book.getSheet(at.getSheetName()).getRow(at.getRow()).createCell(at.getCol()), value);
+    }
+
     private static void set(Sheet sheet, String column, int row, Object cell) {
         int at = IntStream.range(0, sheet.getRow(0).getLastCellNum()).filter(i -> sheet.getRow(0).getCell(i).getStringCellValue().equals(column)).findFirst().orElseThrow();
-        Cell changed = (sheet.getRow(row + 1) == null ? sheet.createRow(row + 1) : sheet.getRow(row + 1)).createCell(at);
+        set((sheet.getRow(row + 1) == null ? sheet.createRow(row + 1) : sheet.getRow(row + 1)).createCell(at), cell);
+    }
+
+    private static void set(Cell changed, Object cell) {
         if (cell instanceof String text) {
             changed.setCellValue(text);
         } else if (cell instanceof LocalDate day) {
@@ -126,8 +136,14 @@ public class LiveStepsTest {
         return Table.of(table.name(), columns.toArray(Column[]::new));
     }
 
-    /** A random plan with two raw figures changed; empty where a step stays as it was, or the changed rows make no chart. */
-    private static Optional<Edited> edited(long seed, int added) throws IOException {
+    /** Other values of the settings that plans read, each of its kind. */
+    private static Settings other(Settings settings, Random dice) {
+        List<String> places = List.of("Weir", "weir", "We", "W", "r1");
+        return settings.with("goal", dice.nextInt(-2, 7)).with("place", places.get(dice.nextInt(places.size()))).with("day", LocalDate.of(2030, 6, 1).plusDays(dice.nextInt(600)));
+    }
+
+    /** A random plan with two raw figures changed, and settings where that is asked for; empty where a step stays as it was, or the changed rows make no chart. */
+    private static Optional<Edited> edited(long seed, int added, boolean settings) throws IOException {
         RandomPlan random = RandomPlan.of(seed, Within.SHEET);
         Random dice = new Random(seed);
         Table raw = random.tables().get("rows");
@@ -143,9 +159,13 @@ public class LiveStepsTest {
         IntStream.range(0, added).filter(i -> raw.column(column).isPresent(copied[i])).forEach(i -> figures.put(raw.rowCount() + i, (double) dice.nextInt(-4, 9)));
         Table changed = with(longer(raw, copied), column, figures);
         tables.put("rows", changed);
+        Settings values = settings ? other(random.settings(), dice) : random.settings();
+        if (settings && random.plan().settingsRead().isEmpty() && random.plan().settingsOfSteps().isEmpty()) {
+            return Optional.empty();
+        }
         try {
             PlainChart drawn = random.plan().over(random.executor());
-            PlainChart after = random.plan().over(new Executor(tables, random.settings()));
+            PlainChart after = random.plan().over(new Executor(tables, values));
             List<String> told = new ArrayList<>();
             if (drawn.data().rowCount() == 0) {
                 return Optional.empty();
@@ -156,6 +176,9 @@ public class LiveStepsTest {
                 isLive[0] = told.stream().noneMatch(sentence -> sentence.contains("stay as") || sentence.contains("stays as")) && book.getSheet("rows") != null;
                 if (isLive[0]) {
                     IntStream.range(raw.rowCount(), changed.rowCount()).forEach(row -> add(book.getSheet("rows"), changed, row));
+                    if (settings) {
+                        List.of("goal", "place", "day").forEach(name -> setting(book, name, RandomPlan.cell(values.value(name), 0)));
+                    }
                     figures.forEach((row, figure) -> set(book.getSheet("rows"), column, row, figure));
                 }
             });
@@ -182,19 +205,24 @@ public class LiveStepsTest {
 
     @Test
     public void seriesFollowEditsOfRawCellsThroughAllSteps() throws Exception {
-        follow(0);
+        follow(0, false);
     }
 
     @Test
     public void seriesTakeInRowsThatAreAddedBelow() throws Exception {
-        follow(2);
+        follow(2, false);
     }
 
-    private static void follow(int added) throws Exception {
+    @Test
+    public void seriesFollowSettingsAndWhatIsPickedFromListsBesideEditsOfRawCells() throws Exception {
+        follow(0, true);
+    }
+
+    private static void follow(int added, boolean settings) throws Exception {
         Office.require();
         List<Edited> all = new ArrayList<>();
         for (long seed = 5_000; all.size() < EDITED; seed++) {
-            edited(seed, added).ifPresent(all::add);
+            edited(seed, added, settings).ifPresent(all::add);
         }
         List<Path> saved = Office.recalculated(all.stream().map(Edited::file).toList());
         int compared = 0;

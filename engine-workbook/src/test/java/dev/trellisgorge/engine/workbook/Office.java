@@ -3,6 +3,7 @@ package dev.trellisgorge.engine.workbook;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.nio.file.StandardCopyOption;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
@@ -11,12 +12,12 @@ import java.util.stream.Stream;
 import org.testng.SkipException;
 
 /** A real spreadsheet program that opens, recalculates and saves a workbook. */
-final class Office {
+public final class Office {
     private Office() {
     }
 
     /** Skips the test where there is no such program; but a continuous build must have one. */
-    static void require() {
+    public static void require() {
         try {
             new ProcessBuilder("soffice", "--version").start().destroy();
         } catch (IOException e) {
@@ -28,38 +29,58 @@ final class Office {
     }
 
     /** The workbook as the program saves it after recalculating every formula. */
-    static Path recalculated(Path workbook) throws IOException, InterruptedException {
+    public static Path recalculated(Path workbook) throws IOException, InterruptedException {
         return recalculated(List.of(workbook)).get(0);
     }
 
     /** The same of several at once, whose names differ. */
-    static List<Path> recalculated(List<Path> workbooks) throws IOException, InterruptedException {
+    public static List<Path> recalculated(List<Path> workbooks) throws IOException, InterruptedException {
+        Path out = Files.createTempDirectory("recalculated");
+        try {
+            convert(workbooks, "xlsx", out);
+            List<Path> saved = new ArrayList<>();
+            for (Path workbook : workbooks) {
+                String name = workbook.getFileName().toString();
+                saved.add(Files.move(out.resolve(name.substring(0, name.lastIndexOf('.')) + ".xlsx"), Files.createTempFile("recalculated", ".xlsx"), StandardCopyOption.REPLACE_EXISTING));
+            }
+            return saved;
+        } finally {
+            delete(out);
+        }
+    }
+
+    /**
+     * Saves files as another kind once every formula is recalculated.
+     *
+     * @param kind as the program names it
+     * @param out  the folder for them
+     */
+    public static void convert(List<Path> files, String kind, Path out) throws IOException, InterruptedException {
         Path profile = Files.createTempDirectory("office");
-        Path out = Files.createDirectories(profile.resolve("out"));
         try {
             Files.writeString(Files.createDirectories(profile.resolve("user")).resolve("registrymodifications.xcu"), """
                     <?xml version="1.0" encoding="UTF-8"?>
                     <oor:items xmlns:oor="http://openoffice.org/2001/registry">
                     <item oor:path="/org.openoffice.Office.Calc/Formula/Load">
-                    <prop oor:name="OOXMLRecalcMode" oor:op="fuse"><value>0</value></prop></item>
+                    <prop oor:name="OOXMLRecalcMode" oor:op="fuse"><value>0</value></prop>
+                    <prop oor:name="ODFRecalcMode" oor:op="fuse"><value>0</value></prop></item>
                     </oor:items>
                     """);
-            List<String> command = new ArrayList<>(List.of("soffice", "-env:UserInstallation=" + profile.toUri(), "--headless", "--convert-to", "xlsx", "--outdir", out.toString()));
-            workbooks.forEach(workbook -> command.add(workbook.toString()));
+            List<String> command = new ArrayList<>(List.of("soffice", "-env:UserInstallation=" + profile.toUri(), "--headless", "--convert-to", kind, "--outdir", out.toString()));
+            files.forEach(file -> command.add(file.toString()));
             Process process = new ProcessBuilder(command).redirectErrorStream(true).redirectOutput(profile.resolve("log").toFile()).start();
             if (!process.waitFor(240, TimeUnit.SECONDS)) {
                 process.destroyForcibly();
                 throw new AssertionError("the office suite did not finish");
             }
-            List<Path> saved = new ArrayList<>();
-            for (Path workbook : workbooks) {
-                saved.add(Files.move(out.resolve(workbook.getFileName()), Files.createTempFile("recalculated", ".xlsx"), java.nio.file.StandardCopyOption.REPLACE_EXISTING));
-            }
-            return saved;
         } finally {
-            try (Stream<Path> files = Files.walk(profile)) {
-                files.sorted(Comparator.reverseOrder()).forEach(file -> file.toFile().delete());
-            }
+            delete(profile);
+        }
+    }
+
+    private static void delete(Path folder) throws IOException {
+        try (Stream<Path> files = Files.walk(folder)) {
+            files.sorted(Comparator.reverseOrder()).forEach(file -> file.toFile().delete());
         }
     }
 }

@@ -1,0 +1,133 @@
+package dev.trellisgorge.engine.opendocument;
+
+import java.util.LinkedHashMap;
+import java.util.Map;
+import java.util.function.Consumer;
+import org.openxmlformats.schemas.drawingml.x2006.main.CTLineProperties;
+import org.openxmlformats.schemas.drawingml.x2006.main.CTShapeProperties;
+import org.openxmlformats.schemas.drawingml.x2006.main.CTTextBody;
+import org.openxmlformats.schemas.drawingml.x2006.main.CTTextCharacterProperties;
+
+/** The styles of a chart's parts, each once, with a name. Used by one thread. */
+final class ChartLooks {
+    /** The name of the dashes that lines are drawn in. */
+    static final String DASHES = "Dashes";
+    private static final double EMU_PER_POINT = 12_700;
+    private static final double HUNDREDTHS = 100;
+
+    private final NumberStyles numbers = new NumberStyles();
+    private final Map<Map<String, Map<String, String>>, String> names = new LinkedHashMap<>();
+    private final Map<String, String> pictures = new LinkedHashMap<>();
+
+    /** A style while it is put together: properties by the element that holds them. */
+    final class Style {
+        private final Map<String, Map<String, String>> properties = new LinkedHashMap<>();
+
+        private Style set(String element, String property, String value) {
+            properties.computeIfAbsent(element, each -> new LinkedHashMap<>()).put(property, value);
+            return this;
+        }
+
+        /** What a chart's part is said to be. */
+        Style chart(String property, String value) {
+            return set("style:chart-properties", property, value);
+        }
+
+        Style graphic(String property, String value) {
+            return set("style:graphic-properties", property, value);
+        }
+
+        Style text(String property, String value) {
+            return set("style:text-properties", property, value);
+        }
+
+        /** The number format that its figures are written in. */
+        Style format(String code) {
+            numbers.name(code).ifPresent(name -> set("", "style:data-style-name", name));
+            return chart("chart:link-data-style-to-source", "false");
+        }
+
+        /** The size, weight and colour of words. */
+        Style words(CTTextCharacterProperties looks) {
+            if (looks.isSetSz()) {
+                text("fo:font-size", PartWriter.points(looks.getSz() / HUNDREDTHS));
+            }
+            if (looks.isSetB()) {
+                text("fo:font-weight", looks.getB() ? "bold" : "normal");
+            }
+            if (looks.isSetSolidFill()) {
+                text("fo:color", CellLooks.color(looks.getSolidFill().getSrgbClr().getVal()));
+            }
+            if (looks.isSetLatin()) {
+                text("fo:font-family", looks.getLatin().getTypeface());
+            }
+            return this;
+        }
+
+        /** The same, as a body of text states them for all its words. */
+        Style words(CTTextBody body) {
+            return words(body.getPArray(0).getPPr().getDefRPr());
+        }
+
+        /** Fill and outline of a shape. */
+        Style shape(CTShapeProperties looks) {
+            if (looks.isSetNoFill()) {
+                graphic("draw:fill", "none");
+            } else if (looks.isSetSolidFill()) {
+                graphic("draw:fill", "solid").graphic("draw:fill-color", CellLooks.color(looks.getSolidFill().getSrgbClr().getVal()));
+            } else if (looks.isSetBlipFill()) {
+                graphic("draw:fill", "bitmap").graphic("draw:fill-image-name", pictures.computeIfAbsent(looks.getBlipFill().getBlip().getEmbed(), id -> "Picture" + (pictures.size() + 1)))
+                        .graphic("style:repeat", "stretch");
+            }
+            return looks.isSetLn() ? line(looks.getLn()) : this;
+        }
+
+        Style line(CTLineProperties line) {
+            if (!line.isSetSolidFill()) {
+                return graphic("draw:stroke", "none");
+            }
+            graphic("draw:stroke", line.isSetPrstDash() ? "dash" : "solid").graphic("svg:stroke-color", CellLooks.color(line.getSolidFill().getSrgbClr().getVal()));
+            if (line.isSetPrstDash()) {
+                graphic("draw:stroke-dash", DASHES);
+            }
+            return graphic("svg:stroke-width", PartWriter.points(line.isSetW() ? line.getW() / EMU_PER_POINT : 0.75));
+        }
+
+        /** Its name; styles that say the same have the same. */
+        String name() {
+            return names.computeIfAbsent(properties, each -> "ch" + (names.size() + 1));
+        }
+    }
+
+    Style style() {
+        return new Style();
+    }
+
+    /** The pictures that fill shapes: the relationship of each, and its name. */
+    Map<String, String> pictures() {
+        return pictures;
+    }
+
+    /** Writes all styles that were named, where automatic styles stand. */
+    void write(PartWriter part) {
+        numbers.write(part);
+        names.forEach((style, name) -> {
+            part.open("style:style", "style:name", name, "style:family", "chart");
+            style.getOrDefault("", Map.of()).forEach(part::with);
+            for (String element : new String[] {"style:chart-properties", "style:graphic-properties", "style:text-properties"}) {
+                if (style.containsKey(element)) {
+                    part.open(element);
+                    style.get(element).forEach(part::with);
+                    part.close(1);
+                }
+            }
+            part.close(1);
+        });
+    }
+
+    /** Writes the dashes and pictures that styles refer to, where styles with names stand. */
+    void writeNamed(PartWriter part, Consumer<Map.Entry<String, String>> picture) {
+        part.leaf("draw:stroke-dash", "draw:name", DASHES, "draw:style", "rect", "draw:dots1", "1", "draw:dots1-length", "4pt", "draw:distance", "3pt");
+        pictures.entrySet().forEach(picture);
+    }
+}

@@ -1,0 +1,104 @@
+package dev.trellisgorge.engine.opendocument;
+
+import dev.trellisgorge.engine.Ability;
+import dev.trellisgorge.engine.Engine;
+import dev.trellisgorge.engine.Options;
+import dev.trellisgorge.engine.Page;
+import dev.trellisgorge.engine.Temporaries;
+import dev.trellisgorge.engine.workbook.WorkbookEngine;
+import java.io.BufferedOutputStream;
+import java.io.IOException;
+import java.io.InputStream;
+import java.io.OutputStream;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.EnumSet;
+import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+import java.util.function.Consumer;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+import java.util.zip.ZipEntry;
+import java.util.zip.ZipFile;
+import javax.xml.stream.XMLStreamException;
+import org.apache.poi.openxml4j.exceptions.OpenXML4JException;
+import org.apache.poi.openxml4j.opc.OPCPackage;
+import org.apache.poi.openxml4j.opc.PackageAccess;
+import org.apache.xmlbeans.XmlException;
+import org.xml.sax.SAXException;
+
+/**
+ * Writes pages as an OpenDocument spreadsheet ({@code .ods}, ISO/IEC 26300, version 1.3) that stays live: the very sheets of the
+ * workbook, with its formulas in OpenFormula and its charts over the same cells. Thread-safe.
+ */
+public final class OpenDocumentEngine implements Engine {
+    private static final Pattern GENERATOR = Pattern.compile("<meta:generator>([^<]*)</meta:generator>");
+    private static final int MOST_PROPERTIES = 1 << 20;
+
+    private final WorkbookEngine sheets = new WorkbookEngine();
+
+    @Override
+    public Set<String> endings() {
+        return Set.of("ods");
+    }
+
+    @Override
+    public boolean holdsSeveral(String ending) {
+        return true;
+    }
+
+    @Override
+    public Set<Ability> abilities() {
+        return sheets.abilities();
+    }
+
+    @Override
+    public Set<Options.Extra> takes(String ending) {
+        return EnumSet.complementOf(EnumSet.of(Options.Extra.INTO));
+    }
+
+    /** The program that last wrote a spreadsheet states its name. */
+    @Override
+    public Optional<String> loss(Path there) {
+        return writer(there).filter(writer -> !writer.equals(SpreadsheetDocument.PROGRAM)).map(writer -> "was last written by another program, so it may hold what would be lost");
+    }
+
+    private static Optional<String> writer(Path file) {
+        try (ZipFile zip = new ZipFile(file.toFile())) {
+            ZipEntry stated = zip.getEntry("meta.xml");
+            if (zip.getEntry("content.xml") == null) {
+                return Optional.empty();
+            } else if (stated == null) {
+                return Optional.of("");
+            }
+            try (InputStream in = zip.getInputStream(stated)) {
+                Matcher generator = GENERATOR.matcher(new String(in.readNBytes(MOST_PROPERTIES), StandardCharsets.UTF_8));
+                return Optional.of(generator.find() ? generator.group(1) : "");
+            }
+        } catch (IOException | IllegalArgumentException e) {
+            return Optional.empty();
+        }
+    }
+
+    @Override
+    public void draw(List<Page> pages, String ending, Options options, OutputStream out, Consumer<String> told) throws IOException {
+        Path workbook = Temporaries.make();
+        try {
+            try (OutputStream made = new BufferedOutputStream(Files.newOutputStream(workbook))) {
+                sheets.draw(pages, "xlsx", options, made, told);
+            }
+            OPCPackage read = OPCPackage.open(workbook.toFile(), PackageAccess.READ);
+            try {
+                new SpreadsheetDocument(read, options, told).writeTo(out);
+            } finally {
+                read.revert();
+            }
+        } catch (OpenXML4JException | SAXException | XmlException | XMLStreamException e) {
+            throw new IllegalStateException("the sheets were not written as they are read here", e);
+        } finally {
+            Temporaries.remove(workbook);
+        }
+    }
+}
