@@ -12,7 +12,7 @@ import java.util.List;
 
 /** One chart of each drawing that there is, and the kinds of file that it is drawn to. */
 final class Kinds {
-    static final List<String> ENDINGS = List.of("svg", "png", "pdf", "xlsx", "pptx", "txt", "json");
+    static final List<String> ENDINGS = List.of("svg", "png", "pdf", "xlsx", "ods", "pptx", "txt", "json");
     private static final String BRIEF = """
             brief: 1
             data: {t: t.csv}

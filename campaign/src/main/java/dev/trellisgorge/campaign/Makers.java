@@ -28,7 +28,7 @@ final class Makers {
     private static final List<String> LOCALES = List.of("de-DE", "en-GB", "fr-CH", "ar-EG", "hi-IN-u-nu-deva", "ja-JP-u-ca-japanese", "th-TH-u-ca-buddhist", "tr", "de-DE-u-cu-chf", "und", "x", "en_US", "zz-ZZ");
     private static final List<String> STEPS = List.of("keep: $X", "derive: {y: $X}", "top: $N", "order: {by: $X}", "total: {by: n, sum: v}", "previous: {of: v, as: p}", "period: {of: d, unit: month, as: p, fill: true}",
             "unpivot: {columns: [v, w], name: k, values: x}", "join: {table: u, on: n}", "$T: $T", "rename: {v: $T}");
-    private static final List<String> ENDINGS = List.of("svg", "png", "pdf", "xlsx", "pptx", "txt", "json");
+    private static final List<String> ENDINGS = List.of("svg", "png", "pdf", "xlsx", "ods", "pptx", "txt", "json");
 
     /** By the name that a maker is asked for by. */
     static final Map<String, Maker> ALL = new LinkedHashMap<>();

@@ -34,7 +34,7 @@ final class WellFormed {
         try {
             switch (name.substring(name.lastIndexOf('.') + 1)) {
                 case "svg" -> xml(new ByteArrayInputStream(bytes));
-                case "xlsx", "pptx" -> parts(bytes);
+                case "xlsx", "ods", "pptx" -> parts(bytes);
                 case "json" -> json(bytes);
                 case "png" -> {
                     if (ImageIO.read(new ByteArrayInputStream(bytes)) == null) {

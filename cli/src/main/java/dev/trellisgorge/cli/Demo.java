@@ -32,7 +32,7 @@ final class Demo implements Command {
             "monthly.csv", "readings.csv", "meters.csv", "tariffs.csv", "accounts.csv");
     private static final List<String> BRIEFS = List.of("generation.yaml", "targets.yaml", "monthly.yaml", "storage.yaml", "energy.yaml",
             "flow.yaml", "levels.yaml", "fish.yaml", "board.yaml", "readings.yaml", "looks.yaml", "accounts.yaml");
-    private static final List<String> ENDINGS = List.of("png", "svg", "pdf", "xlsx", "pptx", "txt", "json");
+    private static final List<String> ENDINGS = List.of("png", "svg", "pdf", "xlsx", "ods", "pptx", "txt", "json");
 
     private final PositionalParamSpec target = PositionalParamSpec.builder().paramLabel("DIR").type(Path.class).index("0")
             .arity("0..1").initialValue(Path.of("gorge-demo"))

@@ -47,16 +47,16 @@ final class Draw implements Command {
             .description("Draw once for each value of a column, with its rows alone, to FILE-VALUE.ending. The column is one of the charted table, or of the raw table before"
                     + " all steps. Given more than once, once for each combination.").build();
     private final OptionSpec spare = Command.option(String.class, "ROWS", "--spare")
-            .description("Leave room for so many rows more in each raw table of a workbook; formulas, lists and charts take them in.").build();
+            .description("Leave room for so many rows more in each raw table of a workbook or spreadsheet; formulas, lists and charts take them in.").build();
     private final OptionSpec spareBars = Command.option(String.class, "BARS", "--spare-bars")
             .description("With --spare: leave room for so many bars more where the rows are totals (a quarter of those that there are, and one at least, where it is not given).").build();
     private final OptionSpec into = Command.option(Path.class, "FILE", "--into")
             .description("Draw into a workbook (.xlsx or .xlsm) that holds other sheets too, which stay as they are. A chart goes where its 'at' says, or to a sheet of its own. Without -o the file itself is replaced; drawing again replaces what was drawn.").build();
     private final OptionSpec replace = OptionSpec.builder("--replace").type(boolean.class).initialValue(false)
-            .description("Write over a workbook that another program has written since.").build();
-    private final OptionSpec author = Command.option(String.class, "NAME", "--author").description("Who made it, in the properties of a .xlsx, .pptx or .pdf file.").build();
+            .description("Write over a workbook or spreadsheet that another program has written since.").build();
+    private final OptionSpec author = Command.option(String.class, "NAME", "--author").description("Who made it, in the properties of a .xlsx, .ods, .pptx or .pdf file.").build();
     private final OptionSpec date = Command.option(String.class, "DATE", "--date")
-            .description("The day on which it was made, such as 2026-06-30, in the properties of a .xlsx, .pptx or .pdf file. Without it they hold none, and the same input gives the same file.").build();
+            .description("The day on which it was made, such as 2026-06-30, in the properties of a .xlsx, .ods, .pptx or .pdf file. Without it they hold none, and the same input gives the same file.").build();
     private final OptionSpec evenIfWrong = OptionSpec.builder("--even-if-wrong").type(boolean.class).initialValue(false)
             .description("Draw although an identity fails; the chart is then stamped.").build();
     private final Streams streams;
@@ -69,8 +69,8 @@ final class Draw implements Command {
     @Override
     public CommandSpec spec() {
         CommandSpec spec = Command.named("draw",
-                "Draws the charts of a brief; the ending of FILE picks the engine: .png, .svg, .pdf, .xlsx, .pptx, .txt or .json.");
-        spec.usageMessage().footer("", "A .pdf, .xlsx, .pptx, .txt or .json file holds every chart. A picture holds one, so "
+                "Draws the charts of a brief; the ending of FILE picks the engine: .png, .svg, .pdf, .xlsx, .ods, .pptx, .txt or .json.");
+        spec.usageMessage().footer("", "A .pdf, .xlsx, .ods, .pptx, .txt or .json file holds every chart. A picture holds one, so "
                 + "several charts go to FILE-CHART.ending each. Charts on the brief's board share one picture or page.",
                 "The names of the written files are printed.");
         source.addTo(spec);
@@ -212,7 +212,7 @@ final class Draw implements Command {
         for (Map.Entry<Path, List<Page>> file : files.entrySet()) {
             for (Path written : Engines.files(file.getValue(), file.getKey())) {
                 if (!replace.<Boolean>getValue() && (into.getValue() == null || !same(written, into.getValue()))) {
-                    Engines.loss(written).ifPresent(why -> problems.add(Place.inFile(written.toString()), why + "; --into draws into it, and --replace writes over it"));
+                    Engines.loss(written).ifPresent(why -> problems.add(Place.inFile(written.toString()), why + (Engines.takes(written, Options.Extra.INTO) ? "; --into draws into it, and --replace writes over it" : "; --replace writes over it")));
                 }
             }
         }

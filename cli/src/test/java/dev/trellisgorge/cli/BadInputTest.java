@@ -55,7 +55,7 @@ public class BadInputTest extends AtDesk {
     Object[][] targets() {
         return new Object[][] {
             {"DESK/out.pgn", "DESK/out.pgn: no engine writes '.pgn' files, and the ending picks the engine. Did you mean '.png'?"},
-            {"DESK/out", "DESK/out: the file's name has no ending, and the ending picks the engine. Known here: '.json', '.pdf', '.png', '.pptx', '.svg', '.txt', '.xlsm', '.xlsx'."},
+            {"DESK/out", "DESK/out: the file's name has no ending, and the ending picks the engine. Known here: '.json', '.ods', '.pdf', '.png', '.pptx', '.svg', '.txt', '.xlsm', '.xlsx'."},
             {"DESK/no/out.png", "DESK/no/out.png: can't write: there is no folder 'DESK/no'"},
             {"DESK/folder.png", "DESK/folder.png: can't write: it is a folder; name a file"}};
     }

@@ -3,15 +3,14 @@ package dev.trellisgorge.cli;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import dev.trellisgorge.brief.Brief;
+import dev.trellisgorge.engine.workbook.Office;
 import dev.trellisgorge.pattern.Chart;
-import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.concurrent.TimeUnit;
 import java.util.stream.Stream;
-import org.testng.SkipException;
+import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
 
 /** The helper sheets of every demo brief, worked out anew by another program, are what {@code gorge series} prints. */
@@ -22,32 +21,6 @@ public class DemoWorkbooksTest {
     private static final double CLOSE = 1e-9;
     /** Every sheet as a file of its own, cells as they are and not as they are shown. */
     private static final String SHEETS = "csv:Text - txt - csv (StarCalc):44,34,76,1,,0,false,false,false,false,false,-1";
-
-    private static void requireOffice() {
-        try {
-            new ProcessBuilder("soffice", "--version").start().destroy();
-        } catch (IOException e) {
-            if (System.getenv("CI") != null) {
-                throw new AssertionError("a continuous build must have an office suite on its path (soffice)", e);
-            }
-            throw new SkipException("needs an office suite on the path (soffice)");
-        }
-    }
-
-    private static void convert(Desk desk, List<String> workbooks) throws IOException, InterruptedException {
-        Path profile = Files.createDirectories(desk.path("profile"));
-        Files.writeString(Files.createDirectories(profile.resolve("user")).resolve("registrymodifications.xcu"), """
-                <?xml version="1.0" encoding="UTF-8"?>
-                <oor:items xmlns:oor="http://openoffice.org/2001/registry">
-                <item oor:path="/org.openoffice.Office.Calc/Formula/Load">
-                <prop oor:name="OOXMLRecalcMode" oor:op="fuse"><value>0</value></prop></item>
-                </oor:items>
-                """);
-        List<String> command = new ArrayList<>(List.of("soffice", "-env:UserInstallation=" + profile.toUri(), "--headless", "--convert-to", SHEETS, "--outdir", desk.path("sheets").toString()));
-        workbooks.forEach(name -> command.add(desk.path(name + ".xlsx").toString()));
-        Process office = new ProcessBuilder(command).redirectErrorStream(true).redirectOutput(desk.path("office.log").toFile()).start();
-        assertThat(office.waitFor(240, TimeUnit.SECONDS)).as("the office suite ends").isTrue();
-    }
 
     private static List<List<String>> csv(String text) {
         List<List<String>> lines = new ArrayList<>();
@@ -86,18 +59,23 @@ public class DemoWorkbooksTest {
         }
     }
 
-    @Test
-    public void helperSheetsOfEveryDemoBriefAreItsSeriesAfterAnotherProgramWorkedThemOut() throws Exception {
-        requireOffice();
+    @DataProvider
+    public Object[][] kinds() {
+        return new Object[][] {{"xlsx"}, {"ods"}};
+    }
+
+    @Test(dataProvider = "kinds")
+    public void helperSheetsOfEveryDemoBriefAreItsSeriesAfterAnotherProgramWorkedThemOut(String kind) throws Exception {
+        Office.require();
         try (Desk desk = new Desk().withDemo()) {
             List<String> briefs;
             try (Stream<Path> files = Files.list(desk.path("demo"))) {
                 briefs = files.map(file -> file.getFileName().toString()).filter(name -> name.endsWith(".yaml")).map(name -> name.replace(".yaml", "")).sorted().toList();
             }
             for (String brief : briefs) {
-                assertThat(desk.type("draw", "DESK/demo/" + brief + ".yaml", "-o", "DESK/" + brief + ".xlsx").code()).isZero();
+                assertThat(desk.type("draw", "DESK/demo/" + brief + ".yaml", "-o", "DESK/" + brief + "." + kind).code()).isZero();
             }
-            convert(desk, briefs);
+            Office.convert(briefs.stream().map(brief -> desk.path(brief + "." + kind)).toList(), SHEETS, desk.path("sheets"));
             int compared = 0;
             for (String brief : briefs) {
                 for (Chart chart : Brief.read(desk.path("demo/" + brief + ".yaml")).charts()) {

@@ -160,6 +160,11 @@ public final class Engines {
         }
     }
 
+    /** Whether a file of this ending takes an option. Errors the same where no engine writes it. */
+    public static boolean takes(Path file, Options.Extra extra) {
+        return of(file).takes(ending(file)).contains(extra);
+    }
+
     /** Why a file that is there should not be written over; empty where nothing is lost, or nothing is there. Errors the same. */
     public static Optional<String> loss(Path file) {
         return Files.isRegularFile(file) ? of(file).loss(file) : Optional.empty();

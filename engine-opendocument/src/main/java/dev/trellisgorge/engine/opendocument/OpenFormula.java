@@ -8,6 +8,8 @@ final class OpenFormula {
     private static final Pattern TOKEN = Pattern.compile("(?<text>\"(?:[^\"]|\"\")*\")"
             + "|(?<error>#[A-Z0-9/]+[!?]?)"
             + "|(?<cell>(?:(?:'(?:[^']|'')+'|[\\p{L}_][\\p{L}\\p{N}_.]*)!)?\\$?[A-Z]{1,3}\\$?[0-9]+(?![\\p{L}\\p{N}_.(!]))"
+            + "|(?<rows>\\$[0-9]+:\\$[0-9]+)"
+            + "|(?<later>_xlfn\\.)" // before functions that came to workbooks after the first edition of their standard
             + "|(?<number>[0-9]+(?:\\.[0-9]+)?(?:[Ee][+-]?[0-9]+)?)"
             + "|(?<name>[\\p{L}_][\\p{L}\\p{N}_.]*)"
             + "|(?<sign>[-+*/^&=<>%():, ])");
@@ -45,6 +47,10 @@ final class OpenFormula {
                     at = after.end();
                 }
                 written.append(']');
+            } else if (token.group("rows") != null) {
+                written.append("[.").append(token.group().replace(":", ":.")).append(']');
+            } else if (token.group("later") != null) {
+                continue;
             } else if (token.group("name") != null && (token.group().equals("TRUE") || token.group().equals("FALSE")) && !formula.startsWith("(", at)) {
                 written.append(token.group()).append("()");
             } else {

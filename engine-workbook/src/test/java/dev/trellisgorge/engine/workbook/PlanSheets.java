@@ -106,7 +106,8 @@ public final class PlanSheets {
         return names.size();
     }
 
-    private static void assertSame(Drawn drawn, String name, int row, Cell cell, Object found, Object expected, Kind kind) {
+    private static void assertSame(Drawn drawn, String name, int row, Cell cell, Object held, Object expected, Kind kind) {
+        Object found = kind == Kind.TRUTH && held instanceof Double figure && (figure == 0 || figure == 1) ? (Object) (figure == 1) : held; // some programs hold truths as figures
         Object wanted = expected instanceof LocalDate day ? (Object) (double) (day.toEpochDay() - LocalDate.of(1899, 12, 30).toEpochDay()) : expected;
         boolean same = wanted instanceof Double figure && found instanceof Double other ? Math.abs(figure - other) <= CLOSE * Math.max(1, Math.abs(figure))
                 : Objects.equals(wanted, found);
