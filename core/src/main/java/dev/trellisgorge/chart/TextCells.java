@@ -11,8 +11,9 @@ import java.util.stream.Stream;
  * Texts beside each category: bars made of characters. Immutable and thread-safe.
  *
  * @param columns from the left
+ * @param figures the column whose figures the bars are as long as, where they may as well be drawn; empty where they were asked to be of characters
  */
-public record TextCells(List<TextColumn> columns) implements Drawing {
+public record TextCells(List<TextColumn> columns, Optional<String> figures) implements Drawing {
 
     /**
      * One column of texts.
@@ -35,17 +36,28 @@ public record TextCells(List<TextColumn> columns) implements Drawing {
 
     public TextCells {
         columns = List.copyOf(columns);
+        Objects.requireNonNull(figures, "figures");
+    }
+
+    /** Bars that are of characters. */
+    public TextCells(List<TextColumn> columns) {
+        this(columns, Optional.empty());
+    }
+
+    /** The same, of characters whether it was asked for or not. */
+    public TextCells ofCharacters() {
+        return new TextCells(columns);
     }
 
     @Override
     public TextCells each(UnaryOperator<Series> change) {
-        return new TextCells(columns.stream().map(column -> new TextColumn(column.series().stream().map(change).toList(), column.flushEnd(), column.rest().map(change))).toList());
+        return new TextCells(columns.stream().map(column -> new TextColumn(column.series().stream().map(change).toList(), column.flushEnd(), column.rest().map(change))).toList(), figures);
     }
 
     @Override
     public TextCells without(Predicate<Series> gone) {
         return new TextCells(columns.stream().map(column -> new TextColumn(column.series().stream().filter(gone.negate()).toList(), column.flushEnd(), column.rest().filter(gone.negate())))
-                .filter(column -> !column.series().isEmpty()).toList());
+                .filter(column -> !column.series().isEmpty()).toList(), figures);
     }
 
     @Override

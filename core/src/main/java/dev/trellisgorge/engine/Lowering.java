@@ -6,6 +6,7 @@ import dev.trellisgorge.chart.Panel;
 import dev.trellisgorge.chart.Panels;
 import dev.trellisgorge.chart.ReferenceLine;
 import dev.trellisgorge.chart.Ring;
+import dev.trellisgorge.chart.TextCells;
 import dev.trellisgorge.plan.PlainChart;
 import dev.trellisgorge.plan.Plan;
 import dev.trellisgorge.plan.PlanBuilder;
@@ -40,7 +41,7 @@ public final class Lowering {
             if (!has.contains(Ability.SEVERAL_LABELS) && plan.drawing() instanceof Ring ring && ring.series().stream().anyMatch(slice -> !slice.labels().isEmpty())) {
                 throw refused(plan.name(), "labels on the slices of a ring");
             }
-            return List.of(still(chart));
+            return List.of(still(plan.drawing() instanceof TextCells texts && !has.contains(Ability.BARS_IN_CELLS) ? chart.drawn(texts.ofCharacters()) : chart));
         }
         PlanBuilder lowered = plan.change();
         List<Panel> done = new ArrayList<>();

@@ -37,22 +37,24 @@ import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
+import java.util.OptionalInt;
 
 /**
  * A bar made of characters, for a cell, a terminal or an e-mail. Parts {@code bar left}, for values below zero: padded with
  * spaces on its left to the longest one; and {@code bar}, of which {@code rest} is what fills it up. A zero has an empty
- * text, a missing value none. Immutable and thread-safe.
+ * text, a missing value none. Where nothing is said of its characters (width, per, glyph, rest, smooth) and no rule parts it, engines that
+ * draw bars into cells do so, as long as the figure is. Immutable and thread-safe.
  *
  * @param value      the figure
- * @param width      the glyphs in the longest bar, where {@code per} is not given; at least 1
+ * @param width      the glyphs in the longest bar, where {@code per} is not given; at least 1, 40 where it is empty
  * @param per        the units that a glyph stands for, or none for the greatest |value| ÷ width
- * @param glyph      what the bar is made of
+ * @param glyph      what the bar is made of; blocks where it is empty
  * @param rest       what fills it up to {@code of}, or none
  * @param of         the figure that the rest goes up to, or none
  * @param smooth     whether the end is drawn in eighths of a block; in halves where some bar goes below zero, as the signs for eighths fill a place from the left alone
  * @param classifier the rule that parts the bars, or none
  */
-public record TextBar(Formula value, int width, Optional<Formula> per, Glyph glyph, Optional<Glyph> rest, Optional<Formula> of,
+public record TextBar(Formula value, OptionalInt width, Optional<Formula> per, Optional<Glyph> glyph, Optional<Glyph> rest, Optional<Formula> of,
         boolean smooth, Optional<Classifier> classifier) implements Pattern {
     private static final Glyph BLOCK = new Glyph("█");
     private static final String EIGHTHS = "▏▎▍▌▋▊▉";
@@ -60,6 +62,7 @@ public record TextBar(Formula value, int width, Optional<Formula> per, Glyph gly
     private static final int HALF = 4;
     private static final String LEFT = "bar left";
     private static final String REST = "rest";
+    private static final String FIGURE = "figure";
     private static final int STANDARD_WIDTH = 40;
     private static final int LONGEST = Bound.BAR_GLYPHS.count();
     private static final int EIGHT = 8;
@@ -92,11 +95,11 @@ public record TextBar(Formula value, int width, Optional<Formula> per, Glyph gly
         Objects.requireNonNull(rest, "rest");
         Objects.requireNonNull(of, "of");
         Objects.requireNonNull(classifier, "classifier");
-        if (width < 1) {
-            throw new IllegalArgumentException("a bar is at least 1 glyph wide, not " + width);
+        if (width.orElse(STANDARD_WIDTH) < 1) {
+            throw new IllegalArgumentException("a bar is at least 1 glyph wide, not " + width.getAsInt());
         }
-        if (smooth && !glyph.equals(BLOCK)) {
-            throw new IllegalArgumentException("eighths go with the glyph █, not with " + glyph.text());
+        if (smooth && !glyph.orElse(BLOCK).equals(BLOCK)) {
+            throw new IllegalArgumentException("eighths go with the glyph █, not with " + glyph.get().text());
         }
     }
 
@@ -106,7 +109,7 @@ public record TextBar(Formula value, int width, Optional<Formula> per, Glyph gly
     }
 
     public static TextBar of(Formula value) {
-        return new TextBar(value, STANDARD_WIDTH, Optional.empty(), BLOCK, Optional.empty(), Optional.empty(), false, Optional.empty());
+        return new TextBar(value, OptionalInt.empty(), Optional.empty(), Optional.empty(), Optional.empty(), Optional.empty(), false, Optional.empty());
     }
 
     private static Pattern of(Given given) {
@@ -127,7 +130,7 @@ public record TextBar(Formula value, int width, Optional<Formula> per, Glyph gly
             return of(value);
         }
         try {
-            return new TextBar(value, (int) width, per, glyph.orElse(BLOCK), rest, of, given.truth("smooth"), Classifiers.given(given));
+            return new TextBar(value, given.has("width") ? OptionalInt.of((int) width) : OptionalInt.empty(), per, glyph, rest, of, given.truth("smooth"), Classifiers.given(given));
         } catch (IllegalArgumentException e) {
             given.refuse("smooth", e.getMessage());
             return of(value);
@@ -146,7 +149,7 @@ public record TextBar(Formula value, int width, Optional<Formula> per, Glyph gly
     }
 
     public TextBar width(int glyphs) {
-        return new TextBar(value, glyphs, per, glyph, rest, of, smooth, classifier);
+        return new TextBar(value, OptionalInt.of(glyphs), per, glyph, rest, of, smooth, classifier);
     }
 
     public TextBar per(Formula units) {
@@ -154,7 +157,7 @@ public record TextBar(Formula value, int width, Optional<Formula> per, Glyph gly
     }
 
     public TextBar glyph(String sign) {
-        return new TextBar(value, width, per, new Glyph(sign), rest, of, smooth, classifier);
+        return new TextBar(value, width, per, Optional.of(new Glyph(sign)), rest, of, smooth, classifier);
     }
 
     public TextBar rest(String sign, Formula upTo) {
@@ -204,7 +207,7 @@ public record TextBar(Formula value, int width, Optional<Formula> per, Glyph gly
     public List<Refusal> refusals() {
         List<Refusal> refusals = new ArrayList<>();
         per.ifPresent(units -> refusals.add(new Refusal(units.atMost(number(0)), Map.of("per", units), "a glyph stands for more than zero units")));
-        Formula characters = glyphs(value).times(number(glyph.text().length()));
+        Formula characters = glyphs(value).times(number(sign().text().length()));
         refusals.add(new Refusal(characters.above(number(LONGEST)), Map.of("the number of characters", characters),
                 "a cell holds at most " + LONGEST + "; give a larger 'per'"));
         of.ifPresent(upTo -> {
@@ -215,8 +218,17 @@ public record TextBar(Formula value, int width, Optional<Formula> per, Glyph gly
         return refusals;
     }
 
+    private Glyph sign() {
+        return glyph.orElse(BLOCK);
+    }
+
+    /** Whether it was asked to be of characters, or can't be anything else: a bar in a cell has one colour in all rows. */
+    private boolean isOfCharacters() {
+        return glyph.isPresent() || width.isPresent() || per.isPresent() || rest.isPresent() || smooth || classifier.isPresent();
+    }
+
     private Formula unit() {
-        return per.orElse(max(abs(value)).over(number(width)));
+        return per.orElse(max(abs(value)).over(number(width.orElse(STANDARD_WIDTH))));
     }
 
     /** How many glyphs a figure takes: none for a zero, whatever the unit. */
@@ -240,7 +252,7 @@ public record TextBar(Formula value, int width, Optional<Formula> per, Glyph gly
     }
 
     private Formula bar() {
-        Formula bar = repeat(glyph.text(), full());
+        Formula bar = repeat(sign().text(), full());
         Formula ended = smooth ? concat(bar, eighthsSign(eighths())) : bar;
         return rest.isPresent() ? concat(ended, computed(REST)) : ended;
     }
@@ -261,8 +273,8 @@ public record TextBar(Formula value, int width, Optional<Formula> per, Glyph gly
 
     private Combination combination() {
         Formula longest = max(only(value.below(number(0)), taken()));
-        Formula padding = longest.minus(taken()).times(number(glyph.width()));
-        Formula whole = repeat(glyph.text(), full());
+        Formula padding = longest.minus(taken()).times(number(sign().width()));
+        Formula whole = repeat(sign().text(), full());
         Formula left = concat(repeat(" ", padding), smooth ? concat(choose(eighths().above(number(0)), text(HALF_AT_RIGHT), text("")), whole) : whole);
         return new Combination(value.toString(), value, List.of(new Part(LEFT, only(value.below(number(0)), left)),
                 new Part("bar", only(value.atLeast(number(0)), bar()))), classifier);
@@ -271,6 +283,9 @@ public record TextBar(Formula value, int width, Optional<Formula> per, Glyph gly
     @Override
     public void describe(PlanBuilder plan) {
         plan.working("glyphs", glyphs(value));
+        if (!isOfCharacters()) {
+            plan.working(FIGURE, value);
+        }
         if (smooth) {
             Formula places = abs(value).over(unit());
             plan.working("eighths", choose(value.equalTo(number(0)), number(0), choose(min(value).below(number(0)), round(places.times(number(EIGHT / HALF))).times(number(HALF)),
@@ -297,6 +312,6 @@ public record TextBar(Formula value, int width, Optional<Formula> per, Glyph gly
         List<Series> all = look.series(combination());
         return new TextCells(combination().parts().stream().map(part -> new TextColumn(
                 all.stream().filter(series -> combination().partOf(series.column()).equals(part.name())).toList(), part.name().equals(LEFT),
-                part.name().equals(LEFT) ? Optional.empty() : rest.map(sign -> look.series(REST, Role.MUTED, false)))).toList());
+                part.name().equals(LEFT) ? Optional.empty() : rest.map(sign -> look.series(REST, Role.MUTED, false)))).toList(), isOfCharacters() ? Optional.empty() : Optional.of(FIGURE));
     }
 }

@@ -86,6 +86,7 @@ public final class Gallery {
         all.add(turned("upright diverging", Diverging.of("signed"), Orientation.VERTICAL));
         all.add(rows("range", Range.of("from", "to")));
         all.add(rows("text bar", TextBar.of("signed").inEighths()));
+        all.add(rows("bars in cells", TextBar.of("signed")));
         all.add(rows("filled text bar", TextBar.of("size").width(8).rest("·", column("other"))));
         all.add(new Example(Chart.of("station", Columns.of("size")).rank(Ranking.by(column("size")).top(3).rest("All others")).named("ranked"), ROWS, SETTINGS));
         all.add(new Example(Chart.of("station", Columns.of("signed").classify(new Sign())).orientation(Orientation.HORIZONTAL).named("bars in a table")

@@ -40,7 +40,7 @@ public final class ImageEngine implements Engine {
 
     @Override
     public Set<Ability> abilities() {
-        return EnumSet.allOf(Ability.class);
+        return EnumSet.complementOf(EnumSet.of(Ability.BARS_IN_CELLS));
     }
 
     /** The scale of a picture is worked out from its largest figure, in doubles: sums and steps of it must be doubles too. */

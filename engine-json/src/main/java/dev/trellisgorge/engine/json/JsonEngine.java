@@ -29,7 +29,7 @@ public final class JsonEngine implements Engine {
 
     @Override
     public Set<Ability> abilities() {
-        return EnumSet.allOf(Ability.class);
+        return EnumSet.complementOf(EnumSet.of(Ability.BARS_IN_CELLS));
     }
 
     @Override

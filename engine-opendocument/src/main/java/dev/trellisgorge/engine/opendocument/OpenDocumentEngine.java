@@ -49,9 +49,12 @@ public final class OpenDocumentEngine implements Engine {
         return true;
     }
 
+    /** Those of workbooks; the standard has no bars in cells. */
     @Override
     public Set<Ability> abilities() {
-        return sheets.abilities();
+        Set<Ability> abilities = EnumSet.copyOf(sheets.abilities());
+        abilities.remove(Ability.BARS_IN_CELLS);
+        return abilities;
     }
 
     @Override

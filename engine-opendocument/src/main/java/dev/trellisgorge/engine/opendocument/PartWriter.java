@@ -1,6 +1,8 @@
 package dev.trellisgorge.engine.opendocument;
 
+import java.io.BufferedWriter;
 import java.io.OutputStream;
+import java.io.OutputStreamWriter;
 import java.nio.charset.StandardCharsets;
 import java.util.LinkedHashMap;
 import java.util.Locale;
@@ -14,6 +16,7 @@ final class PartWriter implements AutoCloseable {
     /** The version of the standard (ISO/IEC 26300) that parts are written for. */
     static final String VERSION = "1.3";
 
+    private static final int BUFFER = 1 << 16;
     private static final String OASIS = "urn:oasis:names:tc:opendocument:xmlns:";
     private static final Map<String, String> SPACES = new LinkedHashMap<>();
 
@@ -41,7 +44,7 @@ final class PartWriter implements AutoCloseable {
      */
     PartWriter(OutputStream out, String root, String... spaces) {
         try {
-            xml = XMLOutputFactory.newInstance().createXMLStreamWriter(out, StandardCharsets.UTF_8.name());
+            xml = XMLOutputFactory.newInstance().createXMLStreamWriter(new BufferedWriter(new OutputStreamWriter(out, StandardCharsets.UTF_8), BUFFER)); // straight to bytes it writes them one by one
             xml.writeStartDocument(StandardCharsets.UTF_8.name(), "1.0");
             String own = prefix(root);
             xml.writeStartElement(own, local(root), SPACES.get(own));

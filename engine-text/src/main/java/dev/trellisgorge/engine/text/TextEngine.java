@@ -57,7 +57,7 @@ public final class TextEngine implements Engine {
 
     @Override
     public Set<Ability> abilities() {
-        return EnumSet.complementOf(EnumSet.of(Ability.LINES));
+        return EnumSet.complementOf(EnumSet.of(Ability.LINES, Ability.BARS_IN_CELLS));
     }
 
     @Override

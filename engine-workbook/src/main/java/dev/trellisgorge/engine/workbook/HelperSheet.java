@@ -47,7 +47,7 @@ final class HelperSheet {
     private static final int MOST_DECIMALS = 3;
     private static final int LOOKED_AT = 1000;
     private static final String PROOF = "proof ";
-    static final String UNNAMED = " ";
+    static final String UNNAMED = "\u00a0";
 
     private final Cells data;
     private final Plan plan;

@@ -48,6 +48,7 @@ final class PageSheet {
     private final SheetNames names;
     private final Styles styles;
     private final Consumer<String> told;
+    private final DataBars bars;
 
     PageSheet(Page page, XSSFSheet sheet, Map<Tile, HelperSheet> helpers, Map<Tile, TileRows> rows, SheetNames names, Styles styles, Consumer<String> told) {
         this.page = page;
@@ -57,6 +58,7 @@ final class PageSheet {
         this.names = names;
         this.styles = styles;
         this.told = told;
+        this.bars = new DataBars(sheet);
     }
 
     void fill(Options options) {
@@ -96,6 +98,7 @@ final class PageSheet {
             top++;
         }
         notes(top + 1, options.spareRows());
+        bars.finish();
         print();
     }
 
@@ -124,7 +127,7 @@ final class PageSheet {
         List<PlainChart> parts = ((Tile.OfChart) tile).parts();
         PlainChart first = parts.get(0);
         if (first.drawing() instanceof TextCells texts) {
-            new TextBlock(first, texts, cells, sheet, styles, told).fill(area);
+            new TextBlock(first, texts, cells, sheet, styles, bars, told).fill(area);
         } else if (!first.beside().isEmpty()) {
             new TableBlock(parts, cells, sheet, styles, told).fill(area);
         } else if (first.plan().titleColumn().isPresent() || first.plan().subtitleColumn().isPresent()) {

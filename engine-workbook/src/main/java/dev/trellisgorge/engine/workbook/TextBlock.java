@@ -1,5 +1,7 @@
 package dev.trellisgorge.engine.workbook;
 
+import dev.trellisgorge.chart.Color;
+import dev.trellisgorge.chart.Role;
 import dev.trellisgorge.chart.Series;
 import dev.trellisgorge.chart.TextCells;
 import dev.trellisgorge.chart.TextCells.TextColumn;
@@ -31,9 +33,11 @@ final class TextBlock {
     private final XSSFSheet sheet;
     private final Styles styles;
     private final TableCells cells;
+    private final DataBars bars;
     private final Consumer<String> told;
 
-    TextBlock(PlainChart chart, TextCells texts, HelperSheet helpers, XSSFSheet sheet, Styles styles, Consumer<String> told) {
+    TextBlock(PlainChart chart, TextCells texts, HelperSheet helpers, XSSFSheet sheet, Styles styles, DataBars bars, Consumer<String> told) {
+        this.bars = bars;
         this.chart = chart;
         this.texts = texts;
         this.helpers = helpers;
@@ -54,8 +58,9 @@ final class TextBlock {
             told.accept("'" + chart.name() + "': a cell's text has one colour, so what is left has the colour of its bar");
         }
         int figureColumns = Math.max(1, area.columns() / 10);
-        TableCells.Widths widths = cells.widths(chart, area.columns() - figureColumns - texts.columns().size());
-        int before = widths.all();
+        int apart = texts.figures().isPresent() ? 1 : 0; // bars fill their cells
+        TableCells.Widths widths = cells.widths(chart, area.columns() - figureColumns - texts.columns().size() - apart);
+        int before = widths.all() + apart;
         int barColumns = Math.max(1, Math.min((area.columns() - before - figureColumns) / texts.columns().size(),
                 (int) Math.ceil(longest() * GLYPH / Area.COLUMN)));
         cells.headings(area.row() + TITLES - 1, area.column(), chart, widths);
@@ -63,7 +68,12 @@ final class TextBlock {
             int line = area.row() + TITLES + row;
             cells.row(line, area.column(), chart, row, 1, widths);
             int at = area.column() + before;
-            for (TextColumn column : texts.columns()) {
+            if (texts.figures().isPresent()) {
+                length(line, at, texts.figures().get(), row);
+                merge(line, at, barColumns * texts.columns().size());
+                at += barColumns * texts.columns().size();
+            }
+            for (TextColumn column : texts.figures().isPresent() ? List.<TextColumn>of() : texts.columns()) {
                 bar(line, at, column, row);
                 merge(line, at, barColumns);
                 at += barColumns;
@@ -72,9 +82,31 @@ final class TextBlock {
             merge(line, at, figureColumns);
         }
         int at = area.column() + before;
+        if (texts.figures().isPresent()) {
+            lengths(new CellRangeAddress(area.row() + TITLES, area.row() + TITLES + helpers.lines() - 1, at, at + barColumns * texts.columns().size() - 1));
+            return;
+        }
         for (TextColumn column : texts.columns()) {
             colors(column, area.row() + TITLES, at, barColumns);
             at += barColumns;
+        }
+    }
+
+    /** The figure that a bar in a cell is as long as; an empty text where there is none. */
+    private void length(int line, int at, String figures, int row) {
+        Cell cell = write(line, at, "", styles.plain());
+        cell.setCellFormula("IFERROR(" + helpers.cellOf(figures, row) + ",\"\")");
+        if (row < chart.data().rowCount() && chart.data().column(figures).isPresent(row)) {
+            cell.setCellValue(chart.data().column(figures).number(row));
+        }
+    }
+
+    /** Bars in cells, on one scale for both sides of zero. */
+    private void lengths(CellRangeAddress all) {
+        Optional<Color> below = texts.columns().stream().filter(TextColumn::flushEnd).flatMap(column -> column.series().get(0).fill().stream()).findFirst();
+        Optional<Color> above = texts.columns().stream().filter(column -> !column.flushEnd()).flatMap(column -> column.series().get(0).fill().stream()).findFirst();
+        if (helpers.lines() > 0) {
+            bars.over(all, above.or(() -> below).orElse(Role.BASE.color()), below.or(() -> above).orElse(Role.BASE.color()));
         }
     }
 
