@@ -70,9 +70,9 @@ public class DataBarsTest {
             assertThat(rules(sheet)).singleElement().satisfies(rule -> {
                 assertThat(rule.getType()).isEqualTo(STCfType.DATA_BAR);
                 assertThat(rule.getDataBar().getShowValue()).isFalse();
-                assertThat(rule.getDataBar().getCfvoList()).extracting(end -> end.getVal()).containsExactly("MIN(0,$D$4:$O$7)", "MAX(0,$D$4:$O$7)");
+                assertThat(rule.getDataBar().getCfvoList()).extracting(end -> end.getVal()).containsExactly("MIN(0,$D$4:$M$7)", "MAX(0,$D$4:$M$7)");
                 String id = rule.getExtLst().getExtArray(0).getDomNode().getFirstChild().getFirstChild().getNodeValue();
-                assertThat(sheet.getCTWorksheet().getExtLst().xmlText()).contains("id=\"" + id + "\"", "axisPosition=\"automatic\"", "negativeFillColor rgb=\"FFDC143C\"", ">D4:O7<");
+                assertThat(sheet.getCTWorksheet().getExtLst().xmlText()).contains("id=\"" + id + "\"", "axisPosition=\"automatic\"", "negativeFillColor rgb=\"FFDC143C\"", ">D4:M7<");
             });
             assertThat(under(sheet, 3, 3)).containsExactly(0.42, -0.15, "", 0.0);
         }
