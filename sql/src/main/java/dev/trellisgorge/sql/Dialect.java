@@ -1,0 +1,109 @@
+package dev.trellisgorge.sql;
+
+import dev.trellisgorge.problem.BadInput;
+import dev.trellisgorge.problem.Nearest;
+import dev.trellisgorge.problem.Place;
+import dev.trellisgorge.table.Kind;
+import dev.trellisgorge.table.Numbers;
+import java.time.LocalDate;
+import java.util.Arrays;
+import java.util.List;
+import java.util.Locale;
+
+/** How databases differ in what a statement is written in. Thread-safe. */
+public enum Dialect {
+    /** ISO/IEC 9075, as far as it goes. */
+    STANDARD("DOUBLE PRECISION", "VARCHAR(10000)", "", "DECIMAL(38, 15)"),
+    DUCKDB("DOUBLE", "VARCHAR", "", "DECIMAL(38, 15)"),
+    /** Texts are compared by their bytes, whatever the database's own collation is. */
+    POSTGRESQL("DOUBLE PRECISION", "TEXT", " COLLATE \"C\"", "NUMERIC"),
+    H2("DOUBLE PRECISION", "VARCHAR", "", "DECFLOAT");
+
+    private final String number;
+    private final String text;
+    private final String collation;
+    private final String decimal;
+
+    Dialect(String number, String text, String collation, String decimal) {
+        this.number = number;
+        this.text = text;
+        this.collation = collation;
+        this.decimal = decimal;
+    }
+
+    /** @throws BadInput with the nearest name where there is none of that name */
+    public static Dialect named(String name) {
+        return Arrays.stream(values()).filter(dialect -> dialect.toString().equals(name.toLowerCase(Locale.ROOT))).findFirst()
+                .orElseThrow(() -> new BadInput(Place.of(""), "there is no dialect '" + name + "'. " + Nearest.hint(name, names())));
+    }
+
+    /** The names of all dialects. */
+    public static List<String> names() {
+        return Arrays.stream(values()).map(Dialect::toString).toList();
+    }
+
+    /** The name that it is asked for by. */
+    @Override
+    public String toString() {
+        return name().toLowerCase(Locale.ROOT);
+    }
+
+    /** A name, whatever signs it holds. */
+    String quoted(String name) {
+        return "\"" + name.replace("\"", "\"\"") + "\"";
+    }
+
+    /** A text as a value. */
+    String text(String text) {
+        return "'" + text.replace("'", "''") + "'";
+    }
+
+    /** The type of cells of a kind. */
+    String type(Kind kind) {
+        return switch (kind) {
+            case NUMBER -> number;
+            case TEXT -> text;
+            case DATE -> "DATE";
+            case TRUTH -> "BOOLEAN";
+        };
+    }
+
+    /** An expression as cells of a kind; texts so that they are in the order of their code points. */
+    String cast(String expression, Kind kind) {
+        return "CAST(" + expression + " AS " + type(kind) + ")" + (kind == Kind.TEXT ? collation : "");
+    }
+
+    /** A number that is added up and divided as a double. */
+    String number(double figure) {
+        String written = Numbers.shortest(figure);
+        return this == DUCKDB ? figure < 0 ? "(" + exponential(written) + ")" : exponential(written) : "CAST(" + written + " AS " + number + ")";
+    }
+
+    private static String exponential(String written) {
+        return written.contains("E") || written.contains("e") ? written : written + "e0";
+    }
+
+    /** A stated value of a kind. */
+    String literal(Object value) {
+        return value instanceof Double figure ? number(figure) : value instanceof LocalDate day ? "DATE '" + day + "'" : value instanceof Boolean truth ? truth ? "TRUE" : "FALSE" : text((String) value);
+    }
+
+    /** What is added up: where all of it is missing, some databases forget that it is a number. */
+    String summand(String expression) {
+        return this == H2 ? cast(expression, Kind.NUMBER) : expression;
+    }
+
+    /** A double as the decimal number that a reader sees, with room for its digits. */
+    String decimal(String expression) {
+        return this == DUCKDB || this == STANDARD ? "CAST(" + expression + " AS " + decimal + ")" : "CAST(CAST(" + expression + " AS " + text + ") AS " + decimal + ")";
+    }
+
+    /** The number of days from 1970-01-01 to a date. */
+    String days(String date) {
+        return switch (this) {
+            case DUCKDB -> "DATE_DIFF('day', DATE '1970-01-01', " + date + ")";
+            case H2 -> "DATEDIFF(DAY, DATE '1970-01-01', " + date + ")";
+            default -> "(" + date + " - DATE '1970-01-01')";
+        };
+    }
+}

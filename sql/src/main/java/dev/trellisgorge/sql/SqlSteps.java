@@ -1,0 +1,261 @@
+package dev.trellisgorge.sql;
+
+import dev.trellisgorge.formula.Formula;
+import dev.trellisgorge.problem.BadInput;
+import dev.trellisgorge.problem.Place;
+import dev.trellisgorge.shape.AddRow;
+import dev.trellisgorge.shape.Choose;
+import dev.trellisgorge.shape.Derive;
+import dev.trellisgorge.shape.Join;
+import dev.trellisgorge.shape.Keep;
+import dev.trellisgorge.shape.Order;
+import dev.trellisgorge.shape.PeriodOf;
+import dev.trellisgorge.shape.Pipeline;
+import dev.trellisgorge.shape.Pivot;
+import dev.trellisgorge.shape.Previous;
+import dev.trellisgorge.shape.Rank;
+import dev.trellisgorge.shape.Rename;
+import dev.trellisgorge.shape.Slice;
+import dev.trellisgorge.shape.Step;
+import dev.trellisgorge.shape.Top;
+import dev.trellisgorge.shape.Total;
+import dev.trellisgorge.shape.Unpivot;
+import dev.trellisgorge.table.Field;
+import dev.trellisgorge.table.Kind;
+import dev.trellisgorge.table.Schema;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.stream.Collectors;
+
+/** Writes pipelines: a common table expression or more for each step. Each numbers its rows, so that the order is told from one to the next. */
+final class SqlSteps {
+    private final Statement statement;
+    private final Dialect dialect;
+    private final Optional<String> rowsBy;
+
+    /** @param rowsBy the column that numbers the rows of raw tables; empty where they are numbered in the order of all their cells */
+    SqlSteps(Statement statement, Optional<String> rowsBy) {
+        this.statement = statement;
+        this.dialect = statement.dialect();
+        this.rowsBy = rowsBy;
+    }
+
+    /** @throws BadInput where the dialect can't say a step */
+    Relation rows(Pipeline pipeline) {
+        Relation at = raw(pipeline.source());
+        for (Step step : pipeline.steps()) {
+            at = step(at, step);
+        }
+        return at;
+    }
+
+    private Relation raw(String source) {
+        Schema schema = statement.known().sources().get(source);
+        Relation made = statement.relation("rows of " + source, schema);
+        List<String> selected = new ArrayList<>();
+        made.columns().forEach((column, alias) -> selected.add(dialect.cast(dialect.quoted(column), schema.field(column).kind()) + " AS " + dialect.quoted(alias)));
+        String order = rowsBy.map(dialect::quoted).orElseGet(() -> schema.fields().stream().map(field -> dialect.cast(dialect.quoted(field.name()), field.kind()) + " NULLS LAST").collect(Collectors.joining(", ")));
+        selected.add("ROW_NUMBER() OVER (ORDER BY " + order + ") AS " + dialect.quoted(made.row()));
+        statement.add(made.name(), "the table " + source, "SELECT " + String.join(",\n    ", selected) + "\n  FROM " + dialect.quoted(source));
+        return made;
+    }
+
+    private String here(Relation of, String column) {
+        return dialect.quoted("here") + "." + dialect.quoted(of.columns().get(column));
+    }
+
+    private String row(Relation of) {
+        return dialect.quoted("here") + "." + dialect.quoted(of.row());
+    }
+
+    private static String computed(Dialect dialect, Relation of, String name) {
+        return dialect.quoted("here") + "." + dialect.quoted(of.computed().get(name));
+    }
+
+    private BadInput refused(Step step, String why) {
+        return new BadInput(Place.of("step '" + step.sentence() + "'"), "can't be said in the dialect " + dialect + ": " + why);
+    }
+
+    private Relation step(Relation over, Step step) {
+        Schema after = step.schema(over.schema(), statement.known());
+        if (step instanceof Keep keep) {
+            return filtered(over, keep.condition(), step);
+        } else if (step instanceof Slice slice) {
+            Formula condition = slice.condition(over.schema(), statement.known().settings()).orElseThrow(() -> refused(step, "the cells are of another kind than what they are to be"));
+            return filtered(over, condition, step);
+        } else if (step instanceof Derive derive) {
+            Relation made = statement.computed(over, derive.formula(), derive.name(), step.sentence());
+            Map<String, String> columns = statement.asTheyAre(over);
+            columns.put(derive.name(), computed(dialect, made, derive.name()));
+            return statement.projected(made, after, columns, row(made), "", step.sentence());
+        } else if (step instanceof Choose || step instanceof Rename) {
+            Map<String, String> columns = new LinkedHashMap<>();
+            Map<String, String> names = step instanceof Rename rename ? rename.names() : Map.of();
+            Map<String, String> before = new LinkedHashMap<>();
+            over.columns().keySet().forEach(column -> before.put(names.getOrDefault(column, column), column));
+            after.fields().forEach(field -> columns.put(field.name(), here(over, before.get(field.name()))));
+            return statement.projected(over, after, columns, row(over), "", step.sentence());
+        } else if (step instanceof Order order) {
+            return ordered(over, order.by(), order.descending(), step);
+        } else if (step instanceof Top top) {
+            return statement.projected(over, after, statement.asTheyAre(over), row(over), "\n  WHERE " + row(over) + " <= " + top.rows(), step.sentence());
+        } else if (step instanceof Total total) {
+            return totalled(over, total, after);
+        } else if (step instanceof Previous previous) {
+            return previous(over, previous, after);
+        } else if (step instanceof Unpivot unpivot) {
+            return unpivoted(over, unpivot, after);
+        } else if (step instanceof Join join) {
+            return joined(over, join, after);
+        } else if (step instanceof Pivot pivot) {
+            return pivoted(over, pivot, after);
+        } else if (step instanceof AddRow added) {
+            return added(over, added, after);
+        } else if (step instanceof Rank rank) {
+            return ranked(over, rank, step);
+        } else if (step instanceof PeriodOf) {
+            throw refused(step, "periods are not written there");
+        }
+        throw new IllegalStateException("no step: " + step);
+    }
+
+    private Relation filtered(Relation over, Formula condition, Step step) {
+        Relation made = statement.computed(over, condition, "kept", step.sentence());
+        return statement.projected(made, over.schema(), statement.asTheyAre(over), row(made), "\n  WHERE " + computed(dialect, made, "kept"), step.sentence());
+    }
+
+    private Relation ordered(Relation over, Formula by, boolean descending, Step step) {
+        Relation made = statement.computed(over, by, "key", step.sentence());
+        return statement.projected(made, over.schema(), statement.asTheyAre(over), computed(dialect, made, "key") + (descending ? " DESC" : "") + " NULLS LAST, " + row(made), "", step.sentence());
+    }
+
+    private Relation ranked(Relation over, Rank rank, Step step) {
+        if (rank.anchors().isPresent() || rank.rest().isPresent() && rank.top().isPresent()) {
+            throw refused(step, rank.anchors().isPresent() ? "rows stay between others" : "a row for all others is not made there");
+        }
+        Relation made = rank.order() == Rank.Way.TABLE ? over : ordered(over, rank.by(), rank.order() == Rank.Way.DESCENDING, step);
+        return rank.top().isEmpty() ? made : statement.projected(made, made.schema(), statement.asTheyAre(made), row(made), "\n  WHERE " + row(made) + " <= " + rank.top().getAsInt(), step.sentence());
+    }
+
+    /** A truth as a figure, which can be compared by size. */
+    private String figure(String cell, Kind kind) {
+        return kind == Kind.TRUTH ? "CASE WHEN " + cell + " THEN 1 WHEN NOT " + cell + " THEN 0 END" : cell;
+    }
+
+    private String truth(String figure, Kind kind) {
+        return kind == Kind.TRUTH ? "(" + figure + " = 1)" : figure;
+    }
+
+    private Relation totalled(Relation over, Total total, Schema after) {
+        Relation at = over;
+        Map<Total.Figure, String> places = new LinkedHashMap<>();
+        List<String> numbered = new ArrayList<>();
+        for (Total.Figure figure : total.figures()) {
+            if (figure.fold() == Total.Fold.FIRST || figure.fold() == Total.Fold.LAST) {
+                String alias = Statement.free("place of " + figure.name(), at);
+                at = at.with(alias, alias);
+                String keys = total.by().stream().map(key -> here(over, key)).collect(Collectors.joining(", "));
+                numbered.add("ROW_NUMBER() OVER (" + (keys.isEmpty() ? "" : "PARTITION BY " + keys + " ") + "ORDER BY CASE WHEN " + here(over, figure.column()) + " IS NULL THEN 1 ELSE 0 END, " + row(over)
+                        + (figure.fold() == Total.Fold.LAST ? " DESC" : "") + ") AS " + dialect.quoted(alias));
+                places.put(figure, alias);
+            }
+        }
+        if (!numbered.isEmpty()) {
+            Relation placed = at.named(statement.free("rows"));
+            statement.add(placed.name(), "number the rows of each key", "SELECT " + dialect.quoted("here") + ".*,\n    " + String.join(",\n    ", numbered) + "\n  FROM " + dialect.quoted(over.name()) + " AS " + dialect.quoted("here"));
+            at = placed;
+        }
+        Map<String, String> columns = new LinkedHashMap<>();
+        total.by().forEach(key -> columns.put(key, here(over, key)));
+        for (Total.Figure figure : total.figures()) {
+            Kind kind = over.schema().field(figure.column()).kind();
+            String cell = figure(here(over, figure.column()), kind);
+            columns.put(figure.name(), switch (figure.fold()) {
+                case SUM -> "SUM(" + dialect.summand(cell) + ")";
+                case MEAN -> "AVG(" + dialect.summand(cell) + ")";
+                case COUNT -> dialect.cast("COUNT(" + cell + ")", Kind.NUMBER);
+                case LEAST -> truth("MIN(" + cell + ")", kind);
+                case GREATEST -> truth("MAX(" + cell + ")", kind);
+                case FIRST, LAST -> truth("MAX(CASE WHEN " + dialect.quoted("here") + "." + dialect.quoted(places.get(figure)) + " = 1 THEN " + cell + " END)", kind);
+            });
+        }
+        String groups = total.by().stream().map(key -> here(over, key)).collect(Collectors.joining(", "));
+        return statement.projected(at, after, columns, "MIN(" + row(over) + ")", groups.isEmpty() ? "" : "\n  GROUP BY " + groups, total.sentence());
+    }
+
+    private Relation previous(Relation over, Previous previous, Schema after) {
+        if (previous.period().isPresent()) {
+            throw refused(previous, "the row of the period before is not looked for there");
+        }
+        Map<String, String> columns = statement.asTheyAre(over);
+        String keys = previous.by().stream().map(key -> here(over, key)).collect(Collectors.joining(", "));
+        columns.put(previous.name(), "LAG(" + here(over, previous.of()) + ") OVER (" + (keys.isEmpty() ? "" : "PARTITION BY " + keys + " ") + "ORDER BY " + row(over) + ")");
+        return statement.projected(over, after, columns, row(over), "", previous.sentence());
+    }
+
+    private Relation unpivoted(Relation over, Unpivot unpivot, Schema after) {
+        Relation made = statement.relation("rows", after);
+        Relation whole = statement.relation("rows", after);
+        List<String> parts = new ArrayList<>();
+        for (int i = 0; i < unpivot.columns().size(); i++) {
+            List<String> selected = new ArrayList<>();
+            for (Map.Entry<String, String> column : made.columns().entrySet()) {
+                String cell = column.getKey().equals(unpivot.names()) ? dialect.cast(dialect.text(unpivot.columns().get(i)), Kind.TEXT)
+                        : here(over, column.getKey().equals(unpivot.values()) ? unpivot.columns().get(i) : column.getKey());
+                selected.add(cell + " AS " + dialect.quoted(column.getValue()));
+            }
+            selected.add(row(over) + " * " + unpivot.columns().size() + " + " + i + " AS " + dialect.quoted(made.row()));
+            parts.add("SELECT " + String.join(", ", selected) + "\n  FROM " + dialect.quoted(over.name()) + " AS " + dialect.quoted("here"));
+        }
+        statement.add(made.name(), unpivot.sentence(), String.join("\n  UNION ALL\n  ", parts));
+        return renumbered(made, whole);
+    }
+
+    private Relation renumbered(Relation made, Relation whole) {
+        List<String> selected = new ArrayList<>();
+        whole.columns().forEach((column, alias) -> selected.add(here(made, column) + " AS " + dialect.quoted(alias)));
+        selected.add("ROW_NUMBER() OVER (ORDER BY " + row(made) + ") AS " + dialect.quoted(whole.row()));
+        statement.add(whole.name(), "number the rows", "SELECT " + String.join(",\n    ", selected) + "\n  FROM " + dialect.quoted(made.name()) + " AS " + dialect.quoted("here"));
+        return whole;
+    }
+
+    private Relation joined(Relation over, Join join, Schema after) {
+        Relation there = rows(join.other());
+        String other = dialect.quoted("there") + ".";
+        Map<String, String> columns = statement.asTheyAre(over);
+        after.fields().stream().map(Field::name).filter(name -> !columns.containsKey(name)).forEach(name -> columns.put(name, other + dialect.quoted(there.columns().get(name))));
+        String on = join.on().entrySet().stream().map(key -> here(over, key.getKey()) + " = " + other + dialect.quoted(there.columns().get(key.getValue()))).collect(Collectors.joining(" AND "));
+        return statement.projected(over, after, columns, row(over) + ", " + other + dialect.quoted(there.row()),
+                "\n  " + (join.way() == Join.Way.LEFT ? "LEFT" : "INNER") + " JOIN " + dialect.quoted(there.name()) + " AS " + dialect.quoted("there") + " ON " + on, join.sentence());
+    }
+
+    private Relation pivoted(Relation over, Pivot pivot, Schema after) {
+        Kind kind = over.schema().field(pivot.values()).kind();
+        if (over.schema().field(pivot.names()).kind() != Kind.TEXT) {
+            throw refused(pivot, "names that become columns are texts there");
+        }
+        Map<String, String> columns = new LinkedHashMap<>();
+        pivot.by().forEach(key -> columns.put(key, here(over, key)));
+        pivot.columns().forEach(column -> columns.put(column, truth("MAX(CASE WHEN " + here(over, pivot.names()) + " = " + dialect.text(column) + " THEN " + figure(here(over, pivot.values()), kind) + " END)", kind)));
+        String groups = pivot.by().stream().map(key -> here(over, key)).collect(Collectors.joining(", "));
+        return statement.projected(over, after, columns, "MIN(" + row(over) + ")", "\n  GROUP BY " + groups, pivot.sentence());
+    }
+
+    private Relation added(Relation over, AddRow added, Schema after) {
+        Relation made = statement.relation("rows", after);
+        Relation whole = statement.relation("rows", after);
+        List<String> rows = new ArrayList<>();
+        List<String> own = new ArrayList<>();
+        made.columns().forEach((column, alias) -> {
+            Kind kind = after.field(column).kind();
+            rows.add((kind == over.schema().field(column).kind() ? here(over, column) : dialect.cast(here(over, column), kind)) + " AS " + dialect.quoted(alias));
+            own.add((column.equals(added.column()) ? dialect.cast(dialect.text(added.name()), kind) : "CAST(NULL AS " + dialect.type(kind) + ")") + " AS " + dialect.quoted(alias));
+        });
+        statement.add(made.name(), added.sentence(), "SELECT " + String.join(", ", rows) + ", " + row(over) + " AS " + dialect.quoted(made.row()) + "\n  FROM " + dialect.quoted(over.name()) + " AS " + dialect.quoted("here")
+                + "\n  UNION ALL\n  SELECT " + String.join(", ", own) + ", " + (added.first() ? "0" : "(SELECT COUNT(*) + 1 FROM " + dialect.quoted(over.name()) + ")"));
+        return renumbered(made, whole);
+    }
+}

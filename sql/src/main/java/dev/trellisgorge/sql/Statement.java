@@ -1,0 +1,179 @@
+package dev.trellisgorge.sql;
+
+import dev.trellisgorge.formula.Choice;
+import dev.trellisgorge.formula.Formula;
+import dev.trellisgorge.formula.Formulas;
+import dev.trellisgorge.formula.Leaf;
+import dev.trellisgorge.formula.Stages;
+import dev.trellisgorge.formula.Typing;
+import dev.trellisgorge.formula.Window;
+import dev.trellisgorge.problem.Place;
+import dev.trellisgorge.shape.Known;
+import dev.trellisgorge.table.Field;
+import dev.trellisgorge.table.Kind;
+import dev.trellisgorge.table.Schema;
+import java.nio.charset.StandardCharsets;
+import java.util.ArrayList;
+import java.util.HashSet;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Set;
+import java.util.stream.Collectors;
+
+/** A statement while it is put together: a chain of common table expressions. Used by one thread. */
+final class Statement {
+    /** The expression that holds the settings, in one row. */
+    static final String SETTINGS = "settings";
+    /** Databases cut longer names short. */
+    private static final int LONGEST = 60;
+    private static final int LINE = 160;
+    static final Stages.Grain GRAIN = new Stages.Grain(4, 200, (node, kind) -> node instanceof Choice.NullIf);
+
+    private final Dialect dialect;
+    private final Known known;
+    private final List<String> expressions = new ArrayList<>();
+    private final Set<String> names = new HashSet<>();
+
+    Statement(Dialect dialect, Known known) {
+        this.dialect = dialect;
+        this.known = known;
+        names.add(SETTINGS);
+        known.sources().keySet().forEach(source -> names.add(source.toLowerCase(Locale.ROOT)));
+    }
+
+    Dialect dialect() {
+        return dialect;
+    }
+
+    Known known() {
+        return known;
+    }
+
+    /** A name that no other expression has, whatever databases make of upper and lower case. */
+    String free(String wanted) {
+        return free(wanted, names);
+    }
+
+    private static String free(String wanted, Set<String> taken) {
+        String cut = cut(wanted);
+        String name = cut;
+        for (int i = 2; !taken.add(name.toLowerCase(Locale.ROOT)); i++) {
+            name = cut + " " + i;
+        }
+        return name;
+    }
+
+    private static String cut(String name) {
+        String cut = name;
+        while (cut.getBytes(StandardCharsets.UTF_8).length > LONGEST - 4) {
+            cut = cut.substring(0, cut.offsetByCodePoints(cut.length(), -1));
+        }
+        return cut;
+    }
+
+    /** A name that no column of a relation has. */
+    static String free(String wanted, Relation of) {
+        Set<String> taken = new HashSet<>();
+        of.columns().values().forEach(name -> taken.add(name.toLowerCase(Locale.ROOT)));
+        of.computed().values().forEach(name -> taken.add(name.toLowerCase(Locale.ROOT)));
+        of.parts().values().forEach(name -> taken.add(name.toLowerCase(Locale.ROOT)));
+        taken.add(of.row().toLowerCase(Locale.ROOT));
+        return free(wanted, taken);
+    }
+
+    /** Adds an expression. @param what it does, in words */
+    void add(String name, String what, String select) {
+        String said = what.replaceAll("[\\p{Cntrl}\\u2028\\u2029]", " ");
+        expressions.add("-- " + (said.length() > LINE ? said.substring(0, said.offsetByCodePoints(LINE, 0)) + "…" : said) + "\n" + dialect.quoted(name) + " AS (\n  " + select + "\n)");
+    }
+
+    /** A relation of a schema's columns, under names of their own. */
+    Relation relation(String name, Schema schema) {
+        Set<String> taken = new HashSet<>();
+        Map<String, String> columns = new LinkedHashMap<>();
+        schema.fields().forEach(field -> columns.put(field.name(), free(field.name(), taken)));
+        return new Relation(free(name), schema, columns, Map.of(), Map.of(), free("row", taken));
+    }
+
+    /** Formulas over a relation, each as a computed column; what only serves them is computed too. */
+    Relation computed(Relation over, Map<String, Formula> formulas, Typing typing, String what) {
+        Relation at = over;
+        Stages stages = Stages.of(formulas, formulas.keySet(), typing, GRAIN);
+        for (Stages.Stage stage : stages.all()) {
+            at = stage(parts(at, stage, typing), stage, typing, what);
+        }
+        return at;
+    }
+
+    private Relation stage(Relation over, Stages.Stage stage, Typing typing, String what) {
+        Relation made = over;
+        List<String> selected = new ArrayList<>();
+        for (Stages.StageColumn column : stage.columns()) {
+            String alias = free(column.name(), made);
+            SqlFormula writer = new SqlFormula(dialect, typing, over.names(dialect), Place.of("column '" + column.name() + "'"));
+            selected.add(writer.write(column.formula()) + " AS " + dialect.quoted(alias));
+            made = made.with(column.name(), alias);
+        }
+        return select(made, over, selected, what + ": " + stage.columns().stream().map(column -> column.name().equals(column.formula().toString()) ? column.name() : column.name() + " = " + column.formula())
+                .collect(Collectors.joining("; ")));
+    }
+
+    /** Running sums that start anew are sums of parts, which are numbered before. */
+    private Relation parts(Relation over, Stages.Stage stage, Typing typing) {
+        Relation made = over;
+        List<String> selected = new ArrayList<>();
+        for (Stages.StageColumn column : stage.columns()) {
+            if (column.formula() instanceof Window.Cumulative sum && !(sum.restart() instanceof Leaf.Absent)) {
+                String alias = free("part", made);
+                SqlFormula writer = new SqlFormula(dialect, typing, over.names(dialect), Place.of("column '" + column.name() + "'"));
+                selected.add("SUM(CASE WHEN " + writer.write(sum.restart()) + " THEN 1 ELSE 0 END) OVER (ORDER BY " + over.names(dialect).row() + " ROWS UNBOUNDED PRECEDING) AS " + dialect.quoted(alias));
+                made = made.with(sum, alias);
+            }
+        }
+        return selected.isEmpty() ? over : select(made, over, selected, "number the parts between restarts");
+    }
+
+    private Relation select(Relation made, Relation over, List<String> selected, String what) {
+        Relation named = made.named(free("columns"));
+        add(named.name(), what, "SELECT " + dialect.quoted("here") + ".*,\n    " + String.join(",\n    ", selected) + "\n  FROM " + dialect.quoted(over.name()) + " AS " + dialect.quoted("here"));
+        return named;
+    }
+
+    /** The same with columns of its own alone, renumbered in an order. */
+    Relation projected(Relation over, Schema schema, Map<String, String> expressions, String order, String more, String what) {
+        Relation made = relation("rows", schema);
+        List<String> selected = new ArrayList<>();
+        made.columns().forEach((column, alias) -> selected.add(expressions.get(column) + " AS " + dialect.quoted(alias)));
+        selected.add("ROW_NUMBER() OVER (ORDER BY " + order + ") AS " + dialect.quoted(made.row()));
+        add(made.name(), what, "SELECT " + String.join(",\n    ", selected) + "\n  FROM " + dialect.quoted(over.name()) + " AS " + dialect.quoted("here") + more);
+        return made;
+    }
+
+    /** The columns of a relation as they are. */
+    Map<String, String> asTheyAre(Relation over) {
+        Map<String, String> all = new LinkedHashMap<>();
+        over.columns().forEach((column, alias) -> all.put(column, dialect.quoted("here") + "." + dialect.quoted(alias)));
+        return all;
+    }
+
+    Typing typing(Schema schema) {
+        return new Typing(schema, known.settings());
+    }
+
+    /** One formula over a relation. */
+    Relation computed(Relation over, Formula formula, String name, String what) {
+        return computed(over, Map.of(name, formula), typing(over.schema()), what);
+    }
+
+    /** All of it, before what is selected at last. @param settings one row of the settings' cells */
+    String with(String settings) {
+        List<String> all = new ArrayList<>();
+        if (!settings.isEmpty()) {
+            all.add("-- the settings\n" + dialect.quoted(SETTINGS) + " AS (\n  " + settings + "\n)");
+        }
+        all.addAll(expressions);
+        return "WITH\n" + String.join(",\n", all) + "\n";
+    }
+}

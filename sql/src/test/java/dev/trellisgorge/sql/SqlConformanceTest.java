@@ -1,0 +1,132 @@
+package dev.trellisgorge.sql;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import dev.trellisgorge.conformance.RandomPlan;
+import dev.trellisgorge.conformance.RandomPlan.Within;
+import dev.trellisgorge.plan.Derived;
+import dev.trellisgorge.problem.BadInput;
+import dev.trellisgorge.shape.Known;
+import dev.trellisgorge.table.Column;
+import dev.trellisgorge.table.Kind;
+import dev.trellisgorge.table.Table;
+import java.sql.Connection;
+import java.sql.Date;
+import java.sql.DriverManager;
+import java.sql.PreparedStatement;
+import java.sql.ResultSet;
+import java.sql.SQLException;
+import java.time.LocalDate;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Objects;
+import java.util.TreeMap;
+import org.testng.annotations.DataProvider;
+import org.testng.annotations.Test;
+
+/** Statements held to the oracle on random plans: every column, cell for cell, in databases of several makes. */
+public class SqlConformanceTest {
+    private static final double CLOSE = 1e-9;
+    private static final String NUMBERED = "line no.";
+
+    @DataProvider
+    public Object[][] databases() {
+        return new Object[][] {{Dialect.DUCKDB, "jdbc:duckdb:", 2_000}, {Dialect.H2, "jdbc:h2:mem:", 500}};
+    }
+
+    @Test(dataProvider = "databases")
+    public void statementsOfRandomPlansGiveTheOraclesCells(Dialect dialect, String url, int plans) throws SQLException {
+        int columns = 0;
+        Map<String, Integer> refused = new TreeMap<>();
+        int compared = 0;
+        try (Connection database = DriverManager.getConnection(url)) {
+            for (long seed = 0; compared < plans; seed++) {
+                RandomPlan random = RandomPlan.of(seed, Within.SHEET);
+                List<String> names = random.plan().columns().stream().map(Derived::name).filter(name -> !random.plan().wording().contains(name)).toList();
+                Sql.Parametrised statement;
+                try {
+                    statement = Sql.of(random.plan(), Known.of(random.tables(), random.settings())).rowsBy(NUMBERED).columns(names).in(dialect);
+                } catch (BadInput why) {
+                    refused.merge(why.getMessage().replaceAll(".*: ", ""), 1, Integer::sum);
+                    continue;
+                }
+                load(database, dialect, random);
+                columns += compare(database, random, names, statement);
+                compared++;
+            }
+        }
+        System.out.println(refused);
+        assertThat(columns).isGreaterThan(3 * plans);
+    }
+
+    private static void load(Connection database, Dialect dialect, RandomPlan random) throws SQLException {
+        try (java.sql.Statement make = database.createStatement()) {
+            for (Map.Entry<String, Table> table : random.tables().entrySet()) {
+                make.execute("DROP TABLE IF EXISTS " + dialect.quoted(table.getKey()));
+                List<String> fields = new ArrayList<>(List.of(dialect.quoted(NUMBERED) + " INTEGER"));
+                table.getValue().columns().forEach(column -> fields.add(dialect.quoted(column.name()) + " " + dialect.type(column.kind())));
+                make.execute("CREATE TABLE " + dialect.quoted(table.getKey()) + " (" + String.join(", ", fields) + ")");
+                try (PreparedStatement insert = database.prepareStatement("INSERT INTO " + dialect.quoted(table.getKey()) + " VALUES (?" + ", ?".repeat(fields.size() - 1) + ")")) {
+                    for (int row = table.getValue().rowCount() - 1; row >= 0; row--) {
+                        insert.setInt(1, row);
+                        for (int i = 0; i + 1 < fields.size(); i++) {
+                            set(insert, i + 2, table.getValue().columns().get(i), row);
+                        }
+                        insert.executeUpdate();
+                    }
+                }
+            }
+        }
+    }
+
+    private static void set(PreparedStatement statement, int at, Column column, int row) throws SQLException {
+        Object cell = RandomPlan.cell(column, row);
+        if (cell instanceof LocalDate day) {
+            statement.setObject(at, Date.valueOf(day));
+        } else {
+            statement.setObject(at, cell);
+        }
+    }
+
+    private static int compare(Connection database, RandomPlan random, List<String> names, Sql.Parametrised statement) throws SQLException {
+        Map<String, List<Object>> wanted = random.naive();
+        List<List<Object>> found = new ArrayList<>();
+        try (PreparedStatement query = database.prepareStatement(statement.text())) {
+            for (int i = 0; i < statement.parameters().size(); i++) {
+                set(query, i + 1, statement.parameters().get(i), 0);
+            }
+            try (ResultSet rows = query.executeQuery()) {
+                while (rows.next()) {
+                    List<Object> row = new ArrayList<>();
+                    for (int i = 0; i < names.size(); i++) {
+                        row.add(cell(rows, i + 2, random.plan().kind(names.get(i))));
+                    }
+                    found.add(row);
+                }
+            }
+        } catch (SQLException e) {
+            throw new AssertionError(random.plan().name() + ": " + e.getMessage() + "\n" + statement.text(), e);
+        }
+        for (int i = 0; i < names.size(); i++) {
+            List<Object> cells = wanted.get(names.get(i));
+            assertThat(found).as("%s: rows%n%s", random.plan().name(), statement.text()).hasSize(cells.size());
+            for (int row = 0; row < cells.size(); row++) {
+                Object is = found.get(row).get(i);
+                boolean same = cells.get(row) instanceof Double figure && is instanceof Double other ? Math.abs(figure - other) <= CLOSE * Math.max(1, Math.abs(figure)) : Objects.equals(cells.get(row), is);
+                assertThat(same).as("%s, row %d: %s is %s, not %s%n%s%n%s", random.plan().name(), row, names.get(i), is, cells.get(row), random.plan().column(names.get(i)).formula(), statement.text()).isTrue();
+            }
+        }
+        return names.size();
+    }
+
+    private static Object cell(ResultSet rows, int at, Kind kind) throws SQLException {
+        Object cell = switch (kind) {
+            case NUMBER -> (Object) rows.getDouble(at);
+            case TEXT -> rows.getString(at);
+            case DATE -> rows.getObject(at, LocalDate.class);
+            case TRUTH -> rows.getBoolean(at);
+        };
+        return rows.wasNull() ? null : cell;
+    }
+}
