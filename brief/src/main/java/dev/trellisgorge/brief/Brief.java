@@ -6,7 +6,6 @@ import dev.trellisgorge.engine.Tile;
 import dev.trellisgorge.formula.Settings;
 import dev.trellisgorge.pattern.Chart;
 import dev.trellisgorge.pattern.Words;
-import dev.trellisgorge.tables.Progress;
 import dev.trellisgorge.plan.PlainChart;
 import dev.trellisgorge.plan.Plan;
 import dev.trellisgorge.problem.BadInput;
@@ -14,11 +13,13 @@ import dev.trellisgorge.problem.Nearest;
 import dev.trellisgorge.problem.Place;
 import dev.trellisgorge.problem.Problems;
 import dev.trellisgorge.shape.Executor;
+import dev.trellisgorge.shape.Known;
 import dev.trellisgorge.shape.Pipeline;
 import dev.trellisgorge.shape.Slice;
 import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Schema;
 import dev.trellisgorge.table.Table;
+import dev.trellisgorge.tables.Progress;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Collection;
@@ -200,6 +201,11 @@ public final class Brief {
         some.forEach(chart -> problems.attempt(() -> plan(chart)).ifPresent(plans::add));
         problems.throwIfAny();
         return plans;
+    }
+
+    /** The columns of the raw tables, and the settings. */
+    public Known known() {
+        return executor.known();
     }
 
     private Plan plan(Chart chart) {

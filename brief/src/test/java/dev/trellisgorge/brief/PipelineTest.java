@@ -6,6 +6,7 @@ import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Table;
 import dev.trellisgorge.tables.TableWriter;
+import dev.trellisgorge.test.DatabaseServer;
 import dev.trellisgorge.test.Folder;
 import java.io.IOException;
 import java.io.OutputStream;
@@ -112,7 +113,7 @@ public class PipelineTest {
     }
 
     private Database database(String where) {
-        return where.equals("embedded") ? Database.embedded() : server().open();
+        return where.equals("embedded") ? Database.embedded() : Database.open(server().url(), DatabaseServer.USER, DatabaseServer.PASSWORD);
     }
 
     private DatabaseServer server() {

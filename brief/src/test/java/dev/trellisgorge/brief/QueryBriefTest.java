@@ -8,6 +8,7 @@ import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Kind;
 import dev.trellisgorge.table.Table;
 import dev.trellisgorge.tables.Progress;
+import dev.trellisgorge.test.DatabaseServer;
 import dev.trellisgorge.test.Folder;
 import java.util.Arrays;
 import java.util.List;
@@ -32,7 +33,7 @@ public class QueryBriefTest {
         fill(embedded);
         if (DatabaseServer.isInstalled()) {
             server = DatabaseServer.start();
-            try (Database open = server.open()) {
+            try (Database open = Database.open(server.url(), DatabaseServer.USER, DatabaseServer.PASSWORD)) {
                 fill(open);
                 open.run("CREATE TABLE odd (id UUID, at TIMESTAMP WITH TIME ZONE, price NUMERIC(12, 4), small REAL, ways INT[], doc JSON, open BIT(1))");
                 open.run("INSERT INTO odd VALUES ('00000000-0000-0000-0000-000000000001', '2031-03-01 12:00+00', 1234.5678, 0.1, '{1,2}', '{\"a\": 1}', B'1'),"

@@ -16,6 +16,7 @@ final class Commands {
         ALL.put("check", Check::new);
         ALL.put("explain", Explain::new);
         ALL.put("plan", PlanCommand::new);
+        ALL.put("sql", SqlCommand::new);
         ALL.put("patterns", PatternsCommand::new);
         ALL.put("start", Start::new);
         ALL.put("demo", Demo::new);

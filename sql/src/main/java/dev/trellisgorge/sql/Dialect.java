@@ -3,6 +3,7 @@ package dev.trellisgorge.sql;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Nearest;
 import dev.trellisgorge.problem.Place;
+import dev.trellisgorge.table.CalendarUnit;
 import dev.trellisgorge.table.Kind;
 import dev.trellisgorge.table.Numbers;
 import java.time.LocalDate;
@@ -73,6 +74,11 @@ public enum Dialect {
         return "CAST(" + expression + " AS " + type(kind) + ")" + (kind == Kind.TEXT ? collation : "");
     }
 
+    /** A text in the order of its code points, whatever the column's own collation is; other cells as they are. */
+    String ordered(String cell, Kind kind) {
+        return cell + (kind == Kind.TEXT ? collation : "");
+    }
+
     /** A number that is added up and divided as a double. */
     String number(double figure) {
         String written = Numbers.shortest(figure);
@@ -96,6 +102,23 @@ public enum Dialect {
     /** A double as the decimal number that a reader sees, with room for its digits. */
     String decimal(String expression) {
         return this == DUCKDB || this == STANDARD ? "CAST(" + expression + " AS " + decimal + ")" : "CAST(CAST(" + expression + " AS " + text + ") AS " + decimal + ")";
+    }
+
+    /** The number of a date's field, as a text of so many digits. */
+    private String digits(String field, String date, int digits) {
+        return "LPAD(CAST(CAST(EXTRACT(" + field + " FROM " + date + ") AS INTEGER) AS " + text + "), " + digits + ", '0')";
+    }
+
+    /** The period that a date lies in, as ISO 8601 writes it. */
+    String period(String date, CalendarUnit unit) {
+        String year = digits("YEAR", date, 4);
+        return switch (unit) {
+            case DAY -> cast(date, Kind.TEXT);
+            case WEEK -> this == H2 ? digits("ISO_WEEK_YEAR", date, 4) + " || '-W' || " + digits("ISO_WEEK", date, 2) : digits("ISOYEAR", date, 4) + " || '-W' || " + digits("WEEK", date, 2);
+            case MONTH -> year + " || '-' || " + digits("MONTH", date, 2);
+            case QUARTER -> year + " || '-Q' || " + digits("QUARTER", date, 1);
+            case YEAR -> year;
+        };
     }
 
     /** The number of days from 1970-01-01 to a date. */

@@ -76,12 +76,12 @@ public final class Sql {
      */
     public Parametrised in(Dialect dialect) {
         List<Column> parameters = settingsRead().stream().map(name -> known.settings().value(name)).toList();
-        return new Parametrised(written(dialect, column -> "?"), parameters);
+        return new Parametrised(written(dialect, column -> dialect.cast("?", column.kind())), parameters);
     }
 
     /** With the settings' values in it, for a person who reads it. Errors as {@link #in}. */
     public String withValues(Dialect dialect) {
-        return written(dialect, column -> column.isPresent(0) ? dialect.literal(value(column)) : "NULL");
+        return written(dialect, column -> column.isPresent(0) ? dialect.literal(value(column)) : "CAST(NULL AS " + dialect.type(column.kind()) + ")");
     }
 
     private static Object value(Column column) {
@@ -114,6 +114,9 @@ public final class Sql {
     }
 
     private String written(Dialect dialect, Cell cell) {
+        if (rowsBy.isEmpty()) {
+            RowOrder.refuseUnordered(plan);
+        }
         Statement statement = new Statement(dialect, known);
         Relation rows = new SqlSteps(statement, rowsBy).rows(plan.pipeline());
         Typing typing = statement.typing(rows.schema());
@@ -125,7 +128,7 @@ public final class Sql {
         plan.category().ifPresent(category -> selected.add(dialect.quoted(made.columns().get(category)) + " AS " + dialect.quoted(category)));
         wanted.forEach(column -> selected.add(dialect.quoted(made.computed().get(column)) + " AS " + dialect.quoted(column)));
         Settings settings = known.settings();
-        String stated = settingsRead().stream().map(name -> dialect.cast(cell.of(settings.value(name)), settings.kind(name)) + " AS " + dialect.quoted(name)).collect(Collectors.joining(", "));
+        String stated = settingsRead().stream().map(name -> cell.of(settings.value(name)) + " AS " + dialect.quoted(name)).collect(Collectors.joining(", "));
         return statement.with(stated.isEmpty() ? "" : "SELECT " + stated) + "SELECT " + String.join(",\n  ", selected) + "\nFROM " + dialect.quoted(made.name()) + "\nORDER BY " + dialect.quoted(made.row()) + "\n";
     }
 

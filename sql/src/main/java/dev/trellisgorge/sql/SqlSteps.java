@@ -1,6 +1,9 @@
 package dev.trellisgorge.sql;
 
 import dev.trellisgorge.formula.Formula;
+import dev.trellisgorge.formula.Reads;
+import dev.trellisgorge.formula.Typing;
+import dev.trellisgorge.formula.Window;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Place;
 import dev.trellisgorge.shape.AddRow;
@@ -15,6 +18,7 @@ import dev.trellisgorge.shape.Pivot;
 import dev.trellisgorge.shape.Previous;
 import dev.trellisgorge.shape.Rank;
 import dev.trellisgorge.shape.Rename;
+import dev.trellisgorge.shape.Rest;
 import dev.trellisgorge.shape.Slice;
 import dev.trellisgorge.shape.Step;
 import dev.trellisgorge.shape.Top;
@@ -57,7 +61,7 @@ final class SqlSteps {
         Relation made = statement.relation("rows of " + source, schema);
         List<String> selected = new ArrayList<>();
         made.columns().forEach((column, alias) -> selected.add(dialect.cast(dialect.quoted(column), schema.field(column).kind()) + " AS " + dialect.quoted(alias)));
-        String order = rowsBy.map(dialect::quoted).orElseGet(() -> schema.fields().stream().map(field -> dialect.cast(dialect.quoted(field.name()), field.kind()) + " NULLS LAST").collect(Collectors.joining(", ")));
+        String order = rowsBy.map(dialect::quoted).orElseGet(() -> schema.fields().stream().map(field -> dialect.ordered(dialect.quoted(field.name()), field.kind()) + " NULLS LAST").collect(Collectors.joining(", ")));
         selected.add("ROW_NUMBER() OVER (ORDER BY " + order + ") AS " + dialect.quoted(made.row()));
         statement.add(made.name(), "the table " + source, "SELECT " + String.join(",\n    ", selected) + "\n  FROM " + dialect.quoted(source));
         return made;
@@ -87,10 +91,10 @@ final class SqlSteps {
             Formula condition = slice.condition(over.schema(), statement.known().settings()).orElseThrow(() -> refused(step, "the cells are of another kind than what they are to be"));
             return filtered(over, condition, step);
         } else if (step instanceof Derive derive) {
-            Relation made = statement.computed(over, derive.formula(), derive.name(), step.sentence());
+            Said said = said(over, derive.formula(), derive.name(), step);
             Map<String, String> columns = statement.asTheyAre(over);
-            columns.put(derive.name(), computed(dialect, made, derive.name()));
-            return statement.projected(made, after, columns, row(made), "", step.sentence());
+            columns.put(derive.name(), said.expression());
+            return statement.projected(said.over(), after, columns, row(over), "", step.sentence());
         } else if (step instanceof Choose || step instanceof Rename) {
             Map<String, String> columns = new LinkedHashMap<>();
             Map<String, String> names = step instanceof Rename rename ? rename.names() : Map.of();
@@ -116,28 +120,109 @@ final class SqlSteps {
             return added(over, added, after);
         } else if (step instanceof Rank rank) {
             return ranked(over, rank, step);
-        } else if (step instanceof PeriodOf) {
-            throw refused(step, "periods are not written there");
+        } else if (step instanceof PeriodOf period) {
+            return period(over, period, after);
         }
         throw new IllegalStateException("no step: " + step);
     }
 
+    /**
+     * A formula that a step reads.
+     *
+     * @param over       the relation that the expression is over
+     */
+    private record Said(Relation over, String expression) {
+    }
+
+    /** A formula of one row is said where it is read; one that looks at others is computed before. */
+    private Said said(Relation over, Formula formula, String name, Step step) {
+        Typing typing = statement.typing(over.schema());
+        if (looksElsewhere(formula)) {
+            Relation made = statement.computed(over, formula, name, step.sentence());
+            return new Said(made, computed(dialect, made, name));
+        }
+        Formula typed = typing.typed(formula);
+        return new Said(over, new SqlFormula(dialect, typing, over.names(dialect).of("here"), Place.of("step '" + step.sentence() + "'")).write(typed));
+    }
+
+    private static boolean looksElsewhere(Formula formula) {
+        return formula instanceof Window || formula.operands().stream().anyMatch(SqlSteps::looksElsewhere);
+    }
+
     private Relation filtered(Relation over, Formula condition, Step step) {
-        Relation made = statement.computed(over, condition, "kept", step.sentence());
-        return statement.projected(made, over.schema(), statement.asTheyAre(over), row(made), "\n  WHERE " + computed(dialect, made, "kept"), step.sentence());
+        Said said = said(over, condition, "kept", step);
+        return statement.projected(said.over(), over.schema(), statement.asTheyAre(over), row(over), "\n  WHERE " + said.expression(), step.sentence());
     }
 
     private Relation ordered(Relation over, Formula by, boolean descending, Step step) {
-        Relation made = statement.computed(over, by, "key", step.sentence());
-        return statement.projected(made, over.schema(), statement.asTheyAre(over), computed(dialect, made, "key") + (descending ? " DESC" : "") + " NULLS LAST, " + row(made), "", step.sentence());
+        Said said = said(over, by, "key", step);
+        return statement.projected(said.over(), over.schema(), statement.asTheyAre(over), said.expression() + (descending ? " DESC" : "") + " NULLS LAST, " + row(over), "", step.sentence());
     }
 
     private Relation ranked(Relation over, Rank rank, Step step) {
-        if (rank.anchors().isPresent() || rank.rest().isPresent() && rank.top().isPresent()) {
-            throw refused(step, rank.anchors().isPresent() ? "rows stay between others" : "a row for all others is not made there");
+        if (rank.anchors().isPresent()) {
+            throw refused(step, "rows stay between others");
         }
         Relation made = rank.order() == Rank.Way.TABLE ? over : ordered(over, rank.by(), rank.order() == Rank.Way.DESCENDING, step);
+        if (rank.rest().isPresent() && rank.top().isPresent()) {
+            return withRest(made, rank.rest().get(), rank.top().getAsInt(), step);
+        }
         return rank.top().isEmpty() ? made : statement.projected(made, made.schema(), statement.asTheyAre(made), row(made), "\n  WHERE " + row(made) + " <= " + rank.top().getAsInt(), step.sentence());
+    }
+
+    /** The first rows, and one for all others. */
+    private Relation withRest(Relation over, Rest rest, int top, Step step) {
+        Schema after = step.schema(over.schema(), statement.known());
+        Kind own = over.schema().field(rest.column()).kind();
+        if (own == Kind.NUMBER) {
+            throw refused(step, "databases don't agree on how a number is written, which stands beside the name of the row for all others");
+        }
+        Map<String, String> cells = new LinkedHashMap<>();
+        for (Field field : over.schema().fields()) {
+            Kind kind = field.kind();
+            String cell = figure(here(over, field.name()), kind);
+            String missing = "CAST(NULL AS " + dialect.type(kind) + ")";
+            cells.put(field.name(), field.name().equals(rest.column()) ? dialect.cast(dialect.text(rest.name()), Kind.TEXT) : switch (rest.ways().getOrDefault(field.name(), Rest.Way.MISSING)) {
+                case SUM -> "SUM(" + dialect.summand(cell) + ")";
+                case MEAN -> "AVG(" + dialect.summand(cell) + ")";
+                case LEAST -> truth("MIN(" + cell + ")", kind);
+                case GREATEST -> truth("MAX(" + cell + ")", kind);
+                case DERIVED, MISSING -> missing;
+            });
+        }
+        Relation others = statement.relation("others", after);
+        List<String> selected = new ArrayList<>();
+        others.columns().forEach((column, alias) -> selected.add(cells.get(column) + " AS " + dialect.quoted(alias)));
+        selected.add(top + 1 + " AS " + dialect.quoted(others.row()));
+        statement.add(others.name(), "the row " + rest.name(), "SELECT " + String.join(",\n    ", selected) + "\n  FROM " + dialect.quoted(over.name()) + " AS " + dialect.quoted("here") + "\n  WHERE " + row(over) + " > " + top
+                + "\n  HAVING COUNT(*) > 0");
+        Relation derived = derived(others, rest, step);
+        Relation made = statement.relation("rows", after);
+        List<String> first = new ArrayList<>();
+        List<String> last = new ArrayList<>();
+        made.columns().forEach((column, alias) -> {
+            boolean written = column.equals(rest.column()) && own != Kind.TEXT;
+            first.add((written ? dialect.cast(here(over, column), Kind.TEXT) : here(over, column)) + " AS " + dialect.quoted(alias));
+            last.add(here(derived, column) + " AS " + dialect.quoted(alias));
+        });
+        statement.add(made.name(), step.sentence(), "SELECT " + String.join(", ", first) + ", " + row(over) + " AS " + dialect.quoted(made.row()) + "\n  FROM " + dialect.quoted(over.name()) + " AS " + dialect.quoted("here") + "\n  WHERE "
+                + row(over) + " <= " + top + "\n  UNION ALL\n  SELECT " + String.join(", ", last) + ", " + (top + 1) + "\n  FROM " + dialect.quoted(derived.name()) + " AS " + dialect.quoted("here"));
+        return made;
+    }
+
+    /** The cells of a row for others that come of its own, each after those that it reads. */
+    private Relation derived(Relation others, Rest rest, Step step) {
+        Relation at = others;
+        List<String> open = new ArrayList<>(rest.derived().keySet().stream().filter(column -> rest.ways().get(column) == Rest.Way.DERIVED && !column.equals(rest.column())).toList());
+        while (!open.isEmpty()) {
+            String next = open.stream().filter(column -> Reads.columns(rest.derived().get(column)).stream().noneMatch(read -> !read.equals(column) && open.contains(read))).findFirst().orElse(open.get(0));
+            open.remove(next);
+            Said said = said(at, rest.derived().get(next), next, step);
+            Map<String, String> columns = statement.asTheyAre(at);
+            columns.put(next, said.expression());
+            at = statement.projected(said.over(), at.schema(), columns, row(at), "", next + " of the row " + rest.name());
+        }
+        return at;
     }
 
     /** A truth as a figure, which can be compared by size. */
@@ -242,6 +327,17 @@ final class SqlSteps {
         pivot.columns().forEach(column -> columns.put(column, truth("MAX(CASE WHEN " + here(over, pivot.names()) + " = " + dialect.text(column) + " THEN " + figure(here(over, pivot.values()), kind) + " END)", kind)));
         String groups = pivot.by().stream().map(key -> here(over, key)).collect(Collectors.joining(", "));
         return statement.projected(over, after, columns, "MIN(" + row(over) + ")", "\n  GROUP BY " + groups, pivot.sentence());
+    }
+
+    private Relation period(Relation over, PeriodOf period, Schema after) {
+        if (over.schema().field(period.of()).kind() != Kind.DATE) {
+            throw refused(period, "texts are not read as periods there; make dates of them");
+        } else if (period.fill()) {
+            throw refused(period, "rows are not added for periods that have none");
+        }
+        Map<String, String> columns = statement.asTheyAre(over);
+        columns.put(period.name(), dialect.period(here(over, period.of()), period.unit()));
+        return statement.projected(over, after, columns, row(over), "", period.sentence());
     }
 
     private Relation added(Relation over, AddRow added, Schema after) {

@@ -1,6 +1,5 @@
-package dev.trellisgorge.brief;
+package dev.trellisgorge.test;
 
-import dev.trellisgorge.test.Folder;
 import java.io.IOException;
 import java.net.InetAddress;
 import java.net.ServerSocket;
@@ -15,9 +14,9 @@ import java.util.stream.Stream;
 import org.testng.SkipException;
 
 /** A PostgreSQL server of the tests' own, where one is installed: a new cluster in a folder, which goes with it. */
-final class DatabaseServer implements AutoCloseable {
-    static final String USER = "gorge";
-    static final String PASSWORD = "weir";
+public final class DatabaseServer implements AutoCloseable {
+    public static final String USER = "gorge";
+    public static final String PASSWORD = "weir";
     /** Who it runs as where the tests run as the superuser, as it refuses to run as one. */
     private static final String UNPRIVILEGED = "postgres";
     private static final Path PACKAGED = Path.of("/usr/lib/postgresql");
@@ -33,12 +32,12 @@ final class DatabaseServer implements AutoCloseable {
         }
     }
 
-    static boolean isInstalled() {
+    public static boolean isInstalled() {
         return programs().isPresent();
     }
 
     /** Skips the test where there is no such server; but a continuous build must have one. */
-    static DatabaseServer start() {
+    public static DatabaseServer start() {
         Optional<Path> programs = programs();
         if (programs.isEmpty() && System.getenv("CI") != null) {
             throw new AssertionError("a continuous build must have a PostgreSQL server (initdb, pg_ctl)");
@@ -99,11 +98,7 @@ final class DatabaseServer implements AutoCloseable {
         }
     }
 
-    Database open() {
-        return Database.open(url(), USER, PASSWORD);
-    }
-
-    String url() {
+    public String url() {
         return "jdbc:postgresql://127.0.0.1:" + port + "/postgres";
     }
 

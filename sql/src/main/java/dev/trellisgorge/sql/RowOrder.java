@@ -1,0 +1,49 @@
+package dev.trellisgorge.sql;
+
+import dev.trellisgorge.formula.Formula;
+import dev.trellisgorge.formula.Leaf;
+import dev.trellisgorge.formula.Window;
+import dev.trellisgorge.plan.Derived;
+import dev.trellisgorge.plan.Plan;
+import dev.trellisgorge.problem.BadInput;
+import dev.trellisgorge.problem.Place;
+import dev.trellisgorge.shape.Order;
+import dev.trellisgorge.shape.Previous;
+import dev.trellisgorge.shape.Rank;
+import dev.trellisgorge.shape.Step;
+import dev.trellisgorge.shape.Top;
+import dev.trellisgorge.shape.Total;
+
+/** Whether it counts in which order rows stand: a table of a database has none of its own. */
+final class RowOrder {
+
+    private RowOrder() {
+    }
+
+    /** @throws BadInput where something reads the order of rows that were put into none */
+    static void refuseUnordered(Plan plan) {
+        boolean ordered = false;
+        for (Step step : plan.pipeline().steps()) {
+            boolean reads = step instanceof Top || step instanceof Previous previous && previous.period().isEmpty() || step.formulas().stream().anyMatch(RowOrder::reads)
+                    || step instanceof Total total && total.figures().stream().anyMatch(figure -> figure.fold() == Total.Fold.FIRST || figure.fold() == Total.Fold.LAST);
+            if (reads && !ordered) {
+                throw unordered("step '" + step.sentence() + "'");
+            }
+            ordered |= step instanceof Order || step instanceof Rank;
+        }
+        for (Derived column : plan.columns()) {
+            if (!ordered && reads(column.formula())) {
+                throw unordered("column '" + column.name() + "'");
+            }
+        }
+    }
+
+    private static BadInput unordered(String what) {
+        return new BadInput(Place.of(what), "reads rows in their order, which a table of a database does not have; name the column that numbers them, or put them in order first");
+    }
+
+    private static boolean reads(Formula formula) {
+        return formula instanceof Window.Lag || formula instanceof Window.Cumulative || formula instanceof Window.Lookup || formula instanceof Leaf.RowNumber
+                || formula instanceof Window.Rank rank && rank.ties() == Window.Ties.BY_ROW || formula.operands().stream().anyMatch(RowOrder::reads);
+    }
+}
