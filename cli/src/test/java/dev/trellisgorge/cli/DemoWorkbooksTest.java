@@ -22,7 +22,7 @@ public class DemoWorkbooksTest {
     /** Every sheet as a file of its own, cells as they are and not as they are shown. */
     private static final String SHEETS = "csv:Text - txt - csv (StarCalc):44,34,76,1,,0,false,false,false,false,false,-1";
 
-    private static List<List<String>> csv(String text) {
+    static List<List<String>> csv(String text) {
         List<List<String>> lines = new ArrayList<>();
         List<String> line = new ArrayList<>();
         StringBuilder cell = new StringBuilder();

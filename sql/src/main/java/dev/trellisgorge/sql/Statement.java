@@ -116,8 +116,8 @@ final class Statement {
             selected.add(writer.write(column.formula()) + " AS " + dialect.quoted(alias));
             made = made.with(column.name(), alias);
         }
-        return select(made, over, selected, what + ": " + stage.columns().stream().map(column -> column.name().equals(column.formula().toString()) ? column.name() : column.name() + " = " + column.formula())
-                .collect(Collectors.joining("; ")));
+        String wanted = stage.columns().stream().filter(Stages.StageColumn::wanted).map(Stages.StageColumn::name).collect(Collectors.joining(", "));
+        return select(made, over, selected, what + (wanted.isEmpty() ? ", in between" : ": " + wanted));
     }
 
     /** Running sums that start anew are sums of parts, which are numbered before. */
