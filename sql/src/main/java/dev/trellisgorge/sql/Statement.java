@@ -9,8 +9,6 @@ import dev.trellisgorge.formula.Typing;
 import dev.trellisgorge.formula.Window;
 import dev.trellisgorge.problem.Place;
 import dev.trellisgorge.shape.Known;
-import dev.trellisgorge.table.Field;
-import dev.trellisgorge.table.Kind;
 import dev.trellisgorge.table.Schema;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;

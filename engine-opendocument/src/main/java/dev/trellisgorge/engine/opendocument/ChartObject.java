@@ -3,59 +3,42 @@ package dev.trellisgorge.engine.opendocument;
 import java.io.OutputStream;
 import java.util.ArrayList;
 import java.util.Arrays;
-import java.util.LinkedHashMap;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
-import java.util.TreeMap;
 import java.util.function.Consumer;
 import java.util.stream.Collectors;
-import org.apache.poi.ss.util.CellRangeAddress;
 import org.openxmlformats.schemas.drawingml.x2006.chart.CTBarChart;
 import org.openxmlformats.schemas.drawingml.x2006.chart.CTBarSer;
 import org.openxmlformats.schemas.drawingml.x2006.chart.CTCatAx;
 import org.openxmlformats.schemas.drawingml.x2006.chart.CTCrosses;
-import org.openxmlformats.schemas.drawingml.x2006.chart.CTDLbl;
-import org.openxmlformats.schemas.drawingml.x2006.chart.CTDLbls;
-import org.openxmlformats.schemas.drawingml.x2006.chart.CTDPt;
-import org.openxmlformats.schemas.drawingml.x2006.chart.CTDoughnutChart;
 import org.openxmlformats.schemas.drawingml.x2006.chart.CTLegend;
-import org.openxmlformats.schemas.drawingml.x2006.chart.CTLineChart;
 import org.openxmlformats.schemas.drawingml.x2006.chart.CTLineSer;
 import org.openxmlformats.schemas.drawingml.x2006.chart.CTManualLayout;
-import org.openxmlformats.schemas.drawingml.x2006.chart.CTMarker;
 import org.openxmlformats.schemas.drawingml.x2006.chart.CTPieSer;
 import org.openxmlformats.schemas.drawingml.x2006.chart.CTPlotArea;
 import org.openxmlformats.schemas.drawingml.x2006.chart.CTScaling;
-import org.openxmlformats.schemas.drawingml.x2006.chart.CTSerTx;
 import org.openxmlformats.schemas.drawingml.x2006.chart.CTTitle;
 import org.openxmlformats.schemas.drawingml.x2006.chart.CTValAx;
 import org.openxmlformats.schemas.drawingml.x2006.chart.ChartSpaceDocument;
 import org.openxmlformats.schemas.drawingml.x2006.chart.STBarDir;
 import org.openxmlformats.schemas.drawingml.x2006.chart.STBarGrouping;
 import org.openxmlformats.schemas.drawingml.x2006.chart.STCrosses;
-import org.openxmlformats.schemas.drawingml.x2006.chart.STDLblPos;
-import org.openxmlformats.schemas.drawingml.x2006.chart.STMarkerStyle;
 import org.openxmlformats.schemas.drawingml.x2006.chart.STOrientation;
 import org.openxmlformats.schemas.drawingml.x2006.chart.STTickLblPos;
 import org.openxmlformats.schemas.drawingml.x2006.main.CTRegularTextRun;
-import org.openxmlformats.schemas.drawingml.x2006.main.CTTextCharacterProperties;
 import org.openxmlformats.schemas.drawingml.x2006.main.CTTextParagraph;
 
 /** Writes a native chart of a workbook (DrawingML) as a chart of an OpenDocument spreadsheet, over the same cells. Used by one thread. */
 final class ChartObject {
     /** Programs turn a ring from the right, and ours start at the top. */
     private static final long TOP = 90;
-    private static final String RING = "chart:ring";
-    private static final String BAR = "chart:bar";
-    private static final String LINE = "chart:line";
 
     private final ChartSpaceDocument chart;
     private final CTPlotArea plot;
     private final double width;
     private final double height;
     private final ChartLooks looks = new ChartLooks();
-    private boolean fixedLabels;
+    private final ChartSeries series;
 
     /** @param width of the whole chart, as {@code height}, in points */
     ChartObject(ChartSpaceDocument chart, double width, double height) {
@@ -63,15 +46,7 @@ final class ChartObject {
         this.plot = chart.getChartSpace().getChart().getPlotArea();
         this.width = width;
         this.height = height;
-    }
-
-    /** A series, whatever it is drawn as. */
-    private record Drawn(String type, String values, Optional<CTSerTx> name, ChartLooks.Style style, Optional<CTDLbls> labels, List<CTDPt> points, boolean second) {
-        /** How many rows its cells have. */
-        int rows() {
-            CellRangeAddress cells = CellRangeAddress.valueOf(values.substring(values.lastIndexOf('!') + 1));
-            return cells.getLastRow() - cells.getFirstRow() + 1;
-        }
+        this.series = new ChartSeries(plot, looks);
     }
 
     ChartLooks looks() {
@@ -80,24 +55,23 @@ final class ChartObject {
 
     /** Whether it has labels that can't follow the cells. Known when it was written. */
     boolean hasFixedLabels() {
-        return fixedLabels;
+        return series.hasFixedLabels();
     }
 
     /** Writes the chart itself. */
     void write(OutputStream out) {
-        List<Drawn> series = series();
         // Styles stand before what they are for, so all of it is put together first.
         List<Consumer<PartWriter>> body = new ArrayList<>();
         title(body);
         legend(body);
-        plot(body, series);
+        plot(body);
         ChartLooks.Style ground = looks.style();
         ground.shape(chart.getChartSpace().getSpPr());
         String whole = ground.name();
         try (PartWriter part = new PartWriter(out, "office:document-content", "style", "text", "table", "chart", "draw", "fo", "svg", "number", "xlink")) {
             part.open("office:automatic-styles");
             looks.write(part);
-            part.close(1).open("office:body").open("office:chart").open("chart:chart", "chart:class", type(series), "svg:width", PartWriter.points(width), "svg:height", PartWriter.points(height),
+            part.close(1).open("office:body").open("office:chart").open("chart:chart", "chart:class", series.type(), "svg:width", PartWriter.points(width), "svg:height", PartWriter.points(height),
                     "chart:style-name", whole);
             body.forEach(each -> each.accept(part));
         }
@@ -112,10 +86,6 @@ final class ChartObject {
                 part.leaf("draw:fill-image", "draw:name", each.getValue(), "xlink:href", "Pictures/" + each.getValue() + ".png", "xlink:type", "simple", "xlink:show", "embed", "xlink:actuate", "onLoad");
             });
         }
-    }
-
-    private static String type(List<Drawn> series) {
-        return series.stream().map(Drawn::type).filter(each -> !each.equals(LINE)).findFirst().orElse(LINE);
     }
 
     private void title(List<Consumer<PartWriter>> body) {
@@ -172,7 +142,7 @@ final class ChartObject {
         return style.words(chart.getChartSpace().getTxPr());
     }
 
-    private void plot(List<Consumer<PartWriter>> body, List<Drawn> series) {
+    private void plot(List<Consumer<PartWriter>> body) {
         ChartLooks.Style style = looks.style().chart("chart:include-hidden-cells", "true").chart("chart:treat-empty-cells", "leave-gap");
         boolean lying = plot.sizeOfBarChartArray() > 0 && plot.getBarChartArray(0).getBarDir().getVal() == STBarDir.BAR;
         if (lying) {
@@ -210,7 +180,7 @@ final class ChartObject {
         for (int i = 0; i < plot.sizeOfValAxArray(); i++) {
             valueAxis(inside, plot.getValAxArray(i), i);
         }
-        series.forEach(each -> series(inside, each));
+        inside.addAll(series.written());
         body.add(part -> {
             part.open("chart:plot-area", "chart:style-name", name);
             inside.forEach(each -> each.accept(part));
@@ -284,123 +254,5 @@ final class ChartObject {
         }
         STCrosses.Enum at = crosses == null ? STCrosses.AUTO_ZERO : crosses.getVal();
         return style.chart("chart:axis-position", at == STCrosses.MAX ? "end" : at == STCrosses.MIN ? "start" : "0");
-    }
-
-    private List<Drawn> series() {
-        Map<Long, Drawn> all = new TreeMap<>();
-        for (CTBarChart bars : plot.getBarChartArray()) {
-            boolean second = plot.sizeOfValAxArray() > 1 && Arrays.stream(bars.getAxIdArray()).anyMatch(id -> id.getVal() == plot.getValAxArray(1).getAxId().getVal());
-            for (CTBarSer bar : bars.getSerArray()) {
-                ChartLooks.Style style = looks.style().shape(bar.getSpPr());
-                all.put(bar.getOrder().getVal(), new Drawn(BAR, bar.getVal().getNumRef().getF(), bar.isSetTx() ? Optional.of(bar.getTx()) : Optional.empty(), style,
-                        bar.isSetDLbls() ? Optional.of(bar.getDLbls()) : Optional.empty(), List.of(), second));
-            }
-        }
-        for (CTLineChart lines : plot.getLineChartArray()) {
-            for (CTLineSer line : lines.getSerArray()) {
-                all.put(line.getOrder().getVal(), new Drawn(LINE, line.getVal().getNumRef().getF(), line.isSetTx() ? Optional.of(line.getTx()) : Optional.empty(), line(line),
-                        line.isSetDLbls() ? Optional.of(line.getDLbls()) : Optional.empty(), List.of(), false));
-            }
-        }
-        for (CTDoughnutChart rings : plot.getDoughnutChartArray()) {
-            for (CTPieSer ring : rings.getSerArray()) { // the outermost stands last there, and first here
-                all.put(-ring.getOrder().getVal(), new Drawn(RING, ring.getVal().getNumRef().getF(), ring.isSetTx() ? Optional.of(ring.getTx()) : Optional.empty(), looks.style(), Optional.empty(),
-                        Arrays.asList(ring.getDPtArray()), false));
-            }
-        }
-        return List.copyOf(all.values());
-    }
-
-    private ChartLooks.Style line(CTLineSer line) {
-        ChartLooks.Style style = looks.style().line(line.getSpPr().getLn());
-        CTMarker marker = line.getMarker();
-        if (marker.getSymbol().getVal() == STMarkerStyle.NONE) {
-            return style.chart("chart:symbol-type", "none");
-        }
-        String size = PartWriter.points(marker.isSetSize() ? marker.getSize().getVal() : 7);
-        String color = CellLooks.color(marker.getSpPr().getSolidFill().getSrgbClr().getVal());
-        return style.graphic("svg:stroke-color", color).graphic("draw:fill-color", color).chart("chart:symbol-type", "named-symbol")
-                .chart("chart:symbol-name", marker.getSymbol().getVal() == STMarkerStyle.CIRCLE ? "circle" : "horizontal-bar").chart("chart:symbol-width", size).chart("chart:symbol-height", size);
-    }
-
-    private void series(List<Consumer<PartWriter>> inside, Drawn drawn) {
-        ChartLooks.Style style = drawn.style();
-        Map<Long, CTDLbl> own = new LinkedHashMap<>();
-        drawn.labels().ifPresent(labels -> {
-            for (CTDLbl label : labels.getDLblArray()) {
-                own.put(label.getIdx().getVal(), label);
-            }
-            if (labels.getShowVal().getVal()) {
-                style.chart("chart:data-label-number", "value").format(labels.getNumFmt().getFormatCode());
-            }
-            style.chart("chart:label-position", at(labels.getDLblPos().getVal())).words(labels.getTxPr());
-        });
-        String name = style.name();
-        List<Consumer<PartWriter>> points = new ArrayList<>();
-        long next = 0;
-        boolean plain = own.isEmpty() && drawn.points().isEmpty();
-        for (long at = 0; at < (plain ? 0 : drawn.rows()); at++) {
-            Consumer<PartWriter> point = point(drawn, at, own.get(at));
-            if (point != null) {
-                skip(points, at - next);
-                points.add(point);
-                next = at + 1;
-            }
-        }
-        if (next > 0) {
-            skip(points, drawn.rows() - next);
-        }
-        inside.add(part -> {
-            part.open("chart:series", "chart:style-name", name, "chart:values-cell-range-address", OpenFormula.address(drawn.values()), "chart:label-cell-address",
-                    drawn.name().filter(CTSerTx::isSetStrRef).map(cell -> OpenFormula.address(cell.getStrRef().getF())).orElse(null));
-            if (!drawn.type().equals(RING)) {
-                part.with("chart:class", drawn.type(), "chart:attached-axis", drawn.second() ? "secondary-y" : "primary-y");
-            }
-            points.forEach(each -> each.accept(part));
-            part.close(1);
-        });
-    }
-
-    private static void skip(List<Consumer<PartWriter>> points, long many) {
-        if (many > 0) {
-            points.add(part -> part.leaf("chart:data-point", "chart:repeated", String.valueOf(many)));
-        }
-    }
-
-    /** What a point has of its own; absent where it is as the series says. */
-    private Consumer<PartWriter> point(Drawn drawn, long at, CTDLbl label) {
-        Optional<CTDPt> shape = drawn.points().stream().filter(each -> each.getIdx().getVal() == at).findFirst();
-        if (shape.isPresent()) {
-            String name = looks.style().shape(shape.get().getSpPr()).name();
-            return part -> part.leaf("chart:data-point", "chart:style-name", name);
-        } else if (label == null) {
-            return null;
-        }
-        ChartLooks.Style style = looks.style().chart("chart:label-position", at(label.getDLblPos().getVal()));
-        if (!label.isSetTx()) { // too short for its label, which begins where the bar does
-            String name = style.chart("chart:data-label-number", "value").format(label.getNumFmt().getFormatCode()).words(label.getTxPr()).name();
-            return part -> part.leaf("chart:data-point", "chart:style-name", name);
-        }
-        fixedLabels = true;
-        var field = label.getTx().getRich().getPArray(0).getFldArray(0);
-        String text = field.getT();
-        if (text == null || text.isEmpty()) {
-            return null;
-        }
-        CTTextCharacterProperties words = field.getRPr();
-        String name = style.words(words).chart("chart:data-label-number", "value").name();
-        return part -> part.open("chart:data-point", "chart:style-name", name).open("chart:data-label", "chart:style-name", name).open("text:p").open("text:span").spaced(text).close(4);
-    }
-
-    private static String at(STDLblPos.Enum place) {
-        return switch (place.toString()) {
-            case "outEnd" -> "outside";
-            case "inEnd" -> "inside";
-            case "inBase" -> "near-origin";
-            case "t" -> "top";
-            case "b" -> "bottom";
-            case "r" -> "right";
-            default -> "center";
-        };
     }
 }

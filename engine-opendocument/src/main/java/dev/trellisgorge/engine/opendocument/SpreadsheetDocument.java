@@ -1,7 +1,6 @@
 package dev.trellisgorge.engine.opendocument;
 
 import dev.trellisgorge.engine.Options;
-import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.OutputStream;
