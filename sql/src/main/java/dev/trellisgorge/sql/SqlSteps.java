@@ -134,10 +134,10 @@ final class SqlSteps {
     private record Said(Relation over, String expression) {
     }
 
-    /** A formula of one row is said where it is read; one that looks at others is computed before. */
+    /** A formula of one row is said where it is read; one that looks at others, or would be long, is computed before. */
     private Said said(Relation over, Formula formula, String name, Step step) {
         Typing typing = statement.typing(over.schema());
-        if (looksElsewhere(formula)) {
+        if (needsColumns(formula)) {
             Relation made = statement.computed(over, formula, name, step.sentence());
             return new Said(made, computed(dialect, made, name));
         }
@@ -145,8 +145,9 @@ final class SqlSteps {
         return new Said(over, new SqlFormula(dialect, typing, over.names(dialect).of("here"), Place.of("step '" + step.sentence() + "'")).write(typed));
     }
 
-    private static boolean looksElsewhere(Formula formula) {
-        return formula instanceof Window || formula.operands().stream().anyMatch(SqlSteps::looksElsewhere);
+    private static boolean needsColumns(Formula formula) {
+        boolean again = Statement.isReadAgain(formula) && formula.operands().stream().anyMatch(operand -> !operand.operands().isEmpty());
+        return again || formula instanceof Window || formula.operands().stream().anyMatch(SqlSteps::needsColumns);
     }
 
     private Relation filtered(Relation over, Formula condition, Step step) {

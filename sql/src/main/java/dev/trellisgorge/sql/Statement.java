@@ -1,10 +1,13 @@
 package dev.trellisgorge.sql;
 
-import dev.trellisgorge.formula.Choice;
+import dev.trellisgorge.formula.Calendar;
+import dev.trellisgorge.formula.Condition;
 import dev.trellisgorge.formula.Formula;
 import dev.trellisgorge.formula.Formulas;
 import dev.trellisgorge.formula.Leaf;
+import dev.trellisgorge.formula.Numeric;
 import dev.trellisgorge.formula.Stages;
+import dev.trellisgorge.formula.Textual;
 import dev.trellisgorge.formula.Typing;
 import dev.trellisgorge.formula.Window;
 import dev.trellisgorge.problem.Place;
@@ -27,7 +30,7 @@ final class Statement {
     /** Databases cut longer names short. */
     private static final int LONGEST = 60;
     private static final int LINE = 160;
-    static final Stages.Grain GRAIN = new Stages.Grain(4, 200, (node, kind) -> node instanceof Choice.NullIf);
+    static final Stages.Grain GRAIN = new Stages.Grain(4, 200, (node, kind) -> isReadAgain(node));
 
     private final Dialect dialect;
     private final Known known;
@@ -39,6 +42,11 @@ final class Statement {
         this.known = known;
         names.add(SETTINGS);
         known.sources().keySet().forEach(source -> names.add(source.toLowerCase(Locale.ROOT)));
+    }
+
+    /** Whether the operands of a node are written several times: nested, they would double at each level. */
+    static boolean isReadAgain(Formula node) {
+        return node instanceof Numeric.Extreme || node instanceof Numeric.Round || node instanceof Textual.Repeat || node instanceof Textual.Text || node instanceof Condition.In || node instanceof Calendar.Period;
     }
 
     Dialect dialect() {

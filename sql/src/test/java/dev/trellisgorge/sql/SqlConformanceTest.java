@@ -12,7 +12,9 @@ import dev.trellisgorge.pattern.Columns;
 import dev.trellisgorge.plan.Derived;
 import dev.trellisgorge.plan.Plan;
 import dev.trellisgorge.problem.BadInput;
+import dev.trellisgorge.shape.Keep;
 import dev.trellisgorge.shape.Known;
+import dev.trellisgorge.shape.Order;
 import dev.trellisgorge.shape.Pipeline;
 import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Kind;
@@ -129,6 +131,18 @@ public class SqlConformanceTest {
                 }
             }
         });
+    }
+
+    @Test
+    public void nestedFormulasGrowWithTheirDepthAlone() {
+        Table table = Table.of("rows", Column.texts("name", "a"), Column.numbers("v", 1));
+        Known known = Known.of(Map.of("rows", table), Settings.NONE);
+        Formula nested = Formulas.column("v");
+        for (int i = 0; i < 40; i++) {
+            nested = Formulas.round(Formulas.least(nested, Formulas.number(100 + i)));
+        }
+        Plan plan = Chart.of("name", Columns.of(nested)).named("deep").plan(Pipeline.of("rows").then(new Keep(nested.above(Formulas.number(0)))).then(new Order(nested, true)), known);
+        assertThat(Sql.of(plan, known).in(Dialect.DUCKDB).text()).hasSizeLessThan(200_000);
     }
 
     private static void load(Connection database, Dialect dialect, Map<String, Table> tables) throws SQLException {

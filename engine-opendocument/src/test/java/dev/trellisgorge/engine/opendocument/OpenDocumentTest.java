@@ -50,7 +50,7 @@ import org.testng.annotations.Test;
 
 /** Spreadsheets that follow their standard, give the oracle's cells in a program that knows nothing of ours, and hold texts as texts. */
 public class OpenDocumentTest {
-    private static final int PLANS = 120;
+    private static final int PLANS = 80;
     private static final Table GENERATION = Table.of("generation", Column.texts("month", "2031-01", "2031-01", "2031-02", "2031-02"), Column.texts("station", "Mill Race", "Heron Weir", "Mill Race", "Heron Weir"),
             Column.numbers("mwh", 150, 400, 120, 380));
 

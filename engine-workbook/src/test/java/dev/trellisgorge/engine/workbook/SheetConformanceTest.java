@@ -16,7 +16,7 @@ import org.testng.annotations.Test;
 
 /** The formulas of sheets held to the oracle on random plans. */
 public class SheetConformanceTest {
-    private static final int BY_EVALUATOR = 1_000;
+    private static final int BY_EVALUATOR = 600;
     private static final int BY_PROGRAM = 120;
 
     @Test
