@@ -67,6 +67,14 @@ public class SqlTest extends AtDesk {
                 """, ""));
     }
 
+    @Test
+    public void rowsNeedNoNumberWhereNothingReadsTheirOrder() {
+        assertThat(desk.type("sql", "DESK/demo/generation.yaml", "--chart", "march", "--dialect", "h2")).satisfies(answer -> {
+            assertThat(answer.code()).isZero();
+            assertThat(answer.out()).contains("ROW_NUMBER() OVER (ORDER BY \"month\" NULLS LAST, \"station\" NULLS LAST, ", "SELECT DATE '2031-03-01' AS \"month\", CAST(400 AS DOUBLE PRECISION) AS \"goal\"");
+        });
+    }
+
     @DataProvider
     public Object[][] wrong() {
         return new Object[][] {{"generation --dialect duckbd", "--dialect: there is no dialect 'duckbd'. Did you mean 'duckdb'?"},

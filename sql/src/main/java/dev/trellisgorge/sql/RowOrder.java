@@ -7,12 +7,15 @@ import dev.trellisgorge.plan.Derived;
 import dev.trellisgorge.plan.Plan;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Place;
+import dev.trellisgorge.shape.Join;
 import dev.trellisgorge.shape.Order;
+import dev.trellisgorge.shape.Pipeline;
 import dev.trellisgorge.shape.Previous;
 import dev.trellisgorge.shape.Rank;
 import dev.trellisgorge.shape.Step;
 import dev.trellisgorge.shape.Top;
 import dev.trellisgorge.shape.Total;
+import java.util.Set;
 
 /** Whether it counts in which order rows stand: a table of a database has none of its own. */
 final class RowOrder {
@@ -20,22 +23,34 @@ final class RowOrder {
     private RowOrder() {
     }
 
-    /** @throws BadInput where something reads the order of rows that were put into none */
-    static void refuseUnordered(Plan plan) {
+    /**
+     * @param computed the columns that are wanted, and what they read
+     * @throws BadInput where something reads the order of rows that were put into none
+     */
+    static void refuseUnordered(Plan plan, Set<String> computed) {
+        boolean ordered = isOrdered(plan.pipeline());
+        for (Derived column : plan.columns()) {
+            if (!ordered && computed.contains(column.name()) && reads(column.formula())) {
+                throw unordered("column '" + column.name() + "'");
+            }
+        }
+    }
+
+    /** Whether steps put the rows in an order. @throws BadInput where one reads it before */
+    private static boolean isOrdered(Pipeline pipeline) {
         boolean ordered = false;
-        for (Step step : plan.pipeline().steps()) {
+        for (Step step : pipeline.steps()) {
             boolean reads = step instanceof Top || step instanceof Previous previous && previous.period().isEmpty() || step.formulas().stream().anyMatch(RowOrder::reads)
                     || step instanceof Total total && total.figures().stream().anyMatch(figure -> figure.fold() == Total.Fold.FIRST || figure.fold() == Total.Fold.LAST);
             if (reads && !ordered) {
                 throw unordered("step '" + step.sentence() + "'");
             }
+            if (step instanceof Join join) {
+                isOrdered(join.other());
+            }
             ordered |= step instanceof Order || step instanceof Rank;
         }
-        for (Derived column : plan.columns()) {
-            if (!ordered && reads(column.formula())) {
-                throw unordered("column '" + column.name() + "'");
-            }
-        }
+        return ordered;
     }
 
     private static BadInput unordered(String what) {

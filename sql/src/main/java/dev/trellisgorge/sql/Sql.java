@@ -5,6 +5,7 @@ import dev.trellisgorge.formula.Reads;
 import dev.trellisgorge.formula.Settings;
 import dev.trellisgorge.formula.Typing;
 import dev.trellisgorge.plan.Plan;
+import dev.trellisgorge.shape.Join;
 import dev.trellisgorge.shape.Known;
 import dev.trellisgorge.shape.Step;
 import dev.trellisgorge.table.Column;
@@ -107,21 +108,21 @@ public final class Sql {
 
     private static Set<String> reads(Step step) {
         Set<String> read = step.formulas().stream().flatMap(formula -> Reads.settings(formula).stream()).collect(Collectors.toCollection(LinkedHashSet::new));
-        if (step instanceof dev.trellisgorge.shape.Join join) {
+        if (step instanceof Join join) {
             join.other().steps().forEach(other -> read.addAll(reads(other)));
         }
         return read;
     }
 
     private String written(Dialect dialect, Cell cell) {
+        Set<String> needed = needed();
         if (rowsBy.isEmpty()) {
-            RowOrder.refuseUnordered(plan);
+            RowOrder.refuseUnordered(plan, needed);
         }
         Statement statement = new Statement(dialect, known);
         Relation rows = new SqlSteps(statement, rowsBy).rows(plan.pipeline());
         Typing typing = statement.typing(rows.schema());
         Map<String, Formula> formulas = new LinkedHashMap<>();
-        Set<String> needed = needed();
         plan.columns().stream().filter(column -> needed.contains(column.name())).forEach(column -> formulas.put(column.name(), column.formula()));
         Relation made = formulas.isEmpty() ? rows : statement.computed(rows, formulas, typing, "compute");
         List<String> selected = new ArrayList<>();
