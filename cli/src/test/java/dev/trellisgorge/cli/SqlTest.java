@@ -98,7 +98,7 @@ public class SqlTest extends AtDesk {
     @DataProvider
     public Object[][] demos() {
         return new Object[][] {{"accounts", List.of("accounts")}, {"board", List.of("generation", "fish")}, {"energy", List.of("energy")}, {"fish", List.of("fish")}, {"flow", List.of("flow", "flow-before")}, {"generation", List.of("generation")},
-            {"levels", List.of("levels")}, {"storage", List.of("storage")}, {"targets", List.of("generation")}};
+            {"levels", List.of("levels")}, {"looks", List.of("generation", "monthly")}, {"storage", List.of("storage")}, {"targets", List.of("generation")}};
     }
 
     @Test(dataProvider = "demos")
