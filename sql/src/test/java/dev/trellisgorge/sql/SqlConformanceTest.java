@@ -46,7 +46,7 @@ public class SqlConformanceTest {
 
     @DataProvider
     public Object[][] databases() {
-        return new Object[][] {{Dialect.DUCKDB, 2_000}, {Dialect.H2, 500}, {Dialect.POSTGRESQL, 500}};
+        return new Object[][] {{Dialect.DUCKDB, 600}, {Dialect.H2, 500}, {Dialect.POSTGRESQL, 300}};
     }
 
     /** What runs with a database that is there. */
