@@ -16,6 +16,8 @@ import dev.trellisgorge.shape.Executor;
 import dev.trellisgorge.shape.Known;
 import dev.trellisgorge.shape.Pipeline;
 import dev.trellisgorge.shape.Slice;
+import dev.trellisgorge.shape.Total;
+import dev.trellisgorge.sql.Database;
 import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Schema;
 import dev.trellisgorge.table.Table;
@@ -38,7 +40,7 @@ import java.util.stream.IntStream;
  * A brief that was read: its raw tables, and as data the steps and charts that it asks for. What several charts have in common is
  * computed once. Immutable and thread-safe.
  */
-public final class Brief {
+public final class Brief implements AutoCloseable {
     private final Path file;
     private final List<Path> inputs;
     private final Settings settings;
@@ -142,11 +144,12 @@ public final class Brief {
     public Map<List<String>, Brief> each(List<String> columns) {
         Schema shaped = pipeline.schema(executor.known());
         boolean onRaw = !columns.stream().allMatch(shaped::has);
-        Table rows = onRaw ? executor.run(Pipeline.of(pipeline.source())) : table();
+        Pipeline cut = onRaw ? Pipeline.of(pipeline.source()) : pipeline;
+        Schema there = onRaw ? executor.known().sources().get(pipeline.source()) : shaped;
         Problems problems = new Problems();
-        columns.stream().filter(column -> !rows.schema().has(column)).forEach(column -> problems.add(Place.of("--each"),
-                (shaped.has(column) ? rows.schema() : shaped).unknownColumn(column)));
+        columns.stream().filter(column -> !there.has(column)).forEach(column -> problems.add(Place.of("--each"), (shaped.has(column) ? there : shaped).unknownColumn(column)));
         problems.throwIfAny();
+        Table rows = executor.run(cut.then(Total.distinct(columns.toArray(String[]::new))));
         List<Column> cells = columns.stream().map(rows::column).toList();
         Map<List<String>, Brief> parts = new LinkedHashMap<>();
         for (int row = 0; row < rows.rowCount(); row++) {
@@ -284,6 +287,19 @@ public final class Brief {
             }
         }
         return new Page(Board.NAME, line(shown.title(), shown), line(shown.subtitle(), shown), line(shown.source(), shown), shown.columns(), tiles, spans, shown.looks(), Optional.empty());
+    }
+
+    /** What runs the steps: over the tables that were read, or in the database. */
+    public Executor executor() {
+        return executor;
+    }
+
+    /** Leaves the database in which it is computed; of files there is nothing to leave. */
+    @Override
+    public void close() {
+        if (executor instanceof Database database) {
+            database.close();
+        }
     }
 
     private String line(Words words, Board shown) {

@@ -7,9 +7,6 @@ import dev.trellisgorge.engine.Spot;
 import dev.trellisgorge.formula.Settings;
 import dev.trellisgorge.pattern.Chart;
 import dev.trellisgorge.tables.Progress;
-import dev.trellisgorge.problem.BadInput;
-import dev.trellisgorge.problem.Memory;
-import dev.trellisgorge.problem.Nearest;
 import dev.trellisgorge.problem.Place;
 import dev.trellisgorge.problem.Problems;
 import dev.trellisgorge.shape.Executor;
@@ -19,12 +16,6 @@ import dev.trellisgorge.table.Characters;
 import dev.trellisgorge.table.Kind;
 import dev.trellisgorge.table.Numbers;
 import dev.trellisgorge.table.Table;
-import dev.trellisgorge.tables.FileKind;
-import dev.trellisgorge.tables.Layout;
-import dev.trellisgorge.tables.Login;
-import dev.trellisgorge.tables.QueryTable;
-import dev.trellisgorge.tables.TableFile;
-import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.LocalDate;
 import java.util.ArrayList;
@@ -73,15 +64,15 @@ final class BriefReader {
 
     Brief read() {
         Optional<Mapping> root = Mapping.open(name, parse(), "the brief", problems)
-                .map(m -> m.allowing(List.of("brief", "data", "charts"), List.of("brief", "data", "settings", "shape", "charts", "board", "locale", "theme", "$schema")));
+                .map(m -> m.allowing(List.of("brief", "data", "charts"), List.of("brief", "data", "settings", "shape", "charts", "board", "locale", "theme", "run-on", "$schema")));
         root.ifPresent(this::version);
         Settings settings = overridden(root.flatMap(m -> m.mapping("settings")).map(this::settings).orElse(Settings.NONE));
-        Map<String, Table> tables = givenTable.map(table -> Map.of(table.name(), table)).or(() -> root.flatMap(m -> m.mapping("data")).map(this::tables)).orElse(Map.of());
-        Executor executor = new Executor(tables, settings);
+        Executor executor = givenTable.map(table -> Executor.over(table, settings)).or(() -> root.map(m -> new SourceReader(file, m, overrides, trust, progress, inputs, problems).read(settings)))
+                .orElseGet(() -> Executor.of(Map.of(), settings));
         Optional<Mapping> data = root.filter(m -> givenTable.isEmpty()).flatMap(m -> m.mapping("data"));
         Locale locale = locale(root);
         Looks theme = root.flatMap(m -> m.mapping("theme")).map(keys -> LooksReader.theme(keys, problems)).orElse(Looks.OWN);
-        ChartedTables charted = new ChartedTables(tables.keySet(), data, root, overrides.where(), executor, problems);
+        ChartedTables charted = new ChartedTables(executor.known().sources().keySet(), data, root, overrides.where(), executor, problems);
         Optional<Mapping> chartKeys = root.flatMap(m -> m.mapping("charts"));
         Map<String, Pipeline> own = new LinkedHashMap<>();
         Map<String, Spot> spots = new LinkedHashMap<>();
@@ -173,103 +164,6 @@ final class BriefReader {
 
     private static Optional<LocalDate> date(String text) {
         return CalendarUnit.days(text).filter(days -> days.unit() == CalendarUnit.DAY).map(CalendarUnit.Days::first);
-    }
-
-    /** The tables in their order; none at all where one can't be read, which is reported. */
-    private Map<String, Table> tables(Mapping data) {
-        Map<String, Table> tables = new LinkedHashMap<>();
-        boolean all = true;
-        for (String name : data.keys()) {
-            Optional<Table> table = overrides.data().containsKey(name) ? given(name, data) : source(name, data);
-            table.ifPresent(read -> tables.put(name, read));
-            all &= table.isPresent();
-        }
-        if (!data.keys().iterator().hasNext()) {
-            problems.add(data.place(), "'data' names no table");
-        }
-        overrides.data().keySet().stream().filter(name -> !data.has(name)).forEach(name -> problems.add(Place.of("--data"),
-                "there is no table '" + name + "' in 'data'. " + Nearest.hint(name, data.keyList())));
-        return all ? tables : Map.of();
-    }
-
-    /** A file that stands in for the one in the brief and is laid out like it; named from where the user stands, not from the brief. */
-    private Optional<Table> given(String table, Mapping data) {
-        Optional<Mapping> laidOut = data.isMapping(table) ? data.mapping(table).filter(keys -> keys.has("file")) : Optional.empty();
-        return read(table, overrides.data().get(table), laidOut.map(keys -> new LayoutReader(keys, problems).read()).orElse(Layout.FOUND));
-    }
-
-    /** A file alone, or with how it is laid out. */
-    private Optional<Table> source(String table, Mapping data) {
-        if (!data.isMapping(table)) {
-            return data.text(table).flatMap(text -> table(table, text, Layout.FOUND));
-        }
-        Mapping keys = data.mapping(table).orElseThrow();
-        if (keys.has("jdbc")) {
-            return query(table, keys);
-        }
-        Layout layout = new LayoutReader(keys, problems).read();
-        return keys.text("file").flatMap(text -> table(table, text, layout));
-    }
-
-    private Optional<Table> query(String table, Mapping keys) {
-        keys.allowing(List.of("jdbc", "query"), List.of("jdbc", "query", "user", "password-variable", "shape"));
-        Optional<Text> url = keys.text("jdbc");
-        Optional<Text> query = keys.text("query");
-        Optional<String> untrusted = url.map(Text::value).flatMap(trust::refusal);
-        untrusted.ifPresent(why -> keys.refuse("jdbc", why));
-        Optional<String> password = keys.text("password-variable").map(Text::value).flatMap(variable -> variable(variable, keys));
-        if (untrusted.isPresent() || url.isEmpty() || query.isEmpty() || keys.has("password-variable") && password.isEmpty()) {
-            return Optional.empty();
-        }
-        Login login = new Login(url.get().value(), keys.text("user").map(Text::value), password);
-        try {
-            return Optional.of(QueryTable.read(table, login, query.get().value()));
-        } catch (BadInput e) {
-            e.problems().forEach(problem -> problems.add(query.get().place(), problem.toString()));
-            return Optional.empty();
-        }
-    }
-
-    private Optional<String> variable(String variable, Mapping keys) {
-        Optional<String> untrusted = trust.refusalOfVariable(variable);
-        Optional<String> value = untrusted.isPresent() ? Optional.empty() : Optional.ofNullable(System.getenv(variable));
-        if (value.isEmpty()) {
-            keys.refuse("password-variable", untrusted.orElse("there is no environment variable '" + variable + "'"));
-        }
-        return value;
-    }
-
-    private Optional<Table> table(String table, Text text, Layout layout) {
-        if (text.value().equals(FileKind.STANDARD_INPUT)) {
-            Optional<String> untrusted = trust.refusalOfInput();
-            untrusted.ifPresent(why -> problems.add(text.place(), why));
-            return untrusted.isPresent() ? Optional.empty() : read(table, Path.of(FileKind.STANDARD_INPUT), layout);
-        }
-        Path source = file.resolveSibling(text.value());
-        Optional<String> untrusted = trust.refusal(file, source);
-        if (untrusted.isPresent()) {
-            problems.add(text.place(), untrusted.get());
-            return Optional.empty();
-        }
-        if (!Files.exists(source)) {
-            inputs.add(source);
-            problems.add(text.place(), "there is no file '" + source + "' for the table '" + table + "'");
-            return Optional.empty();
-        }
-        return read(table, source, layout);
-    }
-
-    private Optional<Table> read(String table, Path source, Layout given) {
-        Layout layout = given.within(trust.limits());
-        if (source.toString().equals(FileKind.STANDARD_INPUT)) {
-            return problems.attempt(() -> TableFile.read(table, System.in, layout, progress));
-        }
-        inputs.add(source);
-        try {
-            return problems.attempt(() -> TableFile.read(table, source, layout, progress));
-        } catch (OutOfMemoryError e) {
-            throw Memory.ended(Place.inFile(source.toString()), "the table", "give it fewer rows or columns");
-        }
     }
 
     private Settings overridden(Settings stated) {

@@ -1,8 +1,6 @@
 package dev.trellisgorge.brief;
 
-import static dev.trellisgorge.brief.SchemaKeys.NUMBER;
 import static dev.trellisgorge.brief.SchemaKeys.TEXT;
-import static dev.trellisgorge.brief.SchemaKeys.TEXTS_BY_NAME;
 import static dev.trellisgorge.brief.SchemaKeys.byName;
 import static dev.trellisgorge.brief.SchemaKeys.described;
 import static dev.trellisgorge.brief.SchemaKeys.either;
@@ -74,10 +72,11 @@ public final class BriefSchema {
                 .optional("board", ref("board"), "Several charts and figures on one page.")
                 .optional("locale", schema("type", "string"), "In whose language figures, currencies, months and dates are written: de-DE, en-GB; de-DE-u-cu-chf names another currency, too. With . and , and ISO dates where it is not given.")
                 .optional("theme", ref("theme"), "How all charts look that say nothing else.")
+                .optional("run-on", ref("run-on"), "The database in which it is computed.")
                 .optional("$schema", schema("type", "string"), "Where editors find this schema, in a brief that is JSON; not looked at.").mapping());
         root.put("$defs", schema("setting", titled("Settings", described(new SchemaKeys().required("value", TEXT, "What it is, until somebody changes it.")
                 .optional("format", TEXT, "How its figure is written on a sheet of settings, as a number pattern: 0% for 0.5 as 50%.").optional("unit", TEXT, "What it is counted in.")
-                .optional("meaning", TEXT, "What it is, in a few words.").mapping(), "A setting of which readers are told more.")), "source", SourceSchema.source(),
+                .optional("meaning", TEXT, "What it is, in a few words.").mapping(), "A setting of which readers are told more.")), "source", SourceSchema.source(), "run-on", SourceSchema.runOn(),
                 "expression", titled("Expressions", described(TEXT, "An ISO SQL value expression. Text that is exactly a column's name is that column; :goal is a setting, \"own goal\" in "
                         + "double quotes a column, 'North' a text. " + SqlExpression.TAKEN + " What reads a missing cell is missing, or neither true nor false; a division by zero is missing.")),
                 "shape", described(list(ref("step")), "Steps, one after the other."), "step", StepSchema.step(), "chart", ChartSchema.chart(),

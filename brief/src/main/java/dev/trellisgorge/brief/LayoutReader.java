@@ -94,7 +94,8 @@ final class LayoutReader {
         return total.isPresent() ? layout.totalRow(total.get()) : layout;
     }
 
-    private Map<String, Kind> kinds() {
+    /** What columns hold, by their names. */
+    Map<String, Kind> kinds() {
         Map<String, Kind> kinds = new LinkedHashMap<>();
         keys.mapping("kinds").ifPresent(columns -> {
             for (String column : columns.keys()) {

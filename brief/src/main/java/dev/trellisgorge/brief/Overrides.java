@@ -13,14 +13,34 @@ import java.util.Optional;
  * @param data     other files for tables that the brief names
  * @param where    a condition on rows of the raw tables that charts are made of, before all steps
  * @param locale   in whose language output is written, as a BCP 47 tag
+ * @param there    the database in which it is computed
  */
-public record Overrides(Map<String, String> settings, Map<String, Path> data, Optional<String> where, Optional<String> locale) {
-    public static final Overrides NONE = new Overrides(Map.of(), Map.of(), Optional.empty(), Optional.empty());
+public record Overrides(Map<String, String> settings, Map<String, Path> data, Optional<String> where, Optional<String> locale, There there) {
+    public static final Overrides NONE = new Overrides(Map.of(), Map.of(), Optional.empty(), Optional.empty(), There.NOWHERE);
 
     public Overrides {
         settings = new LinkedHashMap<>(settings);
         data = new LinkedHashMap<>(data);
         Objects.requireNonNull(where, "where");
         Objects.requireNonNull(locale, "locale");
+        Objects.requireNonNull(there, "there");
+    }
+
+    /**
+     * What is said of a database.
+     *
+     * @param on       which; the one that the brief names where it is empty, or none
+     * @param tables   tables of it for tables that the brief names
+     * @param rowsBy   the column of each of its tables that numbers their rows
+     * @param tellsAll whether rows that steps leave out are counted too, to be told
+     */
+    public record There(Optional<RunOn> on, Map<String, String> tables, Optional<String> rowsBy, boolean tellsAll) {
+        public static final There NOWHERE = new There(Optional.empty(), Map.of(), Optional.empty(), false);
+
+        public There {
+            Objects.requireNonNull(on, "on");
+            tables = new LinkedHashMap<>(tables);
+            Objects.requireNonNull(rowsBy, "rowsBy");
+        }
     }
 }

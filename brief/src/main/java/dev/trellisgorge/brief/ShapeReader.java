@@ -249,7 +249,7 @@ final class ShapeReader {
                 List<Text> stated = keys.isList("columns") ? keys.texts("columns") : keys.text("columns").stream().toList();
                 return stated.isEmpty() ? Optional.empty() : Optional.of(stated.stream().map(Text::value).distinct().toList());
             }
-            return problems.attempt(() -> Pivot.namesIn(executor.run(before), names));
+            return problems.attempt(() -> Pivot.namesIn(executor.run(before.then(Total.distinct(names))), names));
         }
 
         private Optional<Unpivot> unpivot(Mapping keys) {

@@ -11,6 +11,7 @@ import static dev.trellisgorge.brief.SchemaKeys.schema;
 import static dev.trellisgorge.brief.SchemaKeys.titled;
 import static dev.trellisgorge.brief.SchemaKeys.whole;
 
+import dev.trellisgorge.sql.Dialect;
 import dev.trellisgorge.table.Kind;
 import dev.trellisgorge.tables.Layout;
 import java.util.List;
@@ -28,7 +29,7 @@ final class SourceSchema {
     static Map<String, Object> source() {
         Map<String, Object> alone = schema("title", "A file alone", "description", "A file beside the brief, its layout found: .json, .ndjson or .jsonl, a workbook (.xlsx, .ods), "
                 + "or delimited text under any other ending; - is standard input, where --allow input lets it.", "type", "string");
-        return titled("Data", described(either(alone, file(), query()), "A raw table."));
+        return titled("Data", described(either(alone, file(), query(), there()), "A raw table."));
     }
 
     private static Map<String, Object> file() {
@@ -58,6 +59,24 @@ final class SourceSchema {
                 .required("query", TEXT, "The query, in the database's SQL.")
                 .optional("user", TEXT, "Who logs in, where the database asks.")
                 .optional("password-variable", TEXT, "The environment variable that holds the password, where --allow environment=NAME lets it be read.")
-                .optional("shape", ref("shape"), OWN_STEPS).mapping(), "What a query gives, by any JDBC driver."));
+                .optional("shape", ref("shape"), OWN_STEPS).mapping(), "What a query gives, by any JDBC driver; its rows come over."));
+    }
+
+    private static Map<String, Object> there() {
+        return titled("A table of the database", described(new SchemaKeys()
+                .optional("table", TEXT, "The table or view, with its schema where it needs one: plant.generation.")
+                .optional("query", TEXT, "Or a query of that database that gives the rows; it reads tables, and no files.")
+                .optional("rows-by", TEXT, "The column that numbers the rows. Without one they are in no order, and a step or column that reads their order is an error.")
+                .optional("kinds", byName(choice((Object[]) Kind.values())), "What its columns hold, by their names, for gorge sql where no database is asked.")
+                .optional("shape", ref("shape"), OWN_STEPS).mapping(), "Rows that stay in the database that run-on or --on names: steps and series are computed there."));
+    }
+
+    static Map<String, Object> runOn() {
+        Map<String, Object> alone = schema("title", "A URL alone", "description", "The URL of the database.", "type", "string");
+        return titled("Where it is computed", described(either(alone, titled("A URL and a login", described(new SchemaKeys()
+                .required("url", TEXT, "jdbc:…, or duckdb: and the file of an embedded database, in memory where none is named; where --allow database lets it be asked.")
+                .optional("user", TEXT, "Who logs in, where the database asks.")
+                .optional("password-variable", TEXT, "The environment variable that holds the password, where --allow environment=NAME lets it be read.")
+                .optional("dialect", choice((Object[]) Dialect.values()), "What the database speaks, where the URL does not tell.").mapping(), "A database that asks who comes."))), "The database in which steps and series are computed, of files too: they are copied into it."));
     }
 }

@@ -2,6 +2,7 @@ package dev.trellisgorge.cli;
 
 import dev.trellisgorge.brief.Brief;
 import dev.trellisgorge.brief.Overrides;
+import dev.trellisgorge.brief.RunOn;
 import dev.trellisgorge.brief.Trust;
 import dev.trellisgorge.brief.UserSettings;
 import dev.trellisgorge.plan.PlainChart;
@@ -10,6 +11,9 @@ import dev.trellisgorge.pattern.Chart;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Note;
 import dev.trellisgorge.problem.Place;
+import dev.trellisgorge.sql.Database;
+import dev.trellisgorge.sql.Dialect;
+import java.io.Console;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Collection;
@@ -17,6 +21,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.stream.Stream;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Model.OptionSpec;
 import picocli.CommandLine.Model.PositionalParamSpec;
@@ -42,22 +47,84 @@ final class BriefSource {
             .initialValue(List.of()).description("Let the brief read more than the files in its own folder: folder=DIRECTORY, database=jdbc:URL, parameter=NAME of a"
                     + " database's URL, environment=NAME for a password, or input; may be given more than once.").build();
 
+    private final OptionSpec on = Command.option(String.class, "URL", "--on")
+            .description("Compute in this database, so that the charts' rows alone come over: jdbc:…, or duckdb: and the file of an embedded one, in memory where none is named. Files are copied into it."
+                    + " GORGE_USER and GORGE_PASSWORD say who logs in.").build();
+    private final OptionSpec tables = Command.option(List.class, "NAME=TABLE", "--table").auxiliaryTypes(String.class)
+            .initialValue(List.of()).description("A table of the database for a table of the brief; may be given more than once.").build();
+    private final OptionSpec rowsBy = Command.option(String.class, "COLUMN", "--rows-by")
+            .description("The column of each of the database's tables that numbers its rows. Without it they are in no order: totals are in that of their keys, and what reads the order of rows is an error.").build();
+    private final OptionSpec dialect = Command.option(String.class, "NAME", "--dialect")
+            .description("What the database speaks: " + String.join(", ", Dialect.names()) + "; found from the URL where it is not given, and " + Dialect.STANDARD + " where that does not tell.").build();
+
     private final Streams streams;
+    private final boolean tellsAll;
+    private final boolean asksNobody;
 
     BriefSource(Streams streams) {
+        this(streams, false, false);
+    }
+
+    private BriefSource(Streams streams, boolean tellsAll, boolean asksNobody) {
         this.streams = streams;
+        this.tellsAll = tellsAll;
+        this.asksNobody = asksNobody;
+    }
+
+    /** Of a command that prints all notes. */
+    static BriefSource tellingAll(Streams streams) {
+        return new BriefSource(streams, true, false);
+    }
+
+    /** Of a command that is about a database, and need not ask it. */
+    static BriefSource ofStatements(Streams streams) {
+        return new BriefSource(streams, false, true);
     }
 
     void addTo(CommandSpec spec) {
-        spec.addPositional(file).addOption(charts).addOption(settings).addOption(data).addOption(where).addOption(locale).addOption(allowed);
+        spec.addPositional(file).addOption(charts).addOption(settings).addOption(data).addOption(where).addOption(locale).addOption(allowed).addOption(on).addOption(tables).addOption(rowsBy).addOption(dialect);
     }
 
     Brief read() {
         try (ProgressBar bar = streams.progressBar()) {
             Brief brief = Brief.read(file.getValue(), overrides(), trust(), bar);
+            if (!asksNobody && !(brief.executor() instanceof Database)) {
+                Stream.of(rowsBy, dialect).filter(option -> option.getValue() != null).findFirst().ifPresent(option -> {
+                    throw new BadInput(Place.of(option.longestName()), "is about a database; say which with --on URL");
+                });
+            }
             brief.notes().forEach(note -> streams.err().println("gorge: note: " + note));
             return brief;
         }
+    }
+
+    /** The column that numbers the rows of the database's tables, where it is given. */
+    Optional<String> rowsBy() {
+        return Optional.ofNullable(rowsBy.getValue());
+    }
+
+    /** What the database speaks, where it is given. */
+    Optional<Dialect> dialect() {
+        try {
+            return Optional.<String>ofNullable(dialect.getValue()).map(Dialect::named);
+        } catch (BadInput wrong) {
+            throw new BadInput(Place.of("--dialect"), wrong.getMessage());
+        }
+    }
+
+    private Overrides.There there() {
+        Optional<RunOn> named = Optional.<String>ofNullable(on.getValue()).map(url -> RunOn.of(url, variable("GORGE_USER"), variable("GORGE_PASSWORD").or(this::prompted), dialect()));
+        return new Overrides.There(named, pairs(tables), rowsBy(), tellsAll);
+    }
+
+    private Optional<String> variable(String name) {
+        return Optional.ofNullable(streams.terminal().environment().get(name));
+    }
+
+    /** The password, from whoever sits there; of a user that is named, as others need none. */
+    private Optional<String> prompted() {
+        Console console = System.console();
+        return variable("GORGE_USER").isEmpty() || console == null || !streams.terminal().watched() ? Optional.empty() : Optional.ofNullable(console.readPassword("Password of %s: ", variable("GORGE_USER").get())).map(String::new);
     }
 
     /** Says what a reader must know who does not ask for all notes. */
@@ -73,7 +140,7 @@ final class BriefSource {
     private Overrides overrides() {
         Map<String, Path> files = new LinkedHashMap<>();
         pairs(data).forEach((name, value) -> files.put(name, Path.of(value)));
-        return new Overrides(pairs(settings), files, Optional.ofNullable(where.getValue()), Optional.ofNullable(locale.getValue()));
+        return new Overrides(pairs(settings), files, Optional.ofNullable(where.getValue()), Optional.ofNullable(locale.getValue()), there());
     }
 
     /** What the person who runs this allows, here and in the settings file. */

@@ -17,7 +17,7 @@ final class Check implements Command {
 
     Check(Streams streams) {
         this.streams = streams;
-        this.source = new BriefSource(streams);
+        this.source = BriefSource.tellingAll(streams);
     }
 
     @Override

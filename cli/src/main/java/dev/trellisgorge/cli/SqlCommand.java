@@ -5,10 +5,12 @@ import dev.trellisgorge.plan.Plan;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Place;
 import dev.trellisgorge.problem.Problems;
+import dev.trellisgorge.sql.Database;
 import dev.trellisgorge.sql.Dialect;
 import dev.trellisgorge.sql.Sql;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Model.OptionSpec;
 import picocli.CommandLine.ParseResult;
@@ -16,17 +18,13 @@ import picocli.CommandLine.ParseResult;
 /** {@code gorge sql}: the statements that give a brief's helper series in a database. */
 final class SqlCommand implements Command {
 
-    private final OptionSpec dialect = Command.option(String.class, "NAME", "--dialect").initialValue(Dialect.STANDARD.toString())
-            .description("What the database speaks: " + String.join(", ", Dialect.names()) + "; " + Dialect.STANDARD + " where it is not given.").build();
-    private final OptionSpec rowsBy = Command.option(String.class, "COLUMN", "--rows-by")
-            .description("The column of each raw table that numbers its rows; without it they are in the order of all their cells, from the left.").build();
     private final OptionSpec view = OptionSpec.builder("--view").type(boolean.class).initialValue(false).description("Print statements that make a view for each chart, named as the chart is.").build();
     private final BriefSource source;
     private final Streams streams;
 
     SqlCommand(Streams streams) {
         this.streams = streams;
-        this.source = new BriefSource(streams);
+        this.source = BriefSource.ofStatements(streams);
     }
 
     @Override
@@ -34,12 +32,12 @@ final class SqlCommand implements Command {
         CommandSpec spec = Command.named("sql", "Prints an SQL statement for each chart that gives its categories and helper series, in the order in which they are drawn. Computes nothing.");
         spec.usageMessage().footer("", "The statements read tables that are called as in the brief's data, and hold the settings' values. What a dialect can't say is an error that names the step or the column.");
         source.addTo(spec);
-        return spec.addOption(dialect).addOption(rowsBy).addOption(view);
+        return spec.addOption(view);
     }
 
     @Override
     public int run(ParseResult given) {
-        Dialect spoken = spoken();
+        Optional<Dialect> spoken = source.dialect();
         Brief brief = source.read();
         Problems problems = new Problems();
         List<String> statements = new ArrayList<>();
@@ -51,22 +49,22 @@ final class SqlCommand implements Command {
         return Gorge.DONE;
     }
 
-    private Dialect spoken() {
+    private String statement(Brief brief, Plan plan, Optional<Dialect> given) {
         try {
-            return Dialect.named(dialect.getValue());
-        } catch (BadInput wrong) {
-            throw new BadInput(Place.of("--dialect"), wrong.getMessage());
-        }
-    }
-
-    private String statement(Brief brief, Plan plan, Dialect spoken) {
-        try {
-            Sql sql = Sql.of(plan, brief.known());
             String name = plan.name().replaceAll("\\p{Cntrl}", " ");
-            String written = (rowsBy.getValue() == null ? sql : sql.rowsBy(rowsBy.getValue())).withValues(spoken).stripTrailing() + ";\n";
+            String written = written(brief, plan, given).stripTrailing() + ";\n";
             return "-- the chart " + name + "\n" + (view.<Boolean>getValue() ? "CREATE VIEW \"" + name.replace("\"", "\"\"") + "\" AS\n" : "") + written;
         } catch (BadInput wrong) {
             throw new BadInput(Place.of("chart '" + plan.name() + "'"), wrong.getMessage());
         }
+    }
+
+    /** Over the tables of the database, where one is asked; else over tables that are called as in the brief. */
+    private String written(Brief brief, Plan plan, Optional<Dialect> given) {
+        if (brief.executor() instanceof Database database) {
+            return database.statement(plan);
+        }
+        Sql sql = Sql.of(plan, brief.known());
+        return source.rowsBy().map(sql::rowsBy).orElse(sql).withValues(given.orElse(Dialect.STANDARD));
     }
 }

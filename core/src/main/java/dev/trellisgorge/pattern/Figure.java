@@ -161,6 +161,9 @@ public record Figure(String name, Formula value, Optional<Total> total, Words ti
         plan.forLabels("figure in words", written.words(figure, computed(decimals.orElse(FIGURE))));
         plan.label(FIGURE, new Label(FIGURE, "figure in words", written, decimals, Label.At.END));
         Series series = Series.spacer(FIGURE).labelled(plan.labels().get(FIGURE));
+        if (total.isPresent()) {
+            plan.firstRowAlone();
+        }
         return plan.drawing(new TextCells(List.of(new TextCells.TextColumn(List.of(series), false)))).build();
     }
 
@@ -177,8 +180,8 @@ public record Figure(String name, Formula value, Optional<Total> total, Words ti
     /** The same over a table that steps make. */
     public PlainChart over(Pipeline base, Executor executor) {
         Plan plan = plan(base, executor.known());
-        int rows = executor.run(plan.pipeline()).rowCount();
-        if (total.isEmpty() && rows > 1) {
+        int rows = total.isPresent() ? 1 : executor.run(plan.pipeline()).rowCount();
+        if (rows > 1) {
             throw new BadInput(plan.schema().place(), "a figure is taken from one row, and there are " + rows
                     + "; keep one with 'slice', or say what is made of them with 'total' (sum, mean, count, least, greatest)");
         }

@@ -89,7 +89,7 @@ public record Words(List<Piece> pieces) {
         if (arePlain()) {
             return said();
         }
-        PlanBuilder plan = new PlanBuilder(name, table, table, table, executor.known(), Optional.empty()).locale(locale).drawing(new TextCells(List.of()));
+        PlanBuilder plan = new PlanBuilder(name, table, table, table, executor.known(), Optional.empty()).locale(locale).drawing(new TextCells(List.of())).firstRowAlone();
         return plan.titlesFrom(new Wording(plan, locale).column(this, "title"), Optional.empty()).build().over(executor).title();
     }
 

@@ -37,10 +37,6 @@ public final class Cells {
         this(plan, rows, settings, Optional.empty(), Map.of());
     }
 
-    Cells(Plan plan, Executor executor) {
-        this(plan, executor.run(plan.pipeline()), executor.settings(), Optional.of(executor), Map.of());
-    }
-
     Cells(Plan plan, Table rows, Settings settings, Optional<Executor> executor, Map<String, Column> done) {
         this.plan = plan;
         this.rows = rows;

@@ -11,6 +11,7 @@ import dev.trellisgorge.formula.Reads;
 import dev.trellisgorge.formula.Settings;
 import dev.trellisgorge.formula.Stages;
 import dev.trellisgorge.formula.Typing;
+import dev.trellisgorge.formula.Window;
 import dev.trellisgorge.problem.Nearest;
 import dev.trellisgorge.problem.Note;
 import dev.trellisgorge.shape.Executor;
@@ -216,6 +217,11 @@ public final class Plan {
         return read;
     }
 
+    /** Whether nothing but the first row is looked at, as every row says the same. */
+    public boolean isFirstRowAlone() {
+        return parts.isFirstRowAlone();
+    }
+
     PlanBuilder parts() {
         return parts;
     }
@@ -265,6 +271,13 @@ public final class Plan {
         return series;
     }
 
+    /** The columns that are computed where the rows are: the series, or what one row can't tell by itself. */
+    private Executor.Wanted wanted() {
+        boolean first = isFirstRowAlone();
+        List<String> names = first ? columns.values().stream().filter(column -> column.formula() instanceof Window).map(Derived::name).toList() : series();
+        return new Executor.Wanted(closure(names, Set.of()), new LinkedHashSet<>(names), first);
+    }
+
     /** Columns and the ones that they read, each after what it reads, without those in {@code done}. */
     Map<String, Formula> closure(Collection<String> wanted, Set<String> done) {
         Set<String> needed = new LinkedHashSet<>();
@@ -296,12 +309,13 @@ public final class Plan {
      *                  several rows; a figure that is infinite or makes a series so, or that the pattern or its rule can't show
      */
     public PlainChart over(Executor executor) {
-        Table rows = executor.run(pipeline());
-        new RowCheck(this, rows, executor.settings()).check();
+        Executor.Outcome made = executor.run(pipeline(), wanted());
+        Table rows = made.rows();
+        new RowCheck(this, rows, executor).check();
         List<Note> told = new ArrayList<>(RowCheck.notes(this, executor, rows));
         told.addAll(notes());
         List<StepProof> proofs = carried().stream().map(each -> StepProof.of(each, executor, rows, category())).toList();
-        Cells cells = new Cells(this, executor);
+        Cells cells = new Cells(this, rows, executor.settings(), Optional.of(executor), made.computed());
         RowCheck.refuseOverflow(rows, cells);
         return new PlainChart(this, cells, told, proofs);
     }

@@ -9,7 +9,9 @@ import dev.trellisgorge.chart.Orientation;
 import dev.trellisgorge.formula.Formula;
 import dev.trellisgorge.formula.Formulas;
 import dev.trellisgorge.formula.Settings;
+import dev.trellisgorge.formula.Leaf;
 import dev.trellisgorge.formula.Typing;
+import dev.trellisgorge.formula.Window;
 import dev.trellisgorge.plan.Derived.Use;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Bound;
@@ -72,6 +74,7 @@ public final class PlanBuilder {
     private Locale locale = Locale.ROOT;
     private Looks looks = Looks.OWN;
     private Orientation orientation = Orientation.VERTICAL;
+    private boolean firstRowAlone;
     private Drawing drawing;
 
     /**
@@ -128,6 +131,7 @@ public final class PlanBuilder {
         locale = other.locale;
         looks = other.looks;
         orientation = other.orientation;
+        firstRowAlone = other.firstRowAlone;
         drawing = other.drawing;
     }
 
@@ -347,6 +351,16 @@ public final class PlanBuilder {
         return this;
     }
 
+    /** That nothing but the first row is looked at, as every row says the same. */
+    public PlanBuilder firstRowAlone() {
+        firstRowAlone = true;
+        return this;
+    }
+
+    boolean isFirstRowAlone() {
+        return firstRowAlone;
+    }
+
     public PlanBuilder drawing(Drawing shown) {
         drawing = shown;
         return this;
@@ -357,7 +371,36 @@ public final class PlanBuilder {
         if (drawing == null) {
             throw new IllegalStateException("the plan '" + name + "' has no drawing");
         }
-        return new Plan(new PlanBuilder(this));
+        PlanBuilder built = new PlanBuilder(this);
+        if (firstRowAlone) {
+            built.nameWindows();
+        }
+        return new Plan(built);
+    }
+
+    /** What looks at other rows stands in columns of its own, so that the rest can be said of one row. */
+    private void nameWindows() {
+        List<Derived> all = List.copyOf(columns);
+        columns.clear();
+        for (Derived column : all) {
+            Formula formula = column.formula();
+            Formula apart = formula instanceof Window ? formula : windowsApart(formula);
+            columns.add(new Derived(column.name(), apart, column.use()));
+        }
+    }
+
+    private Formula windowsApart(Formula formula) {
+        if (formula instanceof Window window && !isOfFirstRow(window)) {
+            String column = free("of all rows");
+            working(column, formula);
+            return Formulas.computed(column);
+        }
+        return formula.operands().isEmpty() ? formula : formula.rebuilt(formula.operands().stream().map(this::windowsApart).toList());
+    }
+
+    /** Whether it says a cell of the first row. */
+    private static boolean isOfFirstRow(Window window) {
+        return window instanceof Window.Lookup lookup && lookup.key() instanceof Leaf.RowNumber && lookup.wanted().equals(Formulas.number(1)) && lookup.of() instanceof Leaf.Column;
     }
 
     public String name() {

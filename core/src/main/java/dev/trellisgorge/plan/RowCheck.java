@@ -3,12 +3,12 @@ package dev.trellisgorge.plan;
 import dev.trellisgorge.chart.Label;
 import dev.trellisgorge.formula.Evaluator;
 import dev.trellisgorge.formula.Formula;
-import dev.trellisgorge.formula.Settings;
 import dev.trellisgorge.problem.Nearest;
 import dev.trellisgorge.problem.Note;
 import dev.trellisgorge.problem.Place;
 import dev.trellisgorge.problem.Problems;
 import dev.trellisgorge.shape.Executor;
+import dev.trellisgorge.shape.Total;
 import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Kind;
 import dev.trellisgorge.table.RowProblems;
@@ -29,14 +29,14 @@ final class RowCheck {
 
     private final Plan plan;
     private final Table table;
-    private final Settings settings;
+    private final Executor executor;
     private final Problems problems = new Problems();
     private final RowProblems odd;
 
-    RowCheck(Plan plan, Table table, Settings settings) {
+    RowCheck(Plan plan, Table table, Executor executor) {
         this.plan = plan;
         this.table = table;
-        this.settings = settings;
+        this.executor = executor;
         this.odd = new RowProblems(table, problems);
     }
 
@@ -99,7 +99,7 @@ final class RowCheck {
 
     /** A line of words says a cell once for all rows. */
     private void single(String column, String line) {
-        Column cells = table.column(column);
+        Column cells = executor.run(plan.pipeline().then(Total.distinct(column))).column(column);
         List<String> several = IntStream.range(0, cells.size()).mapToObj(row -> cells.isPresent(row) ? cells.written(row) : "(missing)").distinct().toList();
         if (several.size() > 1) {
             problems.add(Place.of("chart '" + plan.name() + "'"), "its " + line + " says '" + column + "', and the rows have several: " + several.stream().limit(LISTED).collect(Collectors.joining(", "))
@@ -116,14 +116,14 @@ final class RowCheck {
     }
 
     private void refuse(Refusal refusal) {
-        Evaluator evaluator = new Evaluator(table, settings);
+        Evaluator evaluator = new Evaluator(table, executor.settings());
         Column when = evaluator.evaluate("refused", refusal.when());
         if (IntStream.range(0, when.size()).noneMatch(row -> when.number(row) == 1)) {
             return;
         }
         Map<String, Column> figures = new LinkedHashMap<>();
         refusal.figures().forEach((name, figure) -> figures.put(name, evaluator.evaluate(name, figure)));
-        Column category = plan.cells(table, settings).category();
+        Column category = plan.cells(table, executor.settings()).category();
         odd.report(row -> when.number(row) == 1, Optional.empty(), row -> "'" + category.written(row) + "': " + figures.entrySet().stream()
                 .map(figure -> figure.getKey() + " is " + quoted(figure.getValue(), row)).collect(Collectors.joining(", ")) + "; " + refusal.expected());
     }
@@ -137,7 +137,7 @@ final class RowCheck {
      * that they are.
      */
     static List<Note> notes(Plan plan, Executor executor, Table rows) {
-        if (rows.notes().stream().noneMatch(Note::urgent)) {
+        if (!executor.isHere() || rows.notes().stream().noneMatch(Note::urgent)) {
             return rows.notes();
         }
         Table before = executor.run(plan.parts().base());

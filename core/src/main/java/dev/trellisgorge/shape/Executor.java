@@ -1,105 +1,76 @@
 package dev.trellisgorge.shape;
 
-import dev.trellisgorge.formula.Evaluator;
 import dev.trellisgorge.formula.Formula;
 import dev.trellisgorge.formula.Settings;
-import dev.trellisgorge.problem.BadInput;
-import dev.trellisgorge.problem.Memory;
-import dev.trellisgorge.problem.Nearest;
 import dev.trellisgorge.problem.Note;
-import dev.trellisgorge.problem.Place;
+import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Table;
-import java.util.IdentityHashMap;
+import java.util.Collections;
 import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
-import java.util.stream.IntStream;
+import java.util.Set;
 
-/**
- * Runs pipelines over raw tables. What several pipelines have in common is computed once, and is then one and the same table.
- * Thread-safe.
- */
-public final class Executor {
-    private final Map<String, Table> sources;
-    private final Settings settings;
-    private final Map<Table, Map<Step, Table>> done = new IdentityHashMap<>();
+/** Runs pipelines: over raw tables that are at hand, or where the raw tables are. Thread-safe. */
+public interface Executor {
 
-    /** @param sources the raw tables by the names that pipelines use */
-    public Executor(Map<String, Table> sources, Settings settings) {
-        this.sources = new LinkedHashMap<>(sources);
-        this.settings = Objects.requireNonNull(settings, "settings");
+    /** Over raw tables that are at hand. @param sources by the names that pipelines use */
+    static Executor of(Map<String, Table> sources, Settings settings) {
+        return new TableExecutor(sources, settings);
     }
 
     /** Over one raw table, by its own name. */
-    public static Executor over(Table table, Settings settings) {
-        return new Executor(Map.of(table.name(), table), settings);
+    static Executor over(Table table, Settings settings) {
+        return of(Map.of(table.name(), table), settings);
     }
 
-    public Settings settings() {
-        return settings;
-    }
+    Settings settings();
 
     /** What is known of the raw tables without their cells. */
-    public Known known() {
-        return Known.of(sources, settings);
-    }
+    Known known();
+
+    /** Whether the raw tables are at hand, so that the rows after each step can be looked at. */
+    boolean isHere();
 
     /**
      * The table after all steps, with the notes of its rows and of the steps.
      *
-     * @throws BadInput where there is no such raw table, a step can't be taken, or a user's steps leave no row
+     * @throws dev.trellisgorge.problem.BadInput where there is no such raw table, a step can't be taken, or a user's steps leave no row
      */
-    public synchronized Table run(Pipeline pipeline) {
-        Table table = after(pipeline, pipeline.parts().size());
-        if (table.rowCount() == 0) {
-            emptied(pipeline).ifPresent(wrong -> {
-                throw wrong;
-            });
-        }
-        return table;
-    }
+    Table run(Pipeline pipeline);
 
-    private Table after(Pipeline pipeline, int steps) {
-        if (steps == 0) {
-            Table source = sources.get(pipeline.source());
-            if (source == null) {
-                throw new BadInput(Place.of(""), "there is no table '" + pipeline.source() + "'. " + Nearest.hint(pipeline.source(), sources.keySet()));
-            }
-            return source;
-        }
-        Table before = after(pipeline, steps - 1);
-        Pipeline.Part part = pipeline.parts().get(steps - 1);
-        Map<Step, Table> next = done.computeIfAbsent(before, table -> new IdentityHashMap<>());
-        Table known = next.get(part.step());
-        if (known == null) {
-            try {
-                known = part.step().apply(before, new Run(this));
-            } catch (BadInput wrong) {
-                throw part.at(wrong);
-            } catch (OutOfMemoryError e) {
-                throw part.at(Memory.ended(before.place(), "what the step makes of its " + before.rowCount() + " rows", "take fewer rows or columns into it"));
-            }
-            next.put(part.step(), known);
-        }
-        return known;
-    }
+    /** The same, with computed columns where they are computed where the rows are. Errors as {@link #run(Pipeline)}. */
+    Outcome run(Pipeline pipeline, Wanted wanted);
 
     /** A note on the rows on which a formula has no cell, so that a sum or a mean of it passes over them; empty where there are none. */
-    public Optional<Note> passedOver(Pipeline pipeline, String figure, Formula of) {
-        Table rows = run(pipeline);
-        return LeftOut.passedOver(figure, rows, new Evaluator(rows, settings).evaluate("cells", of), IntStream.range(0, rows.rowCount()));
+    Optional<Note> passedOver(Pipeline pipeline, String figure, Formula of);
+
+    /**
+     * Columns to be computed over the rows.
+     *
+     * @param formulas      by name, each after the ones that it reads
+     * @param names         those that are asked for; the others only serve them
+     * @param firstRowAlone whether nothing but the first row is looked at; the columns are still those of all rows
+     */
+    record Wanted(Map<String, Formula> formulas, Set<String> names, boolean firstRowAlone) {
+        public Wanted {
+            formulas = Collections.unmodifiableMap(new LinkedHashMap<>(formulas));
+            names = Collections.unmodifiableSet(new LinkedHashSet<>(names));
+        }
     }
 
-    /** The last step that a user asked for and that left no row of some. */
-    private Optional<BadInput> emptied(Pipeline pipeline) {
-        for (int i = pipeline.parts().size(); i > 0; i--) {
-            int before = after(pipeline, i - 1).rowCount();
-            Place place = pipeline.parts().get(i - 1).place();
-            if (before > 0 && !place.toString().isEmpty()) {
-                return Optional.of(new BadInput(place, "no row is left of the " + before + " before this step"));
-            }
+    /**
+     * What a run gives.
+     *
+     * @param rows     the table after all steps, or as much of it as was asked for
+     * @param computed the columns that were computed on the way, by name; those that are not among them are left to whoever asks
+     */
+    record Outcome(Table rows, Map<String, Column> computed) {
+        public Outcome {
+            Objects.requireNonNull(rows, "rows");
+            computed = Collections.unmodifiableMap(new LinkedHashMap<>(computed));
         }
-        return Optional.empty();
     }
 }

@@ -166,13 +166,11 @@ public record Join(Pipeline other, Map<String, String> on, Way way, boolean many
             for (Note note : other.notes()) {
                 noted = noted.notes().contains(note) ? noted : noted.noting(note);
             }
-            String key = String.join(", ", on.keySet());
             if (!unmatched.isEmpty()) {
-                noted = noted.noting(new Note("no row of '" + other.name() + "' for the " + key + (way == Way.INNER ? ", so the rows are left out" : ""),
-                        List.copyOf(unmatched)));
+                noted = noted.noting(StepNotes.unmatched(Join.this, List.copyOf(unmatched)));
             }
             if (!unused.isEmpty()) {
-                noted = noted.noting(new Note("in '" + other.name() + "' and on no row here", List.copyOf(unused)));
+                noted = noted.noting(StepNotes.unused(Join.this, List.copyOf(unused)));
             }
             return noted;
         }

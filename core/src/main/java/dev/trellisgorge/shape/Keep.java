@@ -45,7 +45,6 @@ public record Keep(Formula condition) implements Step {
         Column truth = run.evaluate(table, "keep", condition);
         int[] kept = IntStream.range(0, table.rowCount()).filter(row -> truth.number(row) == 1).toArray();
         int unknown = (int) IntStream.range(0, table.rowCount()).filter(row -> !truth.isPresent(row)).count();
-        return LeftOut.told(table, kept, "keep: " + condition, unknown == 0 ? "" : ", of which " + unknown + (unknown == 1 ? " misses a cell" : " miss a cell")
-                + " that it reads");
+        return LeftOut.told(table, kept, (left, all, amounts, names) -> StepNotes.leftOut(this, left, all, unknown, amounts, names));
     }
 }

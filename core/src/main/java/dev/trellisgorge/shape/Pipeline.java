@@ -28,6 +28,15 @@ public record Pipeline(String source, String name, List<Part> parts) {
             Objects.requireNonNull(place, "place");
         }
 
+        /** Does something for the step. @throws BadInput what is wrong, as the user who asked for the step reads it */
+        public void run(Runnable some) {
+            try {
+                some.run();
+            } catch (BadInput wrong) {
+                throw at(wrong);
+            }
+        }
+
         /** What is wrong, as the user who asked for the step reads it. */
         BadInput at(BadInput wrong) {
             return place.toString().isEmpty() ? wrong
@@ -63,6 +72,11 @@ public record Pipeline(String source, String name, List<Part> parts) {
         List<Part> more = new ArrayList<>(some.stream().map(step -> new Part(step, Place.of(""))).toList());
         more.addAll(parts);
         return new Pipeline(source, name, more);
+    }
+
+    /** The raw table and the first of the steps. */
+    public Pipeline first(int steps) {
+        return new Pipeline(source, name, parts.subList(0, steps));
     }
 
     public List<Step> steps() {

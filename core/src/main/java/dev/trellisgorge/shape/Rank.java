@@ -1,10 +1,7 @@
 package dev.trellisgorge.shape;
 
 import dev.trellisgorge.formula.Formula;
-import dev.trellisgorge.formula.Leaf;
 import dev.trellisgorge.formula.Typing;
-import dev.trellisgorge.formula.Writing;
-import dev.trellisgorge.problem.Note;
 import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.CompensatedSum;
 import dev.trellisgorge.table.Kind;
@@ -136,8 +133,11 @@ public record Rank(Formula by, Way order, OptionalInt top, Optional<Rest> rest, 
             if (all.length == 0) {
                 return cut;
             }
-            Table whole = rest.isPresent() ? withRests(cut) : cut;
-            return whole.noting(new Note(sentence(all), names.map(column -> IntStream.of(all).mapToObj(table.column(column)::written).toList()).orElse(List.of())));
+            Table made = rest.isPresent() ? withRests(cut) : cut;
+            boolean sized = StepNotes.isSize(by, keys.kind());
+            double whole = sized ? sum(IntStream.range(0, keys.size()).filter(row -> !stays[row])) : 0;
+            List<String> called = names.map(column -> IntStream.of(all).mapToObj(table.column(column)::written).toList()).orElse(List.of());
+            return made.noting(StepNotes.cutOff(Rank.this, all.length, whole == 0 ? Double.NaN : sum(IntStream.of(all)) / whole, called));
         }
 
         private void takeRun(int from, int to) {
@@ -201,7 +201,7 @@ public record Rank(Formula by, Way order, OptionalInt top, Optional<Rest> rest, 
             Table told = whole;
             for (Map.Entry<String, Rest.Way> each : rest.get().ways().entrySet()) {
                 if (each.getValue() == Rest.Way.SUM || each.getValue() == Rest.Way.MEAN) {
-                    told = LeftOut.passedOver("the " + each.getValue().name().toLowerCase(Locale.ROOT) + " of '" + each.getKey() + "' in the row '" + name + "'", table,
+                    told = LeftOut.passedOver(StepNotes.figure(name, each.getKey(), each.getValue()), table,
                             table.column(each.getKey()), IntStream.of(rows)).map(told::noting).orElse(told);
                 }
             }
@@ -220,14 +220,6 @@ public record Rank(Formula by, Way order, OptionalInt top, Optional<Rest> rest, 
                         / CompensatedSum.of(IntStream.of(there).mapToDouble(cells::weight));
                 default -> CompensatedSum.of(IntStream.of(there).mapToDouble(cells::number));
             };
-        }
-
-        private String sentence(int[] rows) {
-            boolean sized = keys.kind() == Kind.NUMBER && !(by instanceof Leaf.RowNumber);
-            double all = sized ? sum(IntStream.range(0, keys.size()).filter(row -> !stays[row])) : 0;
-            String share = all == 0 ? "" : ", " + Writing.by(Kind.NUMBER, "0.#%", Locale.ROOT).apply(sum(IntStream.of(rows)) / all) + " of all " + by.title();
-            String count = rows.length + (rows.length == 1 ? " row" : " rows");
-            return rest.map(row -> count + " totalled in '" + row.name() + "'").orElse(count + " left out") + share;
         }
 
         private double sum(IntStream rows) {

@@ -73,7 +73,7 @@ public record Slice(String column, Cut cut) implements Step {
         if (kept.length == 0) {
             throw new BadInput(place, "no row's " + column + " " + cut.shown(run.settings()) + ". " + ends(cells));
         }
-        return LeftOut.told(table, kept, "slice: " + column + " " + cut.shown(run.settings()), "");
+        return LeftOut.told(table, kept, (left, all, amounts, names) -> StepNotes.leftOut(this, cut.shown(run.settings()), left, all, amounts, names));
     }
 
     /**

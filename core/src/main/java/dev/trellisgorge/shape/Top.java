@@ -29,6 +29,6 @@ public record Top(int rows) implements Step {
 
     @Override
     public Table apply(Table table, Run run) {
-        return LeftOut.told(table, IntStream.range(0, Math.min(rows, table.rowCount())).toArray(), "top: " + rows, "");
+        return LeftOut.told(table, IntStream.range(0, Math.min(rows, table.rowCount())).toArray(), (left, all, amounts, names) -> StepNotes.leftOut(this, left, all, amounts, names));
     }
 }

@@ -76,6 +76,11 @@ public record Total(List<String> by, List<Figure> figures) implements Step {
         }
     }
 
+    /** The cells that columns hold, each combination once. */
+    public static Total distinct(String... columns) {
+        return new Total(List.of(columns), List.of());
+    }
+
     public Total {
         by = List.copyOf(by);
         figures = List.copyOf(figures);
@@ -128,7 +133,7 @@ public record Total(List<String> by, List<Figure> figures) implements Step {
         Table told = totalled;
         for (Figure figure : figures) {
             if (figure.fold() == Fold.SUM || figure.fold() == Fold.MEAN) {
-                told = LeftOut.passedOver("the " + figure.fold() + " of '" + figure.column() + "'", table, table.column(figure.column()),
+                told = LeftOut.passedOver(StepNotes.figure(figure), table, table.column(figure.column()),
                         IntStream.range(0, table.rowCount())).map(told::noting).orElse(told);
             }
         }

@@ -73,6 +73,15 @@ public final class Schema {
         return fields.containsKey(column);
     }
 
+    /** A name like the one that is wanted and that no column has. */
+    public String free(String wanted) {
+        String free = wanted;
+        for (int i = 2; has(free); i++) {
+            free = wanted + " " + i;
+        }
+        return free;
+    }
+
     /** @throws BadInput with the nearest known name where there is no such column */
     public Field field(String column) {
         return find(column).orElseThrow(() -> unknown(column));

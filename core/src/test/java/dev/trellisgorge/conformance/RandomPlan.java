@@ -96,7 +96,7 @@ public record RandomPlan(Plan plan, Map<String, Table> tables, Settings settings
     }
 
     public Executor executor() {
-        return new Executor(tables, settings);
+        return Executor.of(tables, settings);
     }
 
     /** What each computed column must be: a Double, a String, a LocalDate, a Boolean, or null. */
@@ -158,7 +158,7 @@ public record RandomPlan(Plan plan, Map<String, Table> tables, Settings settings
         }
 
         RandomPlan plan(String name) {
-            Executor executor = new Executor(tables, SETTINGS);
+            Executor executor = Executor.of(tables, SETTINGS);
             Pipeline pipeline = Pipeline.of("rows");
             for (int i = random.nextInt(4); i > 0; i--) {
                 pipeline = pipeline.then(step(pipeline.schema(executor.known())));

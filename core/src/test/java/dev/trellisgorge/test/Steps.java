@@ -19,7 +19,7 @@ public final class Steps {
         Map<String, Table> sources = new LinkedHashMap<>();
         sources.put(table.name(), table);
         List.of(others).forEach(other -> sources.put(other.name(), other));
-        Executor executor = new Executor(sources, Settings.NONE);
+        Executor executor = Executor.of(sources, Settings.NONE);
         Pipeline pipeline = Pipeline.of(table.name()).then(step);
         String described = pipeline.schema(executor.known()).fields().toString();
         Table after = executor.run(pipeline);

@@ -30,7 +30,7 @@ public final class FlowTornado {
     }
 
     public static void main(String[] arguments) {
-        Executor tables = new Executor(Map.of("flow", TableFile.read("flow", Path.of(arguments[0])),
+        Executor tables = Executor.of(Map.of("flow", TableFile.read("flow", Path.of(arguments[0])),
                 "before", TableFile.read("before", Path.of(arguments[1]), Layout.FOUND.totalRow(Layout.TotalRow.DROP))), Settings.NONE);
         Pipeline before = Pipeline.of("before").then(new Rename(Map.of("upstream_m3s", "before"))).then(new Choose(List.of("reach", "before")));
         Pipeline flow = Pipeline.of("flow").then(Join.by(before, "reach"))

@@ -104,6 +104,11 @@ public enum Dialect {
         return this == DUCKDB || this == STANDARD ? "CAST(" + expression + " AS " + decimal + ")" : "CAST(CAST(" + expression + " AS " + text + ") AS " + decimal + ")";
     }
 
+    /** What a table is that only this connection sees. */
+    String temporary() {
+        return this == H2 ? "LOCAL TEMPORARY" : "TEMPORARY";
+    }
+
     /** The number of a date's field, as a text of so many digits. */
     private String digits(String field, String date, int digits) {
         return "LPAD(CAST(CAST(EXTRACT(" + field + " FROM " + date + ") AS INTEGER) AS " + text + "), " + digits + ", '0')";

@@ -2,33 +2,70 @@ package dev.trellisgorge.sql;
 
 import dev.trellisgorge.formula.Window;
 import dev.trellisgorge.table.Schema;
+import java.util.Collection;
 import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Locale;
 import java.util.Map;
+import java.util.Set;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
 
 /**
  * A common table expression: what it is called, and what its columns are called in it.
  *
- * @param columns  of the table, by their own names
- * @param computed those that were computed over it
- * @param row      the one that numbers the rows from 1
+ * @param columns   of the table, by their own names
+ * @param computed  those that were computed over it
+ * @param weights   by the column whose cells are means, the one that says of how many cells
+ * @param row       the one that tells the order of the rows; not there where they are in none
+ * @param numbering what it says
  */
-record Relation(String name, Schema schema, Map<String, String> columns, Map<String, String> computed, Map<Window.Cumulative, String> parts, String row) {
+record Relation(String name, Schema schema, Map<String, String> columns, Map<String, String> computed, Map<Window.Cumulative, String> parts, Map<String, String> weights, String row, Numbering numbering) {
+
+    /** What is known of the order of rows. */
+    enum Numbering {
+        /** They are in none. */
+        NONE,
+        /** Larger numbers come later. */
+        SORTED,
+        /** They are numbered from 1 without a gap. */
+        FROM_ONE
+    }
 
     /** The same columns in another expression. */
     Relation named(String other) {
-        return new Relation(other, schema, columns, computed, parts, row);
+        return new Relation(other, schema, columns, computed, parts, weights, row, numbering);
     }
 
     Relation with(String column, String alias) {
         Map<String, String> more = new LinkedHashMap<>(computed);
         more.put(column, alias);
-        return new Relation(name, schema, columns, more, parts, row);
+        return new Relation(name, schema, columns, more, parts, weights, row, numbering);
     }
 
     Relation with(Window.Cumulative sum, String alias) {
         Map<Window.Cumulative, String> more = new LinkedHashMap<>(parts);
         more.put(sum, alias);
-        return new Relation(name, schema, columns, computed, more, row);
+        return new Relation(name, schema, columns, computed, more, weights, row, numbering);
+    }
+
+    Relation weighted(String column, String alias) {
+        Map<String, String> more = new LinkedHashMap<>(weights);
+        more.put(column, alias);
+        return new Relation(name, schema, columns, computed, parts, more, row, numbering);
+    }
+
+    Relation numbered(Numbering other) {
+        return new Relation(name, schema, columns, computed, parts, weights, row, other);
+    }
+
+    boolean isOrdered() {
+        return numbering != Numbering.NONE;
+    }
+
+    /** Names that are taken, in one case. */
+    Set<String> taken() {
+        return Stream.of(columns.values(), computed.values(), parts.values(), weights.values(), List.of(row)).flatMap(Collection::stream).map(name -> name.toLowerCase(Locale.ROOT)).collect(Collectors.toSet());
     }
 
     /** The names in expressions over it. */

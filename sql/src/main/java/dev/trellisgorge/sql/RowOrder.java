@@ -3,8 +3,6 @@ package dev.trellisgorge.sql;
 import dev.trellisgorge.formula.Formula;
 import dev.trellisgorge.formula.Leaf;
 import dev.trellisgorge.formula.Window;
-import dev.trellisgorge.plan.Derived;
-import dev.trellisgorge.plan.Plan;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Place;
 import dev.trellisgorge.shape.Join;
@@ -15,7 +13,7 @@ import dev.trellisgorge.shape.Rank;
 import dev.trellisgorge.shape.Step;
 import dev.trellisgorge.shape.Top;
 import dev.trellisgorge.shape.Total;
-import java.util.Set;
+import java.util.Map;
 
 /** Whether it counts in which order rows stand: a table of a database has none of its own. */
 final class RowOrder {
@@ -27,18 +25,18 @@ final class RowOrder {
      * @param computed the columns that are wanted, and what they read
      * @throws BadInput where something reads the order of rows that were put into none
      */
-    static void refuseUnordered(Plan plan, Set<String> computed) {
-        boolean ordered = isOrdered(plan.pipeline());
-        for (Derived column : plan.columns()) {
-            if (!ordered && computed.contains(column.name()) && reads(column.formula())) {
-                throw unordered("column '" + column.name() + "'");
+    static void refuseUnordered(Pipeline pipeline, Map<String, Formula> computed, Map<String, TableSource> sources) {
+        boolean ordered = isOrdered(pipeline, sources);
+        computed.forEach((name, formula) -> {
+            if (!ordered && reads(formula)) {
+                throw unordered("column '" + name + "'");
             }
-        }
+        });
     }
 
     /** Whether steps put the rows in an order. @throws BadInput where one reads it before */
-    private static boolean isOrdered(Pipeline pipeline) {
-        boolean ordered = false;
+    private static boolean isOrdered(Pipeline pipeline, Map<String, TableSource> sources) {
+        boolean ordered = sources.get(pipeline.source()).rowsBy().isPresent();
         for (Step step : pipeline.steps()) {
             boolean reads = step instanceof Top || step instanceof Previous previous && previous.period().isEmpty() || step.formulas().stream().anyMatch(RowOrder::reads)
                     || step instanceof Total total && total.figures().stream().anyMatch(figure -> figure.fold() == Total.Fold.FIRST || figure.fold() == Total.Fold.LAST);
@@ -46,7 +44,7 @@ final class RowOrder {
                 throw unordered("step '" + step.sentence() + "'");
             }
             if (step instanceof Join join) {
-                isOrdered(join.other());
+                isOrdered(join.other(), sources);
             }
             ordered |= step instanceof Order || step instanceof Rank;
         }
@@ -57,7 +55,8 @@ final class RowOrder {
         return new BadInput(Place.of(what), "reads rows in their order, which a table of a database does not have; name the column that numbers them, or put them in order first");
     }
 
-    private static boolean reads(Formula formula) {
+    /** Whether a formula's cells hang on the order of the rows. */
+    static boolean reads(Formula formula) {
         return formula instanceof Window.Lag || formula instanceof Window.Cumulative || formula instanceof Window.Lookup || formula instanceof Leaf.RowNumber
                 || formula instanceof Window.Rank rank && rank.ties() == Window.Ties.BY_ROW || formula.operands().stream().anyMatch(RowOrder::reads);
     }

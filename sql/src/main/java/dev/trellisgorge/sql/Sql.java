@@ -1,15 +1,9 @@
 package dev.trellisgorge.sql;
 
 import dev.trellisgorge.formula.Formula;
-import dev.trellisgorge.formula.Reads;
-import dev.trellisgorge.formula.Settings;
-import dev.trellisgorge.formula.Typing;
 import dev.trellisgorge.plan.Plan;
-import dev.trellisgorge.shape.Join;
 import dev.trellisgorge.shape.Known;
-import dev.trellisgorge.shape.Step;
 import dev.trellisgorge.table.Column;
-import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
@@ -17,7 +11,6 @@ import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
-import java.util.stream.Collectors;
 
 /**
  * A plan as one SQL statement: a common table expression or more for each step and each stage, and at last the categories and the helper columns,
@@ -48,7 +41,10 @@ public final class Sql {
         return new Sql(plan, known, Optional.empty(), new LinkedHashSet<>(plan.series()));
     }
 
-    /** With a column of each raw table that numbers its rows; without, they are in the order of all their cells, from the left. */
+    /**
+     * With a column of each raw table that numbers its rows. Without, they are in no order: totals are then in that of their keys, and rows that nothing
+     * has put in an order in that of all their cells, from the left.
+     */
     public Sql rowsBy(String column) {
         return new Sql(plan, known, Optional.of(column), wanted);
     }
@@ -76,73 +72,21 @@ public final class Sql {
      * @throws dev.trellisgorge.problem.BadInput where the dialect can't say a step or a column, with its place
      */
     public Parametrised in(Dialect dialect) {
-        List<Column> parameters = settingsRead().stream().map(name -> known.settings().value(name)).toList();
-        return new Parametrised(written(dialect, column -> dialect.cast("?", column.kind())), parameters);
+        return query(dialect).parametrised();
     }
 
     /** With the settings' values in it, for a person who reads it. Errors as {@link #in}. */
     public String withValues(Dialect dialect) {
-        return written(dialect, column -> column.isPresent(0) ? dialect.literal(value(column)) : "CAST(NULL AS " + dialect.type(column.kind()) + ")");
+        return query(dialect).withValues();
     }
 
-    private static Object value(Column column) {
-        return switch (column.kind()) {
-            case NUMBER -> (Object) column.number(0);
-            case TEXT -> column.written(0);
-            case DATE -> column.date(0).orElseThrow();
-            case TRUTH -> column.number(0) == 1;
-        };
-    }
-
-    /** How a setting's cell is written. */
-    private interface Cell {
-        String of(Column setting);
-    }
-
-    private List<String> settingsRead() {
-        Set<String> read = new LinkedHashSet<>();
-        plan.pipeline().steps().forEach(step -> read.addAll(reads(step)));
-        plan.columns().forEach(column -> read.addAll(Reads.settings(column.formula())));
-        return read.stream().filter(name -> known.settings().find(name).isPresent()).toList();
-    }
-
-    private static Set<String> reads(Step step) {
-        Set<String> read = step.formulas().stream().flatMap(formula -> Reads.settings(formula).stream()).collect(Collectors.toCollection(LinkedHashSet::new));
-        if (step instanceof Join join) {
-            join.other().steps().forEach(other -> read.addAll(reads(other)));
-        }
-        return read;
-    }
-
-    private String written(Dialect dialect, Cell cell) {
-        Set<String> needed = needed();
-        if (rowsBy.isEmpty()) {
-            RowOrder.refuseUnordered(plan, needed);
-        }
-        Statement statement = new Statement(dialect, known);
-        Relation rows = new SqlSteps(statement, rowsBy).rows(plan.pipeline());
-        Typing typing = statement.typing(rows.schema());
+    private Query query(Dialect dialect) {
+        Map<String, TableSource> sources = new LinkedHashMap<>();
+        known.sources().forEach((name, schema) -> sources.put(name, TableSource.named(name, schema, rowsBy, dialect)));
         Map<String, Formula> formulas = new LinkedHashMap<>();
-        plan.columns().stream().filter(column -> needed.contains(column.name())).forEach(column -> formulas.put(column.name(), column.formula()));
-        Relation made = formulas.isEmpty() ? rows : statement.computed(rows, formulas, typing, "compute");
-        List<String> selected = new ArrayList<>();
-        plan.category().ifPresent(category -> selected.add(dialect.quoted(made.columns().get(category)) + " AS " + dialect.quoted(category)));
-        wanted.forEach(column -> selected.add(dialect.quoted(made.computed().get(column)) + " AS " + dialect.quoted(column)));
-        Settings settings = known.settings();
-        String stated = settingsRead().stream().map(name -> cell.of(settings.value(name)) + " AS " + dialect.quoted(name)).collect(Collectors.joining(", "));
-        return statement.with(stated.isEmpty() ? "" : "SELECT " + stated) + "SELECT " + String.join(",\n  ", selected) + "\nFROM " + dialect.quoted(made.name()) + "\nORDER BY " + dialect.quoted(made.row()) + "\n";
-    }
-
-    /** The wanted columns and all that they read. */
-    private Set<String> needed() {
-        Set<String> needed = new LinkedHashSet<>();
-        List<String> open = new ArrayList<>(wanted);
-        while (!open.isEmpty()) {
-            String name = open.remove(open.size() - 1);
-            if (needed.add(name)) {
-                open.addAll(Reads.computed(plan.column(name).formula()));
-            }
-        }
-        return needed;
+        plan.columns().forEach(column -> formulas.put(column.name(), column.formula()));
+        Query query = new Query(plan.pipeline(), formulas, wanted, plan.category().stream().toList(), known, sources, dialect);
+        query.refuseUnordered();
+        return query;
     }
 }

@@ -34,36 +34,50 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.stream.Collectors;
 
-/** Writes pipelines: a common table expression or more for each step. Each numbers its rows, so that the order is told from one to the next. */
+/** Writes pipelines: a common table expression or more for each step. Rows carry their order from one to the next, where they are in any. */
 final class SqlSteps {
     private final Statement statement;
     private final Dialect dialect;
-    private final Optional<String> rowsBy;
+    private final List<Fact> facts = new ArrayList<>();
+    private Pipeline before;
 
-    /** @param rowsBy the column that numbers the rows of raw tables; empty where they are numbered in the order of all their cells */
-    SqlSteps(Statement statement, Optional<String> rowsBy) {
+    SqlSteps(Statement statement) {
         this.statement = statement;
         this.dialect = statement.dialect();
-        this.rowsBy = rowsBy;
     }
 
     /** @throws BadInput where the dialect can't say a step */
     Relation rows(Pipeline pipeline) {
         Relation at = raw(pipeline.source());
-        for (Step step : pipeline.steps()) {
-            at = step(at, step);
+        for (int i = 0; i < pipeline.parts().size(); i++) {
+            before = pipeline.first(i);
+            at = step(at, pipeline.parts().get(i).step());
         }
         return at;
     }
 
-    private Relation raw(String source) {
-        Schema schema = statement.known().sources().get(source);
-        Relation made = statement.relation("rows of " + source, schema);
+    /** What the steps count on their way. */
+    List<Fact> facts() {
+        return facts;
+    }
+
+    /** Counts something in a column of its own, of the relation that is made. */
+    private void count(Fact.Of what, String fold, String cell, Relation made, Map<String, String> counts) {
+        if (statement.isTelling()) {
+            String alias = "count " + (facts.size() + 1);
+            counts.put(alias, cell);
+            facts.add(new Fact("(SELECT " + fold + "(" + dialect.quoted(alias) + ") FROM " + dialect.quoted(made.name()) + ")", before, what));
+        }
+    }
+
+    private Relation raw(String name) {
+        TableSource source = statement.source(name);
+        Optional<String> number = source.rowsBy();
+        Relation made = statement.relation("rows of " + name, source.schema()).numbered(number.isPresent() ? Relation.Numbering.SORTED : Relation.Numbering.NONE);
         List<String> selected = new ArrayList<>();
-        made.columns().forEach((column, alias) -> selected.add(dialect.cast(dialect.quoted(column), schema.field(column).kind()) + " AS " + dialect.quoted(alias)));
-        String order = rowsBy.map(dialect::quoted).orElseGet(() -> schema.fields().stream().map(field -> dialect.ordered(dialect.quoted(field.name()), field.kind()) + " NULLS LAST").collect(Collectors.joining(", ")));
-        selected.add("ROW_NUMBER() OVER (ORDER BY " + order + ") AS " + dialect.quoted(made.row()));
-        statement.add(made.name(), "the table " + source, "SELECT " + String.join(",\n    ", selected) + "\n  FROM " + dialect.quoted(source));
+        made.columns().forEach((column, alias) -> selected.add(dialect.cast(dialect.quoted(column), source.schema().field(column).kind()) + " AS " + dialect.quoted(alias)));
+        number.ifPresent(by -> selected.add(by + " AS " + dialect.quoted(made.row())));
+        statement.add(made.name(), "the table " + name, "SELECT " + String.join(",\n    ", selected) + "\n  FROM " + source.from());
         return made;
     }
 
@@ -94,18 +108,18 @@ final class SqlSteps {
             Said said = said(over, derive.formula(), derive.name(), step);
             Map<String, String> columns = statement.asTheyAre(over);
             columns.put(derive.name(), said.expression());
-            return statement.projected(said.over(), after, columns, row(over), "", step.sentence());
+            return statement.projected(said.over(), after, columns, step.sentence());
         } else if (step instanceof Choose || step instanceof Rename) {
             Map<String, String> columns = new LinkedHashMap<>();
             Map<String, String> names = step instanceof Rename rename ? rename.names() : Map.of();
             Map<String, String> before = new LinkedHashMap<>();
             over.columns().keySet().forEach(column -> before.put(names.getOrDefault(column, column), column));
             after.fields().forEach(field -> columns.put(field.name(), here(over, before.get(field.name()))));
-            return statement.projected(over, after, columns, row(over), "", step.sentence());
+            return statement.projected(over, after, columns, step.sentence());
         } else if (step instanceof Order order) {
             return ordered(over, order.by(), order.descending(), step);
         } else if (step instanceof Top top) {
-            return statement.projected(over, after, statement.asTheyAre(over), row(over), "\n  WHERE " + row(over) + " <= " + top.rows(), step.sentence());
+            return first(over, top.rows(), step);
         } else if (step instanceof Total total) {
             return totalled(over, total, after);
         } else if (step instanceof Previous previous) {
@@ -119,7 +133,7 @@ final class SqlSteps {
         } else if (step instanceof AddRow added) {
             return added(over, added, after);
         } else if (step instanceof Rank rank) {
-            return ranked(over, rank, step);
+            return ranked(over, rank);
         } else if (step instanceof PeriodOf period) {
             return period(over, period, after);
         }
@@ -152,27 +166,32 @@ final class SqlSteps {
 
     private Relation filtered(Relation over, Formula condition, Step step) {
         Said said = said(over, condition, "kept", step);
-        return statement.projected(said.over(), over.schema(), statement.asTheyAre(over), row(over), "\n  WHERE " + said.expression(), step.sentence());
+        return statement.filtered(over, said.over(), said.expression(), step.sentence());
+    }
+
+    private Relation first(Relation over, int rows, Step step) {
+        Relation numbered = statement.numbered(over);
+        return statement.filtered(numbered, numbered, row(numbered) + " <= " + rows, step.sentence()).numbered(Relation.Numbering.FROM_ONE);
     }
 
     private Relation ordered(Relation over, Formula by, boolean descending, Step step) {
         Said said = said(over, by, "key", step);
-        return statement.projected(said.over(), over.schema(), statement.asTheyAre(over), said.expression() + (descending ? " DESC" : "") + " NULLS LAST, " + row(over), "", step.sentence());
+        return statement.ordered(said.over(), over.schema(), statement.asTheyAre(over), said.expression() + (descending ? " DESC" : "") + " NULLS LAST, " + statement.order(over), "", step.sentence());
     }
 
-    private Relation ranked(Relation over, Rank rank, Step step) {
+    private Relation ranked(Relation over, Rank rank) {
         if (rank.anchors().isPresent()) {
-            throw refused(step, "rows stay between others");
+            throw refused(rank, "rows stay between others");
         }
-        Relation made = rank.order() == Rank.Way.TABLE ? over : ordered(over, rank.by(), rank.order() == Rank.Way.DESCENDING, step);
+        Relation made = rank.order() == Rank.Way.TABLE ? statement.numbered(over) : ordered(over, rank.by(), rank.order() == Rank.Way.DESCENDING, rank);
         if (rank.rest().isPresent() && rank.top().isPresent()) {
-            return withRest(made, rank.rest().get(), rank.top().getAsInt(), step);
+            return withRest(made, rank.rest().get(), rank.top().getAsInt(), rank);
         }
-        return rank.top().isEmpty() ? made : statement.projected(made, made.schema(), statement.asTheyAre(made), row(made), "\n  WHERE " + row(made) + " <= " + rank.top().getAsInt(), step.sentence());
+        return rank.top().isEmpty() ? made : first(made, rank.top().getAsInt(), rank);
     }
 
     /** The first rows, and one for all others. */
-    private Relation withRest(Relation over, Rest rest, int top, Step step) {
+    private Relation withRest(Relation over, Rest rest, int top, Rank step) {
         Schema after = step.schema(over.schema(), statement.known());
         Kind own = over.schema().field(rest.column()).kind();
         if (own == Kind.NUMBER) {
@@ -185,7 +204,7 @@ final class SqlSteps {
             String missing = "CAST(NULL AS " + dialect.type(kind) + ")";
             cells.put(field.name(), field.name().equals(rest.column()) ? dialect.cast(dialect.text(rest.name()), Kind.TEXT) : switch (rest.ways().getOrDefault(field.name(), Rest.Way.MISSING)) {
                 case SUM -> "SUM(" + dialect.summand(cell) + ")";
-                case MEAN -> "AVG(" + dialect.summand(cell) + ")";
+                case MEAN -> mean(over, field.name(), cell);
                 case LEAST -> truth("MIN(" + cell + ")", kind);
                 case GREATEST -> truth("MAX(" + cell + ")", kind);
                 case DERIVED, MISSING -> missing;
@@ -194,6 +213,13 @@ final class SqlSteps {
         Relation others = statement.relation("others", after);
         List<String> selected = new ArrayList<>();
         others.columns().forEach((column, alias) -> selected.add(cells.get(column) + " AS " + dialect.quoted(alias)));
+        Map<String, String> counts = new LinkedHashMap<>();
+        rest.ways().forEach((column, way) -> {
+            if (!column.equals(rest.column()) && (way == Rest.Way.SUM || way == Rest.Way.MEAN)) {
+                count(new Fact.PassedOverInRest(step, column), "SUM", "COUNT(*) - COUNT(" + here(over, column) + ")", others, counts);
+            }
+        });
+        counts.forEach((alias, cell) -> selected.add(cell + " AS " + dialect.quoted(alias)));
         selected.add(top + 1 + " AS " + dialect.quoted(others.row()));
         statement.add(others.name(), "the row " + rest.name(), "SELECT " + String.join(",\n    ", selected) + "\n  FROM " + dialect.quoted(over.name()) + " AS " + dialect.quoted("here") + "\n  WHERE " + row(over) + " > " + top
                 + "\n  HAVING COUNT(*) > 0");
@@ -221,9 +247,19 @@ final class SqlSteps {
             Said said = said(at, rest.derived().get(next), next, step);
             Map<String, String> columns = statement.asTheyAre(at);
             columns.put(next, said.expression());
-            at = statement.projected(said.over(), at.schema(), columns, row(at), "", next + " of the row " + rest.name());
+            at = statement.projected(said.over(), at.schema(), columns, next + " of the row " + rest.name());
         }
         return at;
+    }
+
+    /** The mean of cells, and where they are means themselves, of the cells that those are of. */
+    private String mean(Relation over, String column, String cell) {
+        String weight = over.weights().get(column);
+        if (weight == null) {
+            return "AVG(" + dialect.summand(cell) + ")";
+        }
+        String cells = dialect.quoted("here") + "." + dialect.quoted(weight);
+        return "(SUM(" + dialect.summand(cell + " * " + cells) + ") / NULLIF(SUM(CASE WHEN " + cell + " IS NOT NULL THEN " + cells + " END), 0))";
     }
 
     /** A truth as a figure, which can be compared by size. */
@@ -235,27 +271,15 @@ final class SqlSteps {
         return kind == Kind.TRUTH ? "(" + figure + " = 1)" : figure;
     }
 
-    private Relation totalled(Relation over, Total total, Schema after) {
-        Relation at = over;
+    private Relation totalled(Relation given, Total total, Schema after) {
+        boolean placed = total.figures().stream().anyMatch(figure -> figure.fold() == Total.Fold.FIRST || figure.fold() == Total.Fold.LAST);
+        Relation over = placed ? statement.numbered(given) : given;
         Map<Total.Figure, String> places = new LinkedHashMap<>();
-        List<String> numbered = new ArrayList<>();
-        for (Total.Figure figure : total.figures()) {
-            if (figure.fold() == Total.Fold.FIRST || figure.fold() == Total.Fold.LAST) {
-                String alias = Statement.free("place of " + figure.name(), at);
-                at = at.with(alias, alias);
-                String keys = total.by().stream().map(key -> here(over, key)).collect(Collectors.joining(", "));
-                numbered.add("ROW_NUMBER() OVER (" + (keys.isEmpty() ? "" : "PARTITION BY " + keys + " ") + "ORDER BY CASE WHEN " + here(over, figure.column()) + " IS NULL THEN 1 ELSE 0 END, " + row(over)
-                        + (figure.fold() == Total.Fold.LAST ? " DESC" : "") + ") AS " + dialect.quoted(alias));
-                places.put(figure, alias);
-            }
-        }
-        if (!numbered.isEmpty()) {
-            Relation placed = at.named(statement.free("rows"));
-            statement.add(placed.name(), "number the rows of each key", "SELECT " + dialect.quoted("here") + ".*,\n    " + String.join(",\n    ", numbered) + "\n  FROM " + dialect.quoted(over.name()) + " AS " + dialect.quoted("here"));
-            at = placed;
-        }
+        Relation at = placed ? placed(over, total, places) : over;
         Map<String, String> columns = new LinkedHashMap<>();
         total.by().forEach(key -> columns.put(key, here(over, key)));
+        Relation made = statement.relation("rows", after);
+        Map<String, String> counts = new LinkedHashMap<>();
         for (Total.Figure figure : total.figures()) {
             Kind kind = over.schema().field(figure.column()).kind();
             String cell = figure(here(over, figure.column()), kind);
@@ -267,24 +291,65 @@ final class SqlSteps {
                 case GREATEST -> truth("MAX(" + cell + ")", kind);
                 case FIRST, LAST -> truth("MAX(CASE WHEN " + dialect.quoted("here") + "." + dialect.quoted(places.get(figure)) + " = 1 THEN " + cell + " END)", kind);
             });
+            if (figure.fold() == Total.Fold.MEAN) {
+                String alias = Statement.free("cells of " + figure.name(), made);
+                made = made.weighted(figure.name(), alias);
+                counts.put(alias, "COUNT(" + cell + ")");
+            }
+            if (figure.fold() == Total.Fold.SUM || figure.fold() == Total.Fold.MEAN) {
+                count(new Fact.PassedOver(figure), "SUM", "COUNT(*) - COUNT(" + cell + ")", made, counts);
+            }
         }
-        String groups = total.by().stream().map(key -> here(over, key)).collect(Collectors.joining(", "));
-        return statement.projected(at, after, columns, "MIN(" + row(over) + ")", groups.isEmpty() ? "" : "\n  GROUP BY " + groups, total.sentence());
+        if (total.by().isEmpty()) {
+            count(new Fact.RowsOfAll(), "SUM", "COUNT(*)", made, counts);
+        }
+        return grouped(made, at, total.by().stream().map(key -> here(over, key)).toList(), columns, counts, total.sentence());
     }
 
-    private Relation previous(Relation over, Previous previous, Schema after) {
+    /** One row for each key, in the order in which the keys first stand; in that of the keys where the rows are in none. */
+    private Relation grouped(Relation made, Relation over, List<String> keys, Map<String, String> columns, Map<String, String> more, String what) {
+        List<String> selected = new ArrayList<>();
+        made.columns().forEach((column, alias) -> selected.add(columns.get(column) + " AS " + dialect.quoted(alias)));
+        more.forEach((alias, cell) -> selected.add(cell + " AS " + dialect.quoted(alias)));
+        String order = over.isOrdered() ? "MIN(" + row(over) + ")" : keys.stream().map(key -> key + " NULLS LAST").collect(Collectors.joining(", "));
+        selected.add((order.isEmpty() ? "1" : "ROW_NUMBER() OVER (ORDER BY " + order + ")") + " AS " + dialect.quoted(made.row()));
+        statement.add(made.name(), what, "SELECT " + String.join(",\n    ", selected) + "\n  FROM " + dialect.quoted(over.name()) + " AS " + dialect.quoted("here") + (keys.isEmpty() ? "" : "\n  GROUP BY " + String.join(", ", keys)));
+        return made;
+    }
+
+    /** Numbers the rows of each key from the first or the last one that has a cell. */
+    private Relation placed(Relation over, Total total, Map<Total.Figure, String> places) {
+        Relation at = over;
+        List<String> numbered = new ArrayList<>();
+        String keys = total.by().stream().map(key -> here(over, key)).collect(Collectors.joining(", "));
+        for (Total.Figure figure : total.figures()) {
+            if (figure.fold() == Total.Fold.FIRST || figure.fold() == Total.Fold.LAST) {
+                String alias = Statement.free("place of " + figure.name(), at);
+                at = at.with(alias, alias);
+                numbered.add("ROW_NUMBER() OVER (" + (keys.isEmpty() ? "" : "PARTITION BY " + keys + " ") + "ORDER BY CASE WHEN " + here(over, figure.column()) + " IS NULL THEN 1 ELSE 0 END, " + row(over)
+                        + (figure.fold() == Total.Fold.LAST ? " DESC" : "") + ") AS " + dialect.quoted(alias));
+                places.put(figure, alias);
+            }
+        }
+        Relation placed = at.named(statement.free("rows"));
+        statement.add(placed.name(), "number the rows of each key", "SELECT " + dialect.quoted("here") + ".*,\n    " + String.join(",\n    ", numbered) + "\n  FROM " + dialect.quoted(over.name()) + " AS " + dialect.quoted("here"));
+        return placed;
+    }
+
+    private Relation previous(Relation given, Previous previous, Schema after) {
         if (previous.period().isPresent()) {
             throw refused(previous, "the row of the period before is not looked for there");
         }
+        Relation over = statement.numbered(given);
         Map<String, String> columns = statement.asTheyAre(over);
         String keys = previous.by().stream().map(key -> here(over, key)).collect(Collectors.joining(", "));
         columns.put(previous.name(), "LAG(" + here(over, previous.of()) + ") OVER (" + (keys.isEmpty() ? "" : "PARTITION BY " + keys + " ") + "ORDER BY " + row(over) + ")");
-        return statement.projected(over, after, columns, row(over), "", previous.sentence());
+        return statement.projected(over, after, columns, previous.sentence());
     }
 
-    private Relation unpivoted(Relation over, Unpivot unpivot, Schema after) {
-        Relation made = statement.relation("rows", after);
-        Relation whole = statement.relation("rows", after);
+    private Relation unpivoted(Relation given, Unpivot unpivot, Schema after) {
+        Relation over = given.isOrdered() ? statement.numbered(given) : given;
+        Relation made = statement.relation("rows", after).numbered(over.isOrdered() ? Relation.Numbering.FROM_ONE : Relation.Numbering.NONE);
         List<String> parts = new ArrayList<>();
         for (int i = 0; i < unpivot.columns().size(); i++) {
             List<String> selected = new ArrayList<>();
@@ -293,29 +358,27 @@ final class SqlSteps {
                         : here(over, column.getKey().equals(unpivot.values()) ? unpivot.columns().get(i) : column.getKey());
                 selected.add(cell + " AS " + dialect.quoted(column.getValue()));
             }
-            selected.add(row(over) + " * " + unpivot.columns().size() + " + " + i + " AS " + dialect.quoted(made.row()));
+            if (over.isOrdered()) {
+                selected.add("(" + row(over) + " - 1) * " + unpivot.columns().size() + " + " + (i + 1) + " AS " + dialect.quoted(made.row()));
+            }
             parts.add("SELECT " + String.join(", ", selected) + "\n  FROM " + dialect.quoted(over.name()) + " AS " + dialect.quoted("here"));
         }
         statement.add(made.name(), unpivot.sentence(), String.join("\n  UNION ALL\n  ", parts));
-        return renumbered(made, whole);
-    }
-
-    private Relation renumbered(Relation made, Relation whole) {
-        List<String> selected = new ArrayList<>();
-        whole.columns().forEach((column, alias) -> selected.add(here(made, column) + " AS " + dialect.quoted(alias)));
-        selected.add("ROW_NUMBER() OVER (ORDER BY " + row(made) + ") AS " + dialect.quoted(whole.row()));
-        statement.add(whole.name(), "number the rows", "SELECT " + String.join(",\n    ", selected) + "\n  FROM " + dialect.quoted(made.name()) + " AS " + dialect.quoted("here"));
-        return whole;
+        return made;
     }
 
     private Relation joined(Relation over, Join join, Schema after) {
-        Relation there = rows(join.other());
+        Relation there = join.many() && over.isOrdered() ? statement.numbered(rows(join.other())) : rows(join.other());
         String other = dialect.quoted("there") + ".";
         Map<String, String> columns = statement.asTheyAre(over);
         after.fields().stream().map(Field::name).filter(name -> !columns.containsKey(name)).forEach(name -> columns.put(name, other + dialect.quoted(there.columns().get(name))));
         String on = join.on().entrySet().stream().map(key -> here(over, key.getKey()) + " = " + other + dialect.quoted(there.columns().get(key.getValue()))).collect(Collectors.joining(" AND "));
-        return statement.projected(over, after, columns, row(over) + ", " + other + dialect.quoted(there.row()),
-                "\n  " + (join.way() == Join.Way.LEFT ? "LEFT" : "INNER") + " JOIN " + dialect.quoted(there.name()) + " AS " + dialect.quoted("there") + " ON " + on, join.sentence());
+        String both = "\n  " + (join.way() == Join.Way.LEFT ? "LEFT" : "INNER") + " JOIN " + dialect.quoted(there.name()) + " AS " + dialect.quoted("there") + " ON " + on;
+        if (join.many() && over.isOrdered()) {
+            return statement.ordered(over, after, columns, row(over) + ", " + other + dialect.quoted(there.row()), both, join.sentence());
+        }
+        boolean all = over.numbering() == Relation.Numbering.FROM_ONE && join.way() == Join.Way.LEFT;
+        return statement.projected(over, after, columns, all ? over.numbering() : over.isOrdered() ? Relation.Numbering.SORTED : Relation.Numbering.NONE, row(over), both, join.sentence());
     }
 
     private Relation pivoted(Relation over, Pivot pivot, Schema after) {
@@ -326,8 +389,12 @@ final class SqlSteps {
         Map<String, String> columns = new LinkedHashMap<>();
         pivot.by().forEach(key -> columns.put(key, here(over, key)));
         pivot.columns().forEach(column -> columns.put(column, truth("MAX(CASE WHEN " + here(over, pivot.names()) + " = " + dialect.text(column) + " THEN " + figure(here(over, pivot.values()), kind) + " END)", kind)));
-        String groups = pivot.by().stream().map(key -> here(over, key)).collect(Collectors.joining(", "));
-        return statement.projected(over, after, columns, "MIN(" + row(over) + ")", "\n  GROUP BY " + groups, pivot.sentence());
+        Relation made = statement.relation("rows", after);
+        Map<String, String> counts = new LinkedHashMap<>();
+        for (String column : pivot.columns()) {
+            count(new Fact.RowsOfCell(pivot), "MAX", "COUNT(CASE WHEN " + here(over, pivot.names()) + " = " + dialect.text(column) + " THEN 1 END)", made, counts);
+        }
+        return grouped(made, over, pivot.by().stream().map(key -> here(over, key)).toList(), columns, counts, pivot.sentence());
     }
 
     private Relation period(Relation over, PeriodOf period, Schema after) {
@@ -338,12 +405,12 @@ final class SqlSteps {
         }
         Map<String, String> columns = statement.asTheyAre(over);
         columns.put(period.name(), dialect.period(here(over, period.of()), period.unit()));
-        return statement.projected(over, after, columns, row(over), "", period.sentence());
+        return statement.projected(over, after, columns, period.sentence());
     }
 
-    private Relation added(Relation over, AddRow added, Schema after) {
+    private Relation added(Relation given, AddRow added, Schema after) {
+        Relation over = statement.numbered(given);
         Relation made = statement.relation("rows", after);
-        Relation whole = statement.relation("rows", after);
         List<String> rows = new ArrayList<>();
         List<String> own = new ArrayList<>();
         made.columns().forEach((column, alias) -> {
@@ -351,8 +418,9 @@ final class SqlSteps {
             rows.add((kind == over.schema().field(column).kind() ? here(over, column) : dialect.cast(here(over, column), kind)) + " AS " + dialect.quoted(alias));
             own.add((column.equals(added.column()) ? dialect.cast(dialect.text(added.name()), kind) : "CAST(NULL AS " + dialect.type(kind) + ")") + " AS " + dialect.quoted(alias));
         });
-        statement.add(made.name(), added.sentence(), "SELECT " + String.join(", ", rows) + ", " + row(over) + " AS " + dialect.quoted(made.row()) + "\n  FROM " + dialect.quoted(over.name()) + " AS " + dialect.quoted("here")
-                + "\n  UNION ALL\n  SELECT " + String.join(", ", own) + ", " + (added.first() ? "0" : "(SELECT COUNT(*) + 1 FROM " + dialect.quoted(over.name()) + ")"));
-        return renumbered(made, whole);
+        rows.add(row(over) + (added.first() ? " + 1" : "") + " AS " + dialect.quoted(made.row()));
+        own.add(added.first() ? "1" : "(SELECT COUNT(*) + 1 FROM " + dialect.quoted(over.name()) + ")");
+        statement.add(made.name(), added.sentence(), "SELECT " + String.join(", ", rows) + "\n  FROM " + dialect.quoted(over.name()) + " AS " + dialect.quoted("here") + "\n  UNION ALL\n  SELECT " + String.join(", ", own));
+        return made;
     }
 }

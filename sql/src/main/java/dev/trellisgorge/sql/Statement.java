@@ -12,6 +12,7 @@ import dev.trellisgorge.formula.Typing;
 import dev.trellisgorge.formula.Window;
 import dev.trellisgorge.problem.Place;
 import dev.trellisgorge.shape.Known;
+import dev.trellisgorge.sql.Relation.Numbering;
 import dev.trellisgorge.table.Schema;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
@@ -34,12 +35,17 @@ final class Statement {
 
     private final Dialect dialect;
     private final Known known;
+    private final Map<String, TableSource> sources;
+    private final boolean telling;
     private final List<String> expressions = new ArrayList<>();
     private final Set<String> names = new HashSet<>();
 
-    Statement(Dialect dialect, Known known) {
+    /** @param telling whether counts of what a reader is told go along */
+    Statement(Dialect dialect, Known known, Map<String, TableSource> sources, boolean telling) {
+        this.telling = telling;
         this.dialect = dialect;
         this.known = known;
+        this.sources = sources;
         names.add(SETTINGS);
         known.sources().keySet().forEach(source -> names.add(source.toLowerCase(Locale.ROOT)));
     }
@@ -55,6 +61,14 @@ final class Statement {
 
     Known known() {
         return known;
+    }
+
+    boolean isTelling() {
+        return telling;
+    }
+
+    TableSource source(String name) {
+        return sources.get(name);
     }
 
     /** A name that no other expression has, whatever databases make of upper and lower case. */
@@ -81,12 +95,7 @@ final class Statement {
 
     /** A name that no column of a relation has. */
     static String free(String wanted, Relation of) {
-        Set<String> taken = new HashSet<>();
-        of.columns().values().forEach(name -> taken.add(name.toLowerCase(Locale.ROOT)));
-        of.computed().values().forEach(name -> taken.add(name.toLowerCase(Locale.ROOT)));
-        of.parts().values().forEach(name -> taken.add(name.toLowerCase(Locale.ROOT)));
-        taken.add(of.row().toLowerCase(Locale.ROOT));
-        return free(wanted, taken);
+        return free(wanted, of.taken());
     }
 
     /** Adds an expression. @param what it does, in words */
@@ -100,12 +109,12 @@ final class Statement {
         Set<String> taken = new HashSet<>();
         Map<String, String> columns = new LinkedHashMap<>();
         schema.fields().forEach(field -> columns.put(field.name(), free(field.name(), taken)));
-        return new Relation(free(name), schema, columns, Map.of(), Map.of(), free("row", taken));
+        return new Relation(free(name), schema, columns, Map.of(), Map.of(), Map.of(), free("row", taken), Numbering.FROM_ONE);
     }
 
     /** Formulas over a relation, each as a computed column; what only serves them is computed too. */
     Relation computed(Relation over, Map<String, Formula> formulas, Typing typing, String what) {
-        Relation at = over;
+        Relation at = formulas.values().stream().anyMatch(RowOrder::reads) ? numbered(over) : over;
         Stages stages = Stages.of(formulas, formulas.keySet(), typing, GRAIN);
         for (Stages.Stage stage : stages.all()) {
             at = stage(parts(at, stage, typing), stage, typing, what);
@@ -147,20 +156,60 @@ final class Statement {
         return named;
     }
 
-    /** The same with columns of its own alone, renumbered in an order. */
-    Relation projected(Relation over, Schema schema, Map<String, String> expressions, String order, String more, String what) {
-        Relation made = relation("rows", schema);
+    /** Columns of its own alone, numbered from 1 in an order. */
+    Relation ordered(Relation over, Schema schema, Map<String, String> expressions, String order, String more, String what) {
+        return projected(over, schema, expressions, Numbering.FROM_ONE, "ROW_NUMBER() OVER (ORDER BY " + order + ")", more, what);
+    }
+
+    /** Columns of its own alone, each on its row. */
+    Relation projected(Relation over, Schema schema, Map<String, String> expressions, String what) {
+        return projected(over, schema, expressions, over.numbering(), here(over.row()), "", what);
+    }
+
+    /** The same columns of some of the rows. */
+    Relation filtered(Relation over, Relation from, String condition, String what) {
+        return projected(from, over.schema(), asTheyAre(over), from.isOrdered() ? Numbering.SORTED : Numbering.NONE, here(from.row()), "\n  WHERE " + condition, what);
+    }
+
+    /** @param row what the row column says, where the rows are in an order */
+    Relation projected(Relation over, Schema schema, Map<String, String> expressions, Numbering numbering, String row, String more, String what) {
+        Relation made = relation("rows", schema).numbered(numbering);
         List<String> selected = new ArrayList<>();
         made.columns().forEach((column, alias) -> selected.add(expressions.get(column) + " AS " + dialect.quoted(alias)));
-        selected.add("ROW_NUMBER() OVER (ORDER BY " + order + ") AS " + dialect.quoted(made.row()));
+        for (Map.Entry<String, String> weight : over.weights().entrySet()) {
+            String cell = here(over.columns().get(weight.getKey()));
+            for (String column : schema.columnNames()) {
+                if (cell.equals(expressions.get(column))) {
+                    made = made.weighted(column, free("cells of " + column, made));
+                    selected.add(here(weight.getValue()) + " AS " + dialect.quoted(made.weights().get(column)));
+                }
+            }
+        }
+        if (numbering != Numbering.NONE) {
+            selected.add(row + " AS " + dialect.quoted(made.row()));
+        }
         add(made.name(), what, "SELECT " + String.join(",\n    ", selected) + "\n  FROM " + dialect.quoted(over.name()) + " AS " + dialect.quoted("here") + more);
         return made;
+    }
+
+    /** The same rows numbered from 1; those that are in no order in that of all their cells, from the left. */
+    Relation numbered(Relation over) {
+        return over.numbering() == Numbering.FROM_ONE ? over : ordered(over, over.schema(), asTheyAre(over), order(over), "", "number the rows");
+    }
+
+    /** What rows are sorted by. */
+    String order(Relation over) {
+        return over.isOrdered() ? here(over.row()) : over.schema().fields().stream().map(field -> here(over.columns().get(field.name())) + " NULLS LAST").collect(Collectors.joining(", "));
+    }
+
+    private String here(String alias) {
+        return dialect.quoted("here") + "." + dialect.quoted(alias);
     }
 
     /** The columns of a relation as they are. */
     Map<String, String> asTheyAre(Relation over) {
         Map<String, String> all = new LinkedHashMap<>();
-        over.columns().forEach((column, alias) -> all.put(column, dialect.quoted("here") + "." + dialect.quoted(alias)));
+        over.columns().forEach((column, alias) -> all.put(column, here(alias)));
         return all;
     }
 

@@ -1,7 +1,13 @@
 package dev.trellisgorge.tables;
 
+import dev.trellisgorge.problem.BadInput;
+import dev.trellisgorge.problem.Place;
+import java.sql.Connection;
+import java.sql.DriverManager;
+import java.sql.SQLException;
 import java.util.Objects;
 import java.util.Optional;
+import java.util.Properties;
 
 /**
  * How a database is reached.
@@ -11,6 +17,11 @@ import java.util.Optional;
  * @param password the same
  */
 public record Login(String url, Optional<String> user, Optional<String> password) {
+    /** Classes and values of SQLSTATE: ISO/IEC 9075-2, and where it has none, what databases use. */
+    private static final String CONNECTION = "08";
+    private static final String SHUT_DOWN = "57P";
+    private static final String CANCELLED = "57014";
+
     public Login {
         Objects.requireNonNull(url, "url");
         Objects.requireNonNull(user, "user");
@@ -19,6 +30,38 @@ public record Login(String url, Optional<String> user, Optional<String> password
 
     public static Login to(String url) {
         return new Login(url, Optional.empty(), Optional.empty());
+    }
+
+    /**
+     * A connection to it; close it.
+     *
+     * @param place for messages
+     * @throws BadInput where no driver takes the URL, or the database does not answer or lets the user in
+     */
+    public Connection open(Place place) {
+        Properties properties = new Properties();
+        user.ifPresent(name -> properties.setProperty("user", name));
+        password.ifPresent(word -> properties.setProperty("password", word));
+        try {
+            return DriverManager.getConnection(url, properties);
+        } catch (SQLException e) {
+            throw failed(e, place);
+        }
+    }
+
+    /** What the database says of something that went wrong, in one line and without the password. */
+    public BadInput failed(SQLException wrong, Place place) {
+        String state = String.valueOf(wrong.getSQLState());
+        String said = String.valueOf(wrong.getMessage()).lines().findFirst().orElse("");
+        String shown = password.filter(word -> !word.isEmpty()).map(word -> said.replace(word, "…")).orElse(said).replace(url, toString());
+        if (said.startsWith("No suitable driver")) {
+            return new BadInput(place, "no driver on the class path takes '" + this + "'");
+        } else if (state.equals(CANCELLED)) {
+            return new BadInput(place, "the statement was cancelled; the database says: " + shown);
+        } else if (state.startsWith(CONNECTION) || state.startsWith(SHUT_DOWN)) {
+            return new BadInput(place, "the connection to '" + this + "' failed: " + shown);
+        }
+        return new BadInput(place, "the database says: " + shown, wrong);
     }
 
     /** The URL without its parameters and what stands before a host, any of which may hold a password. */

@@ -3,32 +3,38 @@ package dev.trellisgorge.tables;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Place;
 import dev.trellisgorge.table.Column;
+import dev.trellisgorge.table.Field;
 import dev.trellisgorge.table.Kind;
 import dev.trellisgorge.table.Source;
 import dev.trellisgorge.table.Table;
 import java.sql.Connection;
 import java.sql.Date;
-import java.sql.DriverManager;
 import java.sql.ResultSet;
 import java.sql.ResultSetMetaData;
 import java.sql.SQLException;
 import java.sql.Statement;
 import java.sql.Types;
+import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Properties;
+import java.util.regex.Pattern;
 
 /** Reads what a query gives, by any JDBC driver on the class path. The connection only reads. */
 public final class QueryTable {
     private static final int ROWS_AT_ONCE = 10_000;
+    /** Types of numbers for which JDBC has no name. */
+    private static final Pattern OWN_NUMBERS = Pattern.compile("(?i)U?(TINY|SMALL|BIG|HUGE)?INT(EGER)?");
 
     private final Kind[] kinds;
+    private final boolean[] plainDays;
     private final List<Figures> figures = new ArrayList<>();
     private final List<Texts> texts = new ArrayList<>();
 
-    private QueryTable(Kind[] kinds) {
+    private QueryTable(Kind[] kinds, ResultSetMetaData columns) throws SQLException {
         this.kinds = kinds;
+        this.plainDays = new boolean[kinds.length];
         for (int i = 0; i < kinds.length; i++) {
+            plainDays[i] = columns.getColumnType(i + 1) == Types.DATE;
             figures.add(new Figures());
             texts.add(new Texts());
         }
@@ -41,50 +47,57 @@ public final class QueryTable {
      * @throws BadInput where no driver takes the URL, the database does not answer, the query is wrong or names two columns alike
      */
     public static Table read(String name, Login login, String query) {
-        Properties properties = new Properties();
-        login.user().ifPresent(user -> properties.setProperty("user", user));
-        login.password().ifPresent(password -> properties.setProperty("password", password));
-        try (Connection connection = DriverManager.getConnection(login.url(), properties)) {
+        Place place = Place.of("table '" + name + "'");
+        QueryText.refuseHarmful(query, place);
+        try (Connection connection = login.open(place)) {
             connection.setReadOnly(true);
             connection.setAutoCommit(false); // drivers then hand out the rows bit by bit
             try (Statement statement = connection.createStatement()) {
                 statement.setFetchSize(ROWS_AT_ONCE);
                 try (ResultSet rows = statement.executeQuery(query)) {
-                    return table(name, rows);
+                    return Replaced.told(of(name, rows));
                 }
             }
         } catch (SQLException e) {
-            boolean none = "08001".equals(e.getSQLState()) && String.valueOf(e.getMessage()).startsWith("No suitable driver");
-            throw new BadInput(Place.of("table '" + name + "'"), none ? "no driver on the class path takes '" + login + "'"
-                    : "the database says: " + String.valueOf(e.getMessage()).lines().findFirst().orElse(""));
+            throw login.failed(e, place);
         }
     }
 
-    private static Table table(String name, ResultSet rows) throws SQLException {
-        ResultSetMetaData columns = rows.getMetaData();
-        Kind[] kinds = new Kind[columns.getColumnCount()];
-        for (int i = 0; i < kinds.length; i++) {
-            kinds[i] = kind(columns.getColumnType(i + 1));
+    /** The rest of a query's rows, by the kinds of its columns. Errors of the database are passed on. */
+    public static Table of(String name, ResultSet rows) throws SQLException {
+        return of(name, rows, fields(rows.getMetaData()));
+    }
+
+    /** The columns of a query, by its types. */
+    public static List<Field> fields(ResultSetMetaData columns) throws SQLException {
+        List<Field> fields = new ArrayList<>();
+        for (int i = 1; i <= columns.getColumnCount(); i++) {
+            fields.add(Field.of(columns.getColumnLabel(i), kind(columns.getColumnType(i), String.valueOf(columns.getColumnTypeName(i)))));
         }
-        QueryTable read = new QueryTable(kinds);
+        return fields;
+    }
+
+    /** The rest of a query's rows as columns whose names and kinds are known; there are at least as many. Errors of the database are passed on. */
+    public static Table of(String name, ResultSet rows, List<Field> fields) throws SQLException {
+        QueryTable read = new QueryTable(fields.stream().map(Field::kind).toArray(Kind[]::new), rows.getMetaData());
         while (rows.next()) {
-            for (int i = 0; i < kinds.length; i++) {
+            for (int i = 0; i < fields.size(); i++) {
                 read.add(rows, i);
             }
         }
         List<Column> made = new ArrayList<>();
-        for (int i = 0; i < kinds.length; i++) {
-            made.add(read.column(i, columns.getColumnLabel(i + 1)));
+        for (int i = 0; i < fields.size(); i++) {
+            made.add(read.column(i, fields.get(i).name()));
         }
-        return Replaced.told(Table.of(name, Source.MEMORY, made));
+        return Table.of(name, Source.MEMORY, made);
     }
 
-    private static Kind kind(int type) {
+    private static Kind kind(int type, String name) {
         return switch (type) {
             case Types.TINYINT, Types.SMALLINT, Types.INTEGER, Types.BIGINT, Types.REAL, Types.FLOAT, Types.DOUBLE, Types.DECIMAL, Types.NUMERIC -> Kind.NUMBER;
             case Types.DATE, Types.TIMESTAMP, Types.TIMESTAMP_WITH_TIMEZONE -> Kind.DATE;
             case Types.BOOLEAN, Types.BIT -> Kind.TRUTH;
-            default -> Kind.TEXT;
+            default -> OWN_NUMBERS.matcher(name).matches() ? Kind.NUMBER : Kind.TEXT;
         };
     }
 
@@ -95,14 +108,23 @@ public final class QueryTable {
         }
         double figure;
         if (kinds[at] == Kind.DATE) {
-            Date day = rows.getDate(at + 1);
-            figure = day == null ? Double.NaN : day.toLocalDate().toEpochDay();
+            LocalDate day = day(rows, at);
+            figure = day == null ? Double.NaN : day.toEpochDay();
         } else if (kinds[at] == Kind.TRUTH) {
             figure = rows.getBoolean(at + 1) ? 1 : 0;
         } else {
             figure = rows.getDouble(at + 1) + 0.0;
         }
         figures.get(at).add(rows.wasNull() ? Double.NaN : figure);
+    }
+
+    /** A timestamp's is that of its local time. */
+    private LocalDate day(ResultSet rows, int at) throws SQLException {
+        if (plainDays[at]) {
+            return rows.getObject(at + 1, LocalDate.class);
+        }
+        Date day = rows.getDate(at + 1);
+        return day == null ? null : day.toLocalDate();
     }
 
     private Column column(int at, String name) {

@@ -165,7 +165,7 @@ public class LiveStepsTest {
         }
         try {
             PlainChart drawn = random.plan().over(random.executor());
-            PlainChart after = random.plan().over(new Executor(tables, values));
+            PlainChart after = random.plan().over(Executor.of(tables, values));
             List<String> told = new ArrayList<>();
             if (drawn.data().rowCount() == 0) {
                 return Optional.empty();

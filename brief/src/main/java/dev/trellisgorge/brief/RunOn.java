@@ -1,0 +1,47 @@
+package dev.trellisgorge.brief;
+
+import dev.trellisgorge.sql.Dialect;
+import dev.trellisgorge.tables.Login;
+import java.util.Map;
+import java.util.Objects;
+import java.util.Optional;
+
+/**
+ * The database in which a brief is computed. Immutable and thread-safe.
+ *
+ * @param login   where it is
+ * @param dialect what it speaks
+ */
+public record RunOn(Login login, Dialect dialect) {
+    private static final String EMBEDDED = "duckdb:";
+    private static final Map<String, Dialect> SPOKEN = Map.of("jdbc:duckdb:", Dialect.DUCKDB, "jdbc:postgresql:", Dialect.POSTGRESQL, "jdbc:h2:", Dialect.H2);
+
+    public RunOn {
+        Objects.requireNonNull(login, "login");
+        Objects.requireNonNull(dialect, "dialect");
+    }
+
+    /**
+     * By a URL: {@code jdbc:…}, or {@code duckdb:} and the file of an embedded database, in memory where none is named.
+     *
+     * @param dialect what it speaks; found from the URL where it is empty, and the standard for others
+     */
+    public static RunOn of(String url, Optional<String> user, Optional<String> password, Optional<Dialect> dialect) {
+        String jdbc = jdbc(url);
+        return new RunOn(new Login(jdbc, user, password), dialect.or(() -> spoken(jdbc)).orElse(Dialect.STANDARD));
+    }
+
+    /** The URL as drivers take it. */
+    static String jdbc(String url) {
+        return url.startsWith(EMBEDDED) ? "jdbc:" + url : url;
+    }
+
+    private static Optional<Dialect> spoken(String jdbc) {
+        return SPOKEN.entrySet().stream().filter(each -> jdbc.startsWith(each.getKey())).map(Map.Entry::getValue).findFirst();
+    }
+
+    /** Whether nothing but the brief's own files can be in it. */
+    static boolean isEmptyAtFirst(String url) {
+        return jdbc(url).equals("jdbc:duckdb:");
+    }
+}

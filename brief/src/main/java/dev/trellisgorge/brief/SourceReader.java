@@ -1,0 +1,229 @@
+package dev.trellisgorge.brief;
+
+import dev.trellisgorge.brief.Mapping.Text;
+import dev.trellisgorge.formula.Settings;
+import dev.trellisgorge.problem.BadInput;
+import dev.trellisgorge.problem.Memory;
+import dev.trellisgorge.problem.Nearest;
+import dev.trellisgorge.problem.Place;
+import dev.trellisgorge.problem.Problem;
+import dev.trellisgorge.problem.Problems;
+import dev.trellisgorge.shape.Executor;
+import dev.trellisgorge.sql.Database;
+import dev.trellisgorge.sql.DatabaseTable;
+import dev.trellisgorge.sql.Dialect;
+import dev.trellisgorge.table.Field;
+import dev.trellisgorge.table.Kind;
+import dev.trellisgorge.table.Schema;
+import dev.trellisgorge.table.Table;
+import dev.trellisgorge.tables.FileKind;
+import dev.trellisgorge.tables.Layout;
+import dev.trellisgorge.tables.Login;
+import dev.trellisgorge.tables.Progress;
+import dev.trellisgorge.tables.QueryTable;
+import dev.trellisgorge.tables.TableFile;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+
+/** Reads the raw tables that a brief names, or finds them in the database in which it is computed. */
+final class SourceReader {
+    private static final List<String> THERE = List.of("table", "query", "rows-by", "kinds", "shape");
+
+    private final Path file;
+    private final Mapping root;
+    private final Overrides overrides;
+    private final Trust trust;
+    private final Progress progress;
+    private final List<Path> inputs;
+    private final Problems problems;
+    private final Map<String, Schema> described = new LinkedHashMap<>();
+
+    /** @param inputs takes the files that are read */
+    SourceReader(Path file, Mapping root, Overrides overrides, Trust trust, Progress progress, List<Path> inputs, Problems problems) {
+        this.file = file;
+        this.root = root;
+        this.overrides = overrides;
+        this.trust = trust;
+        this.progress = progress;
+        this.inputs = inputs;
+        this.problems = problems;
+    }
+
+    /** What runs steps over them; over none at all where one can't be read, which is reported. */
+    Executor read(Settings settings) {
+        Optional<RunOn> on = overrides.there().on().or(this::runOn);
+        List<DatabaseTable> tables = root.mapping("data").map(data -> tables(data, on.isPresent())).orElse(List.of());
+        Map<String, Table> here = new LinkedHashMap<>();
+        tables.stream().filter(table -> table.rows() instanceof DatabaseTable.AtHand).forEach(table -> here.put(table.name(), ((DatabaseTable.AtHand) table.rows()).table()));
+        if (on.isPresent() && !tables.isEmpty()) {
+            return problems.attempt(() -> (Executor) open(on.get(), tables, settings)).orElseGet(() -> Executor.of(Map.of(), settings));
+        }
+        Optional<String> absent = tables.stream().map(DatabaseTable::name).filter(name -> !here.containsKey(name)).findFirst();
+        return absent.map(name -> (Executor) new Described(schemas(tables, here), settings, name)).orElseGet(() -> Executor.of(here, settings));
+    }
+
+    private Map<String, Schema> schemas(List<DatabaseTable> tables, Map<String, Table> here) {
+        Map<String, Schema> schemas = new LinkedHashMap<>();
+        tables.forEach(table -> schemas.put(table.name(), here.containsKey(table.name()) ? here.get(table.name()).schema() : described.get(table.name())));
+        return schemas;
+    }
+
+    private Database open(RunOn on, List<DatabaseTable> tables, Settings settings) {
+        Mapping data = root.mapping("data").orElseThrow();
+        try {
+            return Database.open(on.login(), on.dialect(), tables, settings, overrides.there().tellsAll());
+        } catch (BadInput wrong) {
+            throw new BadInput(wrong.problems().stream().map(problem -> tables.stream().filter(table -> problem.place().toString().equals("table '" + table.name() + "'") && data.has(table.name())).findFirst()
+                    .map(table -> new Problem(data.keyPlace(table.name()), problem.toString())).orElse(problem)).toList(), wrong);
+        }
+    }
+
+    /** The database that the brief names, where whoever runs it allows that. */
+    private Optional<RunOn> runOn() {
+        if (!root.has("run-on")) {
+            return Optional.empty();
+        }
+        Optional<Mapping> more = root.isMapping("run-on") ? root.mapping("run-on").map(keys -> keys.allowing(List.of("url"), List.of("url", "user", "password-variable", "dialect"))) : Optional.empty();
+        Optional<Text> url = more.isPresent() ? more.flatMap(keys -> keys.text("url")) : root.text("run-on");
+        Optional<String> untrusted = url.map(Text::value).filter(each -> !RunOn.isEmptyAtFirst(each)).map(RunOn::jdbc).flatMap(trust::refusal);
+        untrusted.ifPresent(why -> problems.add(url.orElseThrow().place(), why));
+        Optional<String> password = more.flatMap(keys -> keys.text("password-variable").map(Text::value).flatMap(variable -> variable(variable, keys)));
+        Optional<Dialect> dialect = more.flatMap(keys -> keys.choice("dialect", Dialect.class));
+        boolean wrong = untrusted.isPresent() || more.isPresent() && more.get().has("password-variable") && password.isEmpty();
+        return wrong ? Optional.empty() : url.map(each -> RunOn.of(each.value(), more.flatMap(keys -> keys.text("user")).map(Text::value), password, dialect));
+    }
+
+    /** The tables in their order; none at all where one can't be read, which is reported. */
+    private List<DatabaseTable> tables(Mapping data, boolean there) {
+        List<DatabaseTable> tables = new ArrayList<>();
+        boolean all = true;
+        for (String name : data.keys()) {
+            Optional<DatabaseTable> table = overrides.there().tables().containsKey(name) ? Optional.of(found(name, DatabaseTable.named(name, overrides.there().tables().get(name)), Optional.empty()))
+                    : overrides.data().containsKey(name) ? given(name, data).map(DatabaseTable::of) : source(name, data, there);
+            table.ifPresent(tables::add);
+            all &= table.isPresent();
+        }
+        if (!data.keys().iterator().hasNext()) {
+            problems.add(data.place(), "'data' names no table");
+        }
+        refuseOthers("--data", overrides.data(), data);
+        refuseOthers("--table", overrides.there().tables(), data);
+        if (!there && !overrides.there().tables().isEmpty()) {
+            problems.add(Place.of("--table"), "is about a database; say which with --on URL");
+            return List.of();
+        }
+        return all ? tables : List.of();
+    }
+
+    private void refuseOthers(String option, Map<String, ?> given, Mapping data) {
+        given.keySet().stream().filter(name -> !data.has(name)).forEach(name -> problems.add(Place.of(option), "there is no table '" + name + "' in 'data'. " + Nearest.hint(name, data.keyList())));
+    }
+
+    private DatabaseTable found(String name, DatabaseTable table, Optional<Text> rowsBy) {
+        return rowsBy.map(Text::value).or(() -> overrides.there().rowsBy()).map(table::rowsBy).orElse(table);
+    }
+
+    /** A table of the database in which the brief is computed, or a query there. */
+    private Optional<DatabaseTable> there(String name, Mapping keys, boolean there) {
+        keys.allowing(List.of(), THERE);
+        if (keys.has("table") && keys.has("query")) {
+            keys.refuse("query", "has no use here, as 'table' says where the rows are");
+            return Optional.empty();
+        }
+        Map<String, Kind> kinds = new LayoutReader(keys, problems).kinds();
+        if (!there && kinds.isEmpty()) {
+            problems.add(keys.place(), "the table '" + name + "' is in a database; say which with --on URL or 'run-on', or what its columns hold with 'kinds', which is enough for 'gorge sql'");
+            return Optional.empty();
+        }
+        described.put(name, Schema.of(name, Place.of("table '" + name + "'"), kinds.entrySet().stream().map(column -> Field.of(column.getKey(), column.getValue())).toList()));
+        Optional<DatabaseTable> table = keys.has("table") ? keys.text("table").map(text -> DatabaseTable.named(name, text.value())) : keys.text("query").map(text -> DatabaseTable.asked(name, text.value()));
+        return table.map(each -> found(name, each, keys.text("rows-by")));
+    }
+
+    /** A file that stands in for the one in the brief and is laid out like it; named from where the user stands, not from the brief. */
+    private Optional<Table> given(String table, Mapping data) {
+        Optional<Mapping> laidOut = data.isMapping(table) ? data.mapping(table).filter(keys -> keys.has("file")) : Optional.empty();
+        return read(table, overrides.data().get(table), laidOut.map(keys -> new LayoutReader(keys, problems).read()).orElse(Layout.FOUND));
+    }
+
+    /** A file alone, or with how it is laid out; what a query of another database gives; or a table of the one in which the brief is computed. */
+    private Optional<DatabaseTable> source(String table, Mapping data, boolean there) {
+        if (!data.isMapping(table)) {
+            return data.text(table).flatMap(text -> table(table, text, Layout.FOUND)).map(DatabaseTable::of);
+        }
+        Mapping keys = data.mapping(table).orElseThrow();
+        if (keys.has("jdbc")) {
+            return query(table, keys).map(DatabaseTable::of);
+        } else if (keys.has("table") || keys.has("query")) {
+            return there(table, keys, there);
+        }
+        Layout layout = new LayoutReader(keys, problems).read();
+        return keys.text("file").flatMap(text -> table(table, text, layout)).map(DatabaseTable::of);
+    }
+
+    private Optional<Table> query(String table, Mapping keys) {
+        keys.allowing(List.of("jdbc", "query"), List.of("jdbc", "query", "user", "password-variable", "shape"));
+        Optional<Text> url = keys.text("jdbc");
+        Optional<Text> query = keys.text("query");
+        Optional<String> untrusted = url.map(Text::value).flatMap(trust::refusal);
+        untrusted.ifPresent(why -> keys.refuse("jdbc", why));
+        Optional<String> password = keys.text("password-variable").map(Text::value).flatMap(variable -> variable(variable, keys));
+        if (untrusted.isPresent() || url.isEmpty() || query.isEmpty() || keys.has("password-variable") && password.isEmpty()) {
+            return Optional.empty();
+        }
+        Login login = new Login(url.get().value(), keys.text("user").map(Text::value), password);
+        try {
+            return Optional.of(QueryTable.read(table, login, query.get().value()));
+        } catch (BadInput e) {
+            e.problems().forEach(problem -> problems.add(query.get().place(), problem.toString()));
+            return Optional.empty();
+        }
+    }
+
+    private Optional<String> variable(String variable, Mapping keys) {
+        Optional<String> untrusted = trust.refusalOfVariable(variable);
+        Optional<String> value = untrusted.isPresent() ? Optional.empty() : Optional.ofNullable(System.getenv(variable));
+        if (value.isEmpty()) {
+            keys.refuse("password-variable", untrusted.orElse("there is no environment variable '" + variable + "'"));
+        }
+        return value;
+    }
+
+    private Optional<Table> table(String table, Text text, Layout layout) {
+        if (text.value().equals(FileKind.STANDARD_INPUT)) {
+            Optional<String> untrusted = trust.refusalOfInput();
+            untrusted.ifPresent(why -> problems.add(text.place(), why));
+            return untrusted.isPresent() ? Optional.empty() : read(table, Path.of(FileKind.STANDARD_INPUT), layout);
+        }
+        Path source = file.resolveSibling(text.value());
+        Optional<String> untrusted = trust.refusal(file, source);
+        if (untrusted.isPresent()) {
+            problems.add(text.place(), untrusted.get());
+            return Optional.empty();
+        }
+        if (!Files.exists(source)) {
+            inputs.add(source);
+            problems.add(text.place(), "there is no file '" + source + "' for the table '" + table + "'");
+            return Optional.empty();
+        }
+        return read(table, source, layout);
+    }
+
+    private Optional<Table> read(String table, Path source, Layout given) {
+        Layout layout = given.within(trust.limits());
+        if (source.toString().equals(FileKind.STANDARD_INPUT)) {
+            return problems.attempt(() -> TableFile.read(table, System.in, layout, progress));
+        }
+        inputs.add(source);
+        try {
+            return problems.attempt(() -> TableFile.read(table, source, layout, progress));
+        } catch (OutOfMemoryError e) {
+            throw Memory.ended(Place.inFile(source.toString()), "the table", "give it fewer rows or columns");
+        }
+    }
+}

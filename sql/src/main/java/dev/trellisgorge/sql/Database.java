@@ -1,0 +1,281 @@
+package dev.trellisgorge.sql;
+
+import dev.trellisgorge.formula.Formula;
+import dev.trellisgorge.formula.Formulas;
+import dev.trellisgorge.formula.Settings;
+import dev.trellisgorge.formula.Typing;
+import dev.trellisgorge.plan.Plan;
+import dev.trellisgorge.problem.BadInput;
+import dev.trellisgorge.problem.Note;
+import dev.trellisgorge.problem.Place;
+import dev.trellisgorge.shape.Derive;
+import dev.trellisgorge.shape.Executor;
+import dev.trellisgorge.shape.Join;
+import dev.trellisgorge.shape.Known;
+import dev.trellisgorge.shape.Pipeline;
+import dev.trellisgorge.shape.StepNotes;
+import dev.trellisgorge.table.Column;
+import dev.trellisgorge.table.Field;
+import dev.trellisgorge.table.Kind;
+import dev.trellisgorge.table.Schema;
+import dev.trellisgorge.table.Source;
+import dev.trellisgorge.table.Table;
+import dev.trellisgorge.tables.Login;
+import dev.trellisgorge.tables.QueryTable;
+import java.sql.Connection;
+import java.sql.PreparedStatement;
+import java.sql.ResultSet;
+import java.sql.SQLException;
+import java.sql.Statement;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Objects;
+import java.util.Optional;
+import java.util.Set;
+import java.util.stream.Collectors;
+import java.util.stream.IntStream;
+import javax.sql.DataSource;
+
+/**
+ * Runs pipelines where the raw tables are: the steps and the series are one statement, and the charts' rows alone come over. A plan is run by
+ * {@code plan.over(database)}. Cells are those of the evaluator; sums may differ in their last digits. What the dialect can't say of the columns is
+ * computed here, over the rows that came. The connection only reads, once tables at hand are copied.
+ *
+ * <p>Thread-safe: one statement at a time. Close it when all charts are computed.
+ */
+public final class Database implements Executor, AutoCloseable {
+    private static final int ROWS_AT_ONCE = 10_000;
+
+    private final Connection connection;
+    private final Login shown;
+    private final Dialect dialect;
+    private final Settings settings;
+    private final Map<String, TableSource> sources;
+    private final boolean tellsAll;
+    private final DatabaseNotes notes = new DatabaseNotes(this);
+    private final DatabaseChecks checks = new DatabaseChecks(this);
+    private volatile Optional<Statement> running = Optional.empty();
+
+    private Database(Connection connection, Login shown, Dialect dialect, Map<String, TableSource> sources, Settings settings, boolean tellsAll) {
+        this.connection = connection;
+        this.shown = shown;
+        this.dialect = dialect;
+        this.sources = sources;
+        this.settings = settings;
+        this.tellsAll = tellsAll;
+    }
+
+    /**
+     * Over some tables. Those at hand are copied.
+     *
+     * @param source   a connection is taken from it, and closed with the database
+     * @param settings that formulas name
+     * @throws BadInput where the database does not answer, a table or column is not there, or is of no kind that is known
+     */
+    public static Database open(DataSource source, Dialect dialect, List<DatabaseTable> tables, Settings settings) {
+        Login shown = Login.to("the data source");
+        try {
+            return over(source.getConnection(), shown, dialect, tables, settings, true);
+        } catch (SQLException e) {
+            throw shown.failed(e, Place.of(""));
+        }
+    }
+
+    /** The same by a login. @param tellsAll whether notes that nobody needs are counted too, such as rows that steps leave out; it takes statements of their own */
+    public static Database open(Login login, Dialect dialect, List<DatabaseTable> tables, Settings settings, boolean tellsAll) {
+        return over(login.open(Place.of("")), login, dialect, tables, settings, tellsAll);
+    }
+
+    private static Database over(Connection connection, Login shown, Dialect dialect, List<DatabaseTable> tables, Settings settings, boolean tellsAll) {
+        Objects.requireNonNull(settings, "settings");
+        try {
+            Map<String, TableSource> sources = new DatabaseTables(connection, shown, dialect).sources(tables);
+            if (dialect != Dialect.DUCKDB) {
+                connection.setReadOnly(true);
+            }
+            connection.setAutoCommit(false);
+            return new Database(connection, shown, dialect, sources, settings, tellsAll);
+        } catch (SQLException | RuntimeException e) {
+            closed(connection);
+            throw e instanceof SQLException wrong ? shown.failed(wrong, Place.of("")) : (RuntimeException) e;
+        }
+    }
+
+    private static void closed(Connection connection) {
+        try {
+            connection.close();
+        } catch (SQLException e) {
+            // What went wrong before is told; a connection that can't be closed is gone.
+        }
+    }
+
+    @Override
+    public Settings settings() {
+        return settings;
+    }
+
+    @Override
+    public Known known() {
+        Map<String, Schema> schemas = new LinkedHashMap<>();
+        sources.forEach((name, source) -> schemas.put(name, source.schema()));
+        return new Known(schemas, settings);
+    }
+
+    @Override
+    public boolean isHere() {
+        return false;
+    }
+
+    @Override
+    public Table run(Pipeline pipeline) {
+        return run(pipeline, new Wanted(Map.of(), Set.of(), false)).rows();
+    }
+
+    @Override
+    public synchronized Outcome run(Pipeline pipeline, Wanted wanted) {
+        Schema schema = pipeline.schema(known());
+        Typing typing = new Typing(schema, settings);
+        Set<String> said = said(pipeline, wanted);
+        List<Kind> kinds = new ArrayList<>(schema.fields().stream().map(Field::kind).toList());
+        wanted.formulas().forEach((name, formula) -> typing.computed(name, typing.kind(formula).orElse(Kind.NUMBER)));
+        said.forEach(name -> kinds.add(typing.computed().get(name)));
+        Query query = query(pipeline, wanted.formulas(), said);
+        query.refuseUnordered();
+        checks.beforehand(pipeline);
+        Query.Telling statement = query.telling(wanted.firstRowAlone() ? "\nFETCH FIRST 1 ROW ONLY" : "");
+        statement.facts().forEach(fact -> kinds.add(Kind.NUMBER));
+        List<Column> columns = asked(pipeline.name(), statement.statement(), kinds);
+        Table rows = Table.of(schema.name(), Source.MEMORY, named(columns, schema));
+        Map<String, Column> computed = new LinkedHashMap<>();
+        said.forEach(name -> computed.put(name, columns.get(schema.fields().size() + computed.size()).named(name)));
+        List<Column> counts = columns.subList(schema.fields().size() + said.size(), columns.size());
+        if (rows.rowCount() == 0) {
+            checks.emptied(pipeline);
+            return new Outcome(rows, computed);
+        }
+        Table told = rows;
+        for (int i = 0; i < counts.size(); i++) {
+            told = checks.counted(statement.facts().get(i), counts.get(i).number(0)).map(told::noting).orElse(told);
+        }
+        return new Outcome(tellsAll ? told.noting(notes.of(pipeline)) : told, computed);
+    }
+
+    /** What steps give, of which nothing is told and nothing checked. */
+    synchronized Table fetched(Pipeline pipeline) {
+        Schema schema = pipeline.schema(known());
+        return Table.of(schema.name(), Source.MEMORY, named(asked(pipeline.name(), query(pipeline, Map.of(), Set.of()).parametrised(), schema.fields().stream().map(Field::kind).toList()), schema));
+    }
+
+    DatabaseNotes notes() {
+        return notes;
+    }
+
+    /** The wanted columns that the dialect can say; those of all rows that are looked at in one row alone must be among them. */
+    private Set<String> said(Pipeline pipeline, Wanted wanted) {
+        Set<String> said = new LinkedHashSet<>();
+        BadInput first = null;
+        for (String name : wanted.names()) {
+            try {
+                query(pipeline, wanted.formulas(), Set.of(name)).parametrised();
+                said.add(name);
+            } catch (BadInput unsaid) {
+                first = first == null ? unsaid : first;
+            }
+        }
+        if (first != null && wanted.firstRowAlone()) {
+            throw first;
+        }
+        return said;
+    }
+
+    /** The statement of a plan's series, with the settings' values in it. Errors as {@link Sql#in}; also where a table is copied here, and is gone with the connection. */
+    public String statement(Plan plan) {
+        sources.forEach((name, source) -> {
+            if (source.isCopy() && reads(plan.pipeline(), name)) {
+                throw new BadInput(Place.of("table '" + name + "'"), "is a file, which the database has no table of; say which with --table " + name + "=TABLE");
+            }
+        });
+        Map<String, Formula> formulas = new LinkedHashMap<>();
+        plan.columns().forEach(column -> formulas.put(column.name(), column.formula()));
+        Query query = new Query(plan.pipeline(), formulas, new LinkedHashSet<>(plan.series()), plan.category().stream().toList(), known(), sources, dialect);
+        query.refuseUnordered();
+        return query.withValues();
+    }
+
+    private static boolean reads(Pipeline pipeline, String table) {
+        return pipeline.source().equals(table) || pipeline.steps().stream().anyMatch(step -> step instanceof Join join && reads(join.other(), table));
+    }
+
+    private Query query(Pipeline pipeline, Map<String, Formula> formulas, Set<String> wanted) {
+        return new Query(pipeline, formulas, wanted, pipeline.schema(known()).columnNames(), known(), sources, dialect);
+    }
+
+    /** The first columns by the names that they have in a table. */
+    private static List<Column> named(List<Column> columns, Schema schema) {
+        return IntStream.range(0, schema.fields().size()).mapToObj(i -> columns.get(i).named(schema.fields().get(i).name())).toList();
+    }
+
+    /** The rows that a statement gives, as columns of these kinds; their names are their places. */
+    private List<Column> asked(String name, Sql.Parametrised statement, List<Kind> kinds) {
+        List<Field> fields = IntStream.range(0, kinds.size()).mapToObj(i -> Field.of(String.valueOf(i), kinds.get(i))).toList();
+        try (PreparedStatement query = connection.prepareStatement(statement.text())) {
+            running = Optional.of(query);
+            query.setFetchSize(ROWS_AT_ONCE);
+            for (int i = 0; i < statement.parameters().size(); i++) {
+                DatabaseTables.set(query, i + 1, statement.parameters().get(i), 0);
+            }
+            try (ResultSet rows = query.executeQuery()) {
+                return QueryTable.of(name, rows, fields).columns();
+            }
+        } catch (SQLException e) {
+            rolledBack();
+            throw shown.failed(e, Place.of("table '" + name + "'"));
+        } finally {
+            running = Optional.empty();
+        }
+    }
+
+    /** After an error a transaction takes no more statements. */
+    private void rolledBack() {
+        try {
+            connection.rollback();
+        } catch (SQLException e) {
+            // The connection is gone, which the error says.
+        }
+    }
+
+    @Override
+    public Optional<Note> passedOver(Pipeline pipeline, String figure, Formula of) {
+        Schema schema = pipeline.schema(known());
+        String cell = schema.free("cell");
+        Pipeline missing = pipeline.then(new Derive(cell, Formulas.choose(Formulas.present(of), Formulas.absent(), Formulas.number(1))));
+        long count = (long) notes.sum(missing, cell);
+        return count == 0 ? Optional.empty() : Optional.of(StepNotes.passedOver(figure, count, notes.names(pipeline, Formulas.not(Formulas.present(of)))));
+    }
+
+    /** Stops the statement that runs, if one does; whoever waits for it is told that it was cancelled. */
+    public void cancel() {
+        running.ifPresent(statement -> {
+            try {
+                statement.cancel();
+            } catch (SQLException e) {
+                // It has ended by itself.
+            }
+        });
+    }
+
+    /** Closes the connection; temporary tables are gone with it. */
+    @Override
+    public void close() {
+        closed(connection);
+    }
+
+    /** Where it is and what it reads, without a password. */
+    @Override
+    public String toString() {
+        return shown + " " + sources.keySet().stream().collect(Collectors.joining(", "));
+    }
+}

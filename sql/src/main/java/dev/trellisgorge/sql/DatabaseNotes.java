@@ -1,0 +1,206 @@
+package dev.trellisgorge.sql;
+
+import dev.trellisgorge.formula.Formula;
+import dev.trellisgorge.formula.Formulas;
+import dev.trellisgorge.formula.Typing;
+import dev.trellisgorge.problem.Note;
+import dev.trellisgorge.shape.Choose;
+import dev.trellisgorge.shape.Derive;
+import dev.trellisgorge.shape.Join;
+import dev.trellisgorge.shape.Keep;
+import dev.trellisgorge.shape.Pipeline;
+import dev.trellisgorge.shape.Rank;
+import dev.trellisgorge.shape.Slice;
+import dev.trellisgorge.shape.Step;
+import dev.trellisgorge.shape.StepNotes;
+import dev.trellisgorge.shape.Top;
+import dev.trellisgorge.shape.Total;
+import dev.trellisgorge.table.Column;
+import dev.trellisgorge.table.Kind;
+import dev.trellisgorge.table.Schema;
+import dev.trellisgorge.table.Table;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.OptionalInt;
+import java.util.stream.IntStream;
+
+/** What a reader is told of the rows in a database: counted there, by steps of their own. */
+final class DatabaseNotes {
+    private final Database database;
+
+    DatabaseNotes(Database database) {
+        this.database = database;
+    }
+
+    /** What the steps leave out, and what joins don't match. */
+    List<Note> of(Pipeline pipeline) {
+        List<Note> notes = new ArrayList<>();
+        for (int i = 0; i < pipeline.parts().size(); i++) {
+            notes.addAll(of(pipeline.first(i), pipeline.steps().get(i)));
+        }
+        return notes;
+    }
+
+    private List<Note> of(Pipeline before, Step step) {
+        if (step instanceof Keep keep) {
+            return left(before, keep.condition(), (counts, names) -> StepNotes.leftOut(keep, counts.left(), counts.all(), counts.unknown(), counts.amounts(), names));
+        } else if (step instanceof Slice slice) {
+            Formula condition = slice.condition(schema(before), database.settings()).orElseThrow();
+            return left(before, condition, (counts, names) -> StepNotes.leftOut(slice, slice.cut().shown(database.settings()), counts.left(), counts.all(), counts.amounts(), names));
+        } else if (step instanceof Top top) {
+            String number = schema(before).free("row");
+            Formula first = Formulas.column(number).atMost(Formulas.number(top.rows()));
+            return left(before.then(new Derive(number, Formulas.rowNumber())), first, (counts, names) -> StepNotes.leftOut(top, counts.left(), counts.all(), counts.amounts(), names));
+        } else if (step instanceof Rank rank && rank.top().isPresent()) {
+            return cutOff(before, rank);
+        }
+        return step instanceof Join join ? joined(before, join) : List.of();
+    }
+
+    private Schema schema(Pipeline pipeline) {
+        return pipeline.schema(database.known());
+    }
+
+    /** The sum of a column's cells; 0 where there are none. */
+    double sum(Pipeline pipeline, String column) {
+        double sum = database.fetched(pipeline.then(new Total(List.of(), List.of(new Total.Figure(column, Total.Fold.SUM, column))))).column(column).number(0);
+        return Double.isNaN(sum) ? 0 : sum;
+    }
+
+    /** How many rows there are. */
+    long count(Pipeline pipeline) {
+        String one = schema(pipeline).free("one");
+        return (long) sum(pipeline.then(new Derive(one, Formulas.number(1))), one);
+    }
+
+    /** What the rows on which a condition is true are called, each name once. */
+    List<String> names(Pipeline pipeline, Formula condition) {
+        return StepNotes.namedBy(schema(pipeline)).map(column -> names(pipeline.then(new Keep(condition)), column)).orElse(List.of());
+    }
+
+    private List<String> names(Pipeline pipeline, String column) {
+        return written(pipeline, List.of(column));
+    }
+
+    /** The first keys, and how many more there are. */
+    private List<String> written(Pipeline pipeline, List<String> by) {
+        Pipeline distinct = pipeline.then(Total.distinct(by.toArray(String[]::new)));
+        Table first = database.fetched(distinct.then(new Top(StepNotes.LISTED)));
+        List<String> names = IntStream.range(0, first.rowCount()).mapToObj(row -> String.join(", ", by.stream().map(first::column).map(cells -> cells.isPresent(row) ? cells.written(row) : "(missing)").toList())).toList();
+        return names.size() < StepNotes.LISTED ? names : StepNotes.listed(names, count(distinct));
+    }
+
+    /** What is counted of rows that a condition leaves out. */
+    private record Counts(long left, long all, long unknown, List<StepNotes.Amount> amounts) {
+    }
+
+    private interface Telling {
+        Note of(Counts counts, List<String> names);
+    }
+
+    /** Rows on which a condition is not true. */
+    private List<Note> left(Pipeline before, Formula condition, Telling telling) {
+        List<String> figures = StepNotes.amountsOf(schema(before));
+        Map<String, Formula> cells = new LinkedHashMap<>();
+        cells.put("rows", Formulas.number(1));
+        cells.put("rows left", left(condition, Formulas.number(1)));
+        cells.put("rows unknown", Formulas.choose(Formulas.present(condition), Formulas.absent(), Formulas.number(1)));
+        for (int i = 0; i < figures.size(); i++) {
+            cells.put("all " + i, Formulas.column(figures.get(i)));
+            cells.put("left " + i, left(condition, Formulas.column(figures.get(i))));
+        }
+        Map<String, Double> sums = sums(before, cells);
+        long left = sums.get("rows left").longValue();
+        List<StepNotes.Amount> amounts = IntStream.range(0, figures.size()).mapToObj(i -> new StepNotes.Amount(figures.get(i), sums.get("left " + i), sums.get("all " + i))).toList();
+        Counts counts = new Counts(left, sums.get("rows").longValue(), sums.get("rows unknown").longValue(), amounts);
+        return left == 0 ? List.of() : List.of(telling.of(counts, names(before, Formulas.not(Formulas.coalesce(condition, Formulas.truth(false))))));
+    }
+
+    private static Formula left(Formula condition, Formula cell) {
+        return Formulas.choose(condition, Formulas.absent(), cell);
+    }
+
+    /** The sums of formulas over all rows; 0 where there is no cell. */
+    private Map<String, Double> sums(Pipeline before, Map<String, Formula> cells) {
+        Pipeline at = before;
+        Map<String, String> columns = new LinkedHashMap<>();
+        List<Total.Figure> figures = new ArrayList<>();
+        for (Map.Entry<String, Formula> cell : cells.entrySet()) {
+            String name = schema(at).free(cell.getKey());
+            at = at.then(new Derive(name, cell.getValue()));
+            columns.put(cell.getKey(), name);
+            figures.add(new Total.Figure(name, Total.Fold.SUM, name));
+        }
+        Table sums = database.fetched(at.then(new Total(List.of(), figures)));
+        Map<String, Double> all = new LinkedHashMap<>();
+        columns.forEach((cell, name) -> all.put(cell, sums.column(name).isPresent(0) ? sums.column(name).number(0) : 0));
+        return all;
+    }
+
+    /** The rows after the first ones, and what they amount to. */
+    private List<Note> cutOff(Pipeline before, Rank rank) {
+        Pipeline numbered = numbered(before, rank);
+        Formula first = first(numbered, rank);
+        boolean sized = StepNotes.isSize(rank.by(), new Typing(schema(before), database.settings()).kind(rank.by()).orElse(Kind.NUMBER));
+        Map<String, Formula> cells = new LinkedHashMap<>(Map.of("rows left", left(first, Formulas.number(1))));
+        if (sized) {
+            cells.put("key", rank.by());
+            cells.put("key left", left(first, rank.by()));
+        }
+        Map<String, Double> sums = sums(numbered, cells);
+        long left = sums.get("rows left").longValue();
+        double share = !sized || sums.get("key") == 0 ? Double.NaN : sums.get("key left") / sums.get("key");
+        return left == 0 ? List.of() : List.of(StepNotes.cutOff(rank, left, share, rank.names().map(column -> names(numbered.then(new Keep(Formulas.not(first))), column)).orElse(List.of())));
+    }
+
+    /** The rows in the order of a rank, with their numbers in a last column. */
+    private Pipeline numbered(Pipeline before, Rank rank) {
+        return before.then(new Rank(rank.by(), rank.order(), OptionalInt.empty(), Optional.empty(), Optional.empty(), Optional.empty())).then(new Derive(schema(before).free("row"), Formulas.rowNumber()));
+    }
+
+    private Formula first(Pipeline numbered, Rank rank) {
+        List<String> columns = schema(numbered).columnNames();
+        return Formulas.column(columns.get(columns.size() - 1)).atMost(Formulas.number(rank.top().orElseThrow()));
+    }
+
+    /** The cells that the row for all others passes over. */
+    Note passedOver(Pipeline before, Rank rank, String column, long missing) {
+        Pipeline numbered = numbered(before, rank);
+        Formula others = Formulas.not(first(numbered, rank)).and(Formulas.not(Formulas.present(Formulas.column(column))));
+        return StepNotes.passedOver(StepNotes.figure(rank.rest().orElseThrow().name(), column, rank.rest().get().ways().get(column)), missing, names(numbered, others));
+    }
+
+    private List<Note> joined(Pipeline before, Join join) {
+        List<Note> notes = new ArrayList<>();
+        List<String> here = List.copyOf(join.on().keySet());
+        List<String> there = here.stream().map(join.on()::get).toList();
+        List<String> unmatched = unmatched(before, here, join.other(), there);
+        List<String> unused = unmatched(join.other(), there, before, here);
+        if (!unmatched.isEmpty()) {
+            notes.add(StepNotes.unmatched(join, unmatched));
+        }
+        if (!unused.isEmpty()) {
+            notes.add(StepNotes.unused(join, unused));
+        }
+        return notes;
+    }
+
+    /** The keys of one table that another has not. */
+    private List<String> unmatched(Pipeline one, List<String> keys, Pipeline other, List<String> otherKeys) {
+        String mark = schema(one.then(new Choose(keys))).free("there");
+        Pipeline marked = other.then(Total.distinct(otherKeys.toArray(String[]::new))).then(new Derive(mark, Formulas.number(1)));
+        Map<String, String> on = new LinkedHashMap<>();
+        IntStream.range(0, keys.size()).forEach(i -> on.put(keys.get(i), otherKeys.get(i)));
+        Pipeline left = one.then(Total.distinct(keys.toArray(String[]::new))).then(new Join(marked, on, Join.Way.LEFT, false));
+        return written(left.then(new Keep(Formulas.not(Formulas.present(Formulas.column(mark))))), keys);
+    }
+
+    /** A column's cells as they are written, each once; no more than are looked through. */
+    Optional<Column> cells(Pipeline pipeline, String column, int most) {
+        Table cells = database.fetched(pipeline.then(Total.distinct(column)).then(new Top(most + 1)));
+        return cells.rowCount() > most ? Optional.empty() : Optional.of(cells.column(column));
+    }
+}

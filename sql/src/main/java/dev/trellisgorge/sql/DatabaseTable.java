@@ -1,0 +1,65 @@
+package dev.trellisgorge.sql;
+
+import dev.trellisgorge.table.Table;
+import java.util.Objects;
+import java.util.Optional;
+
+/**
+ * A raw table of a {@link Database}, by the name that pipelines use. Immutable and thread-safe.
+ *
+ * @param name   in pipelines
+ * @param rows   where its rows are
+ * @param rowsBy the column that numbers its rows, where one does
+ */
+public record DatabaseTable(String name, Rows rows, Optional<String> rowsBy) {
+    public DatabaseTable {
+        Objects.requireNonNull(name, "name");
+        Objects.requireNonNull(rows, "rows");
+        Objects.requireNonNull(rowsBy, "rowsBy");
+    }
+
+    /** Where the rows of a table are. */
+    public sealed interface Rows {
+    }
+
+    /** In a table or view of the database, as a person names it: {@code generation}, {@code plant.generation}. */
+    public record Named(String table) implements Rows {
+        public Named {
+            Objects.requireNonNull(table, "table");
+        }
+    }
+
+    /** In what a query gives. */
+    public record Asked(String query) implements Rows {
+        public Asked {
+            Objects.requireNonNull(query, "query");
+        }
+    }
+
+    /** At hand: they are copied into a temporary table, in their order. */
+    public record AtHand(Table table) implements Rows {
+        public AtHand {
+            Objects.requireNonNull(table, "table");
+        }
+    }
+
+    /** A table or view of the database, of that name or another. */
+    public static DatabaseTable named(String name, String table) {
+        return new DatabaseTable(name, new Named(table), Optional.empty());
+    }
+
+    /** What a query gives. */
+    public static DatabaseTable asked(String name, String query) {
+        return new DatabaseTable(name, new Asked(query), Optional.empty());
+    }
+
+    /** A table that is at hand, by its own name. */
+    public static DatabaseTable of(Table table) {
+        return new DatabaseTable(table.name(), new AtHand(table), Optional.empty());
+    }
+
+    /** With a column that numbers its rows; without, they are in no order, see {@link Sql#rowsBy}. */
+    public DatabaseTable rowsBy(String column) {
+        return new DatabaseTable(name, rows, Optional.of(column));
+    }
+}

@@ -1,0 +1,171 @@
+package dev.trellisgorge.sql;
+
+import dev.trellisgorge.problem.BadInput;
+import dev.trellisgorge.problem.Nearest;
+import dev.trellisgorge.problem.Place;
+import dev.trellisgorge.table.Column;
+import dev.trellisgorge.table.Field;
+import dev.trellisgorge.table.Schema;
+import dev.trellisgorge.table.Table;
+import dev.trellisgorge.tables.Login;
+import dev.trellisgorge.tables.QueryTable;
+import dev.trellisgorge.tables.QueryText;
+import java.sql.Connection;
+import java.sql.Date;
+import java.sql.PreparedStatement;
+import java.sql.ResultSet;
+import java.sql.SQLException;
+import java.sql.Statement;
+import java.sql.Types;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+
+/** Finds raw tables in a database, and copies those that are at hand into it. */
+final class DatabaseTables {
+    private static final int ROWS_AT_ONCE = 5_000;
+    private static final Pattern PART = Pattern.compile("\"((?:[^\"]|\"\")+)\"|([^.\"]+)");
+
+    private final Connection connection;
+    private final Login shown;
+    private final Dialect dialect;
+    private int copies;
+
+    DatabaseTables(Connection connection, Login shown, Dialect dialect) {
+        this.connection = connection;
+        this.shown = shown;
+        this.dialect = dialect;
+    }
+
+    /** @throws BadInput where a table or a column is not there, or a query is wrong */
+    Map<String, TableSource> sources(List<DatabaseTable> tables) throws SQLException {
+        Map<String, TableSource> sources = new LinkedHashMap<>();
+        for (DatabaseTable table : tables) {
+            sources.put(table.name(), source(table));
+        }
+        return sources;
+    }
+
+    private TableSource source(DatabaseTable table) throws SQLException {
+        if (table.rows() instanceof DatabaseTable.AtHand here) {
+            return copied(here.table());
+        }
+        Place place = Place.of("table '" + table.name() + "'");
+        String from;
+        if (table.rows() instanceof DatabaseTable.Asked asked) {
+            QueryText.refuseHarmful(asked.query(), place);
+            from = "(" + asked.query().strip().replaceAll(";\\s*$", "") + "\n) AS " + dialect.quoted("asked");
+        } else {
+            from = named(((DatabaseTable.Named) table.rows()).table(), place);
+        }
+        Schema schema = Schema.of(table.name(), place, fields(from, place));
+        table.rowsBy().ifPresent(schema::field);
+        return new TableSource(from, schema, table.rowsBy().map(dialect::quoted), false);
+    }
+
+    private List<Field> fields(String from, Place place) throws SQLException {
+        try (PreparedStatement query = connection.prepareStatement("SELECT * FROM " + from + " WHERE 1 = 0"); ResultSet rows = query.executeQuery()) {
+            return QueryTable.fields(rows.getMetaData());
+        } catch (SQLException e) {
+            if (!connection.getAutoCommit()) {
+                connection.rollback();
+            }
+            throw shown.failed(e, place);
+        }
+    }
+
+    /** A table as the database calls it; upper and lower case are told apart only where the database has several of a name. */
+    private String named(String written, Place place) throws SQLException {
+        List<String> parts = new ArrayList<>();
+        Matcher part = PART.matcher(written);
+        while (part.find()) {
+            parts.add(part.group(1) != null ? part.group(1).replace("\"\"", "\"") : part.group(2).strip());
+        }
+        String name = parts.isEmpty() ? written : parts.get(parts.size() - 1);
+        Optional<String> schema = parts.size() > 1 ? Optional.of(parts.get(parts.size() - 2)) : Optional.empty();
+        List<List<String>> exact = new ArrayList<>();
+        List<List<String>> alike = new ArrayList<>();
+        List<String> all = new ArrayList<>();
+        try (ResultSet tables = connection.getMetaData().getTables(parts.size() > 2 ? parts.get(parts.size() - 3) : connection.getCatalog(), null, "%", null)) {
+            while (tables.next()) {
+                String in = tables.getString("TABLE_SCHEM");
+                String found = tables.getString("TABLE_NAME");
+                List<String> whole = in == null ? List.of(found) : List.of(in, found);
+                all.add(schema.isPresent() ? String.join(".", whole) : found);
+                if (found.equals(name) && (schema.isEmpty() || schema.get().equals(in))) {
+                    exact.add(whole);
+                } else if (found.equalsIgnoreCase(name) && (schema.isEmpty() || schema.get().equalsIgnoreCase(in))) {
+                    alike.add(whole);
+                }
+            }
+        }
+        List<List<String>> fits = exact.isEmpty() ? alike : exact;
+        if (fits.isEmpty()) {
+            throw new BadInput(place, "the database has no table '" + written + "'. " + Nearest.hint(written, all));
+        }
+        Optional<List<String>> own = schema.isPresent() ? Optional.empty() : fits.stream().filter(whole -> whole.size() == 2 && isOwn(whole.get(0))).findFirst();
+        if (own.isEmpty() && fits.size() > 1) {
+            throw new BadInput(place, "the database has several tables '" + written + "': " + String.join(", ", fits.stream().map(whole -> String.join(".", whole)).toList()) + "; say which");
+        }
+        return String.join(".", own.orElse(fits.get(0)).stream().map(dialect::quoted).toList());
+    }
+
+    private boolean isOwn(String schema) {
+        try {
+            return schema.equals(connection.getSchema());
+        } catch (SQLException e) {
+            return false;
+        }
+    }
+
+    /** A temporary table of the same cells, whose rows are numbered. */
+    private TableSource copied(Table table) throws SQLException {
+        String name = "copy " + ++copies + " of " + table.name();
+        String number = table.schema().free("row");
+        List<String> fields = new ArrayList<>(List.of(dialect.quoted(number) + " INTEGER"));
+        table.columns().forEach(column -> fields.add(dialect.quoted(column.name()) + " " + dialect.type(column.kind())));
+        String quoted = dialect.quoted(name.length() > 60 ? "copy " + copies : name);
+        try (Statement make = connection.createStatement()) {
+            make.execute("CREATE " + dialect.temporary() + " TABLE " + quoted + " (" + String.join(", ", fields) + ")");
+        }
+        connection.setAutoCommit(false);
+        try (PreparedStatement insert = connection.prepareStatement("INSERT INTO " + quoted + " VALUES (?" + ", ?".repeat(table.columns().size()) + ")")) {
+            for (int row = 0; row < table.rowCount(); row++) {
+                insert.setInt(1, row + 1);
+                for (int i = 0; i < table.columns().size(); i++) {
+                    set(insert, i + 2, table.columns().get(i), row);
+                }
+                insert.addBatch();
+                if ((row + 1) % ROWS_AT_ONCE == 0 || row + 1 == table.rowCount()) {
+                    insert.executeBatch();
+                }
+            }
+        }
+        connection.commit();
+        connection.setAutoCommit(true);
+        return new TableSource(quoted, table.schema(), Optional.of(dialect.quoted(number)), true);
+    }
+
+    /** Sets a parameter to a cell. */
+    static void set(PreparedStatement statement, int at, Column column, int row) throws SQLException {
+        if (!column.isPresent(row)) {
+            statement.setNull(at, switch (column.kind()) {
+                case NUMBER -> Types.DOUBLE;
+                case TEXT -> Types.VARCHAR;
+                case DATE -> Types.DATE;
+                case TRUTH -> Types.BOOLEAN;
+            });
+            return;
+        }
+        switch (column.kind()) {
+            case NUMBER -> statement.setDouble(at, column.number(row));
+            case TEXT -> statement.setString(at, column.written(row));
+            case DATE -> statement.setDate(at, Date.valueOf(column.date(row).orElseThrow()));
+            case TRUTH -> statement.setBoolean(at, column.number(row) == 1);
+        }
+    }
+}
