@@ -10,6 +10,8 @@ import java.time.LocalDate;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
+import java.util.stream.Collectors;
+import java.util.stream.IntStream;
 
 /** How databases differ in what a statement is written in. Thread-safe. */
 public enum Dialect {
@@ -19,6 +21,10 @@ public enum Dialect {
     /** Texts are compared by their bytes, whatever the database's own collation is. */
     POSTGRESQL("DOUBLE PRECISION", "TEXT", " COLLATE \"C\"", "NUMERIC"),
     H2("DOUBLE PRECISION", "VARCHAR", "", "DECFLOAT");
+
+    /** Numbers from 0 below 100,000, made of digits, as the standard has no table of numbers. */
+    private static final String TENS = IntStream.range(0, 5).mapToObj(i -> "(VALUES (0), (1), (2), (3), (4), (5), (6), (7), (8), (9)) AS d" + i + " (n)").collect(Collectors.joining(" CROSS JOIN "));
+    private static final String DIGITS = "(d0.n + d1.n * 10 + d2.n * 100 + d3.n * 1000 + d4.n * 10000)";
 
     private final String number;
     private final String text;
@@ -123,6 +129,32 @@ public enum Dialect {
             case MONTH -> year + " || '-' || " + digits("MONTH", date, 2);
             case QUARTER -> year + " || '-Q' || " + digits("QUARTER", date, 1);
             case YEAR -> year;
+        };
+    }
+
+    /** A table of whole numbers, in its only column. */
+    String numbers(String from, String to, String column) {
+        return switch (this) {
+            case DUCKDB -> "(SELECT UNNEST(GENERATE_SERIES(CAST(" + from + " AS BIGINT), CAST(" + to + " AS BIGINT))) AS " + column + ")";
+            case POSTGRESQL -> "(SELECT GENERATE_SERIES(CAST(" + from + " AS BIGINT), CAST(" + to + " AS BIGINT)) AS " + column + ")";
+            case H2 -> "(SELECT X AS " + column + " FROM SYSTEM_RANGE(CAST(" + from + " AS BIGINT), CAST(" + to + " AS BIGINT)))";
+            case STANDARD -> "(SELECT " + from + " + " + DIGITS + " AS " + column + " FROM " + TENS + " WHERE " + DIGITS + " <= " + to + " - " + from + ")";
+        };
+    }
+
+    /** The day that is so many days after 1970-01-01. */
+    String day(String days) {
+        String whole = "CAST(" + days + " AS INTEGER)";
+        return this == H2 ? "DATEADD(DAY, " + whole + ", DATE '1970-01-01')" : "(DATE '1970-01-01' + " + whole + ")";
+    }
+
+    /** Whether all of a text is as a regular expression says. */
+    String matches(String text, String pattern) {
+        return switch (this) {
+            case DUCKDB -> "REGEXP_FULL_MATCH(" + text + ", '" + pattern + "')";
+            case POSTGRESQL -> "(" + text + " ~ '^(" + pattern + ")$')";
+            case H2 -> "REGEXP_LIKE(" + text + ", '^(" + pattern + ")$')";
+            case STANDARD -> "(" + text + " LIKE_REGEX '^(" + pattern + ")$')";
         };
     }
 

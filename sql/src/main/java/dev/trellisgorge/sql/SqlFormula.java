@@ -11,6 +11,7 @@ import dev.trellisgorge.formula.Typing;
 import dev.trellisgorge.formula.Window;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Place;
+import dev.trellisgorge.table.CalendarUnit;
 import dev.trellisgorge.table.Kind;
 import java.util.List;
 import java.util.stream.Collectors;
@@ -185,31 +186,17 @@ final class SqlFormula implements Formula.Cases<String> {
         return "NULLIF(" + write(f.left()) + ", " + write(f.right()) + ")";
     }
 
-    private String field(String part, String date) {
-        return "EXTRACT(" + part + " FROM " + date + ")";
-    }
-
     @Override
     public String calendarField(Calendar.CalendarField f, Kind kind) {
-        if (typing.of(f.of()) != Kind.DATE) {
-            throw refused(f, "texts are not read as periods there; make dates of them");
-        }
-        return dialect.cast(field(f.part().toString(), write(f.of())), Kind.NUMBER);
+        String of = write(f.of());
+        String date = typing.of(f.of()) == Kind.DATE ? of : new Periods(dialect).firstDay(of, CalendarUnit.valueOf(f.part().name()));
+        return dialect.cast("EXTRACT(" + f.part() + " FROM " + date + ")", Kind.NUMBER);
     }
 
     @Override
     public String period(Calendar.Period f, Kind kind) {
-        if (typing.of(f.of()) != Kind.DATE) {
-            throw refused(f, "texts are not read as periods there; make dates of them");
-        }
-        String date = write(f.of());
-        return dialect.cast(switch (f.unit()) {
-            case DAY -> dialect.days(date);
-            case WEEK -> "FLOOR((" + dialect.days(date) + " + 3) / " + dialect.number(7) + ")";
-            case MONTH -> field("YEAR", date) + " * 12 + " + field("MONTH", date) + " - 1";
-            case QUARTER -> field("YEAR", date) + " * 4 + " + field("QUARTER", date) + " - 1";
-            case YEAR -> field("YEAR", date);
-        }, Kind.NUMBER);
+        Periods periods = new Periods(dialect);
+        return typing.of(f.of()) == Kind.DATE ? periods.number(write(f.of()), f.unit()) : periods.numberOfText(write(f.of()), f.unit());
     }
 
     @Override

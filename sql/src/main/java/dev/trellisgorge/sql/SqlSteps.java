@@ -1,7 +1,6 @@
 package dev.trellisgorge.sql;
 
 import dev.trellisgorge.formula.Formula;
-import dev.trellisgorge.formula.Reads;
 import dev.trellisgorge.formula.Typing;
 import dev.trellisgorge.formula.Window;
 import dev.trellisgorge.problem.BadInput;
@@ -18,7 +17,6 @@ import dev.trellisgorge.shape.Pivot;
 import dev.trellisgorge.shape.Previous;
 import dev.trellisgorge.shape.Rank;
 import dev.trellisgorge.shape.Rename;
-import dev.trellisgorge.shape.Rest;
 import dev.trellisgorge.shape.Slice;
 import dev.trellisgorge.shape.Step;
 import dev.trellisgorge.shape.Top;
@@ -62,7 +60,7 @@ final class SqlSteps {
     }
 
     /** Counts something in a column of its own, of the relation that is made. */
-    private void count(Fact.Of what, String fold, String cell, Relation made, Map<String, String> counts) {
+    void count(Fact.Of what, String fold, String cell, Relation made, Map<String, String> counts) {
         if (statement.isTelling()) {
             String alias = "count " + (facts.size() + 1);
             counts.put(alias, cell);
@@ -81,11 +79,16 @@ final class SqlSteps {
         return made;
     }
 
-    private String here(Relation of, String column) {
+    String here(Relation of, String column) {
         return dialect.quoted("here") + "." + dialect.quoted(of.columns().get(column));
     }
 
-    private String row(Relation of) {
+    /** A column of the relation that is read. */
+    String here(String alias) {
+        return dialect.quoted("here") + "." + dialect.quoted(alias);
+    }
+
+    String row(Relation of) {
         return dialect.quoted("here") + "." + dialect.quoted(of.row());
     }
 
@@ -93,7 +96,7 @@ final class SqlSteps {
         return dialect.quoted("here") + "." + dialect.quoted(of.computed().get(name));
     }
 
-    private BadInput refused(Step step, String why) {
+    BadInput refused(Step step, String why) {
         return new BadInput(Place.of("step '" + step.sentence() + "'"), "can't be said in the dialect " + dialect + ": " + why);
     }
 
@@ -123,7 +126,7 @@ final class SqlSteps {
         } else if (step instanceof Total total) {
             return totalled(over, total, after);
         } else if (step instanceof Previous previous) {
-            return previous(over, previous, after);
+            return new SqlPeriods(this, statement).previous(over, previous, after);
         } else if (step instanceof Unpivot unpivot) {
             return unpivoted(over, unpivot, after);
         } else if (step instanceof Join join) {
@@ -133,9 +136,9 @@ final class SqlSteps {
         } else if (step instanceof AddRow added) {
             return added(over, added, after);
         } else if (step instanceof Rank rank) {
-            return ranked(over, rank);
+            return new SqlRank(this, statement, rank).ranked(over);
         } else if (step instanceof PeriodOf period) {
-            return period(over, period, after);
+            return new SqlPeriods(this, statement).period(over, period, after);
         }
         throw new IllegalStateException("no step: " + step);
     }
@@ -145,11 +148,11 @@ final class SqlSteps {
      *
      * @param over the relation that the expression is over
      */
-    private record Said(Relation over, String expression) {
+    record Said(Relation over, String expression) {
     }
 
     /** A formula of one row is said where it is read; one that looks at others, or would be long, is computed before. */
-    private Said said(Relation over, Formula formula, String name, Step step) {
+    Said said(Relation over, Formula formula, String name, Step step) {
         Typing typing = statement.typing(over.schema());
         if (needsColumns(formula)) {
             Relation made = statement.computed(over, formula, name, step.sentence());
@@ -161,7 +164,7 @@ final class SqlSteps {
 
     private static boolean needsColumns(Formula formula) {
         boolean again = Statement.isReadAgain(formula) && formula.operands().stream().anyMatch(operand -> !operand.operands().isEmpty());
-        return again || formula instanceof Window || formula.operands().stream().anyMatch(SqlSteps::needsColumns);
+        return again || formula instanceof Window || RowOrder.reads(formula) || formula.operands().stream().anyMatch(SqlSteps::needsColumns);
     }
 
     private Relation filtered(Relation over, Formula condition, Step step) {
@@ -169,105 +172,22 @@ final class SqlSteps {
         return statement.filtered(over, said.over(), said.expression(), step.sentence());
     }
 
-    private Relation first(Relation over, int rows, Step step) {
+    Relation first(Relation over, int rows, Step step) {
         Relation numbered = statement.numbered(over);
         return statement.filtered(numbered, numbered, row(numbered) + " <= " + rows, step.sentence()).numbered(Relation.Numbering.FROM_ONE);
     }
 
-    private Relation ordered(Relation over, Formula by, boolean descending, Step step) {
+    Relation ordered(Relation over, Formula by, boolean descending, Step step) {
         Said said = said(over, by, "key", step);
         return statement.ordered(said.over(), over.schema(), statement.asTheyAre(over), said.expression() + (descending ? " DESC" : "") + " NULLS LAST, " + statement.order(over), "", step.sentence());
     }
 
-    private Relation ranked(Relation over, Rank rank) {
-        if (rank.anchors().isPresent()) {
-            throw refused(rank, "rows stay between others");
-        }
-        Relation made = rank.order() == Rank.Way.TABLE ? statement.numbered(over) : ordered(over, rank.by(), rank.order() == Rank.Way.DESCENDING, rank);
-        if (rank.rest().isPresent() && rank.top().isPresent()) {
-            return withRest(made, rank.rest().get(), rank.top().getAsInt(), rank);
-        }
-        return rank.top().isEmpty() ? made : first(made, rank.top().getAsInt(), rank);
-    }
-
-    /** The first rows, and one for all others. */
-    private Relation withRest(Relation over, Rest rest, int top, Rank step) {
-        Schema after = step.schema(over.schema(), statement.known());
-        Kind own = over.schema().field(rest.column()).kind();
-        if (own == Kind.NUMBER) {
-            throw refused(step, "databases don't agree on how a number is written, which stands beside the name of the row for all others");
-        }
-        Map<String, String> cells = new LinkedHashMap<>();
-        for (Field field : over.schema().fields()) {
-            Kind kind = field.kind();
-            String cell = figure(here(over, field.name()), kind);
-            String missing = "CAST(NULL AS " + dialect.type(kind) + ")";
-            cells.put(field.name(), field.name().equals(rest.column()) ? dialect.cast(dialect.text(rest.name()), Kind.TEXT) : switch (rest.ways().getOrDefault(field.name(), Rest.Way.MISSING)) {
-                case SUM -> "SUM(" + dialect.summand(cell) + ")";
-                case MEAN -> mean(over, field.name(), cell);
-                case LEAST -> truth("MIN(" + cell + ")", kind);
-                case GREATEST -> truth("MAX(" + cell + ")", kind);
-                case DERIVED, MISSING -> missing;
-            });
-        }
-        Relation others = statement.relation("others", after);
-        List<String> selected = new ArrayList<>();
-        others.columns().forEach((column, alias) -> selected.add(cells.get(column) + " AS " + dialect.quoted(alias)));
-        Map<String, String> counts = new LinkedHashMap<>();
-        rest.ways().forEach((column, way) -> {
-            if (!column.equals(rest.column()) && (way == Rest.Way.SUM || way == Rest.Way.MEAN)) {
-                count(new Fact.PassedOverInRest(step, column), "SUM", "COUNT(*) - COUNT(" + here(over, column) + ")", others, counts);
-            }
-        });
-        counts.forEach((alias, cell) -> selected.add(cell + " AS " + dialect.quoted(alias)));
-        selected.add(top + 1 + " AS " + dialect.quoted(others.row()));
-        statement.add(others.name(), "the row " + rest.name(), "SELECT " + String.join(",\n    ", selected) + "\n  FROM " + dialect.quoted(over.name()) + " AS " + dialect.quoted("here") + "\n  WHERE " + row(over) + " > " + top
-                + "\n  HAVING COUNT(*) > 0");
-        Relation derived = derived(others, rest, step);
-        Relation made = statement.relation("rows", after);
-        List<String> first = new ArrayList<>();
-        List<String> last = new ArrayList<>();
-        made.columns().forEach((column, alias) -> {
-            boolean written = column.equals(rest.column()) && own != Kind.TEXT;
-            first.add((written ? dialect.cast(here(over, column), Kind.TEXT) : here(over, column)) + " AS " + dialect.quoted(alias));
-            last.add(here(derived, column) + " AS " + dialect.quoted(alias));
-        });
-        statement.add(made.name(), step.sentence(), "SELECT " + String.join(", ", first) + ", " + row(over) + " AS " + dialect.quoted(made.row()) + "\n  FROM " + dialect.quoted(over.name()) + " AS " + dialect.quoted("here") + "\n  WHERE "
-                + row(over) + " <= " + top + "\n  UNION ALL\n  SELECT " + String.join(", ", last) + ", " + (top + 1) + "\n  FROM " + dialect.quoted(derived.name()) + " AS " + dialect.quoted("here"));
-        return made;
-    }
-
-    /** The cells of a row for others that come of its own, each after those that it reads. */
-    private Relation derived(Relation others, Rest rest, Step step) {
-        Relation at = others;
-        List<String> open = new ArrayList<>(rest.derived().keySet().stream().filter(column -> rest.ways().get(column) == Rest.Way.DERIVED && !column.equals(rest.column())).toList());
-        while (!open.isEmpty()) {
-            String next = open.stream().filter(column -> Reads.columns(rest.derived().get(column)).stream().noneMatch(read -> !read.equals(column) && open.contains(read))).findFirst().orElse(open.get(0));
-            open.remove(next);
-            Said said = said(at, rest.derived().get(next), next, step);
-            Map<String, String> columns = statement.asTheyAre(at);
-            columns.put(next, said.expression());
-            at = statement.projected(said.over(), at.schema(), columns, next + " of the row " + rest.name());
-        }
-        return at;
-    }
-
-    /** The mean of cells, and where they are means themselves, of the cells that those are of. */
-    private String mean(Relation over, String column, String cell) {
-        String weight = over.weights().get(column);
-        if (weight == null) {
-            return "AVG(" + dialect.summand(cell) + ")";
-        }
-        String cells = dialect.quoted("here") + "." + dialect.quoted(weight);
-        return "(SUM(" + dialect.summand(cell + " * " + cells) + ") / NULLIF(SUM(CASE WHEN " + cell + " IS NOT NULL THEN " + cells + " END), 0))";
-    }
-
     /** A truth as a figure, which can be compared by size. */
-    private String figure(String cell, Kind kind) {
+    String figure(String cell, Kind kind) {
         return kind == Kind.TRUTH ? "CASE WHEN " + cell + " THEN 1 WHEN NOT " + cell + " THEN 0 END" : cell;
     }
 
-    private String truth(String figure, Kind kind) {
+    String truth(String figure, Kind kind) {
         return kind == Kind.TRUTH ? "(" + figure + " = 1)" : figure;
     }
 
@@ -336,17 +256,6 @@ final class SqlSteps {
         return placed;
     }
 
-    private Relation previous(Relation given, Previous previous, Schema after) {
-        if (previous.period().isPresent()) {
-            throw refused(previous, "the row of the period before is not looked for there");
-        }
-        Relation over = statement.numbered(given);
-        Map<String, String> columns = statement.asTheyAre(over);
-        String keys = previous.by().stream().map(key -> here(over, key)).collect(Collectors.joining(", "));
-        columns.put(previous.name(), "LAG(" + here(over, previous.of()) + ") OVER (" + (keys.isEmpty() ? "" : "PARTITION BY " + keys + " ") + "ORDER BY " + row(over) + ")");
-        return statement.projected(over, after, columns, previous.sentence());
-    }
-
     private Relation unpivoted(Relation given, Unpivot unpivot, Schema after) {
         Relation over = given.isOrdered() ? statement.numbered(given) : given;
         Relation made = statement.relation("rows", after).numbered(over.isOrdered() ? Relation.Numbering.FROM_ONE : Relation.Numbering.NONE);
@@ -395,17 +304,6 @@ final class SqlSteps {
             count(new Fact.RowsOfCell(pivot), "MAX", "COUNT(CASE WHEN " + here(over, pivot.names()) + " = " + dialect.text(column) + " THEN 1 END)", made, counts);
         }
         return grouped(made, over, pivot.by().stream().map(key -> here(over, key)).toList(), columns, counts, pivot.sentence());
-    }
-
-    private Relation period(Relation over, PeriodOf period, Schema after) {
-        if (over.schema().field(period.of()).kind() != Kind.DATE) {
-            throw refused(period, "texts are not read as periods there; make dates of them");
-        } else if (period.fill()) {
-            throw refused(period, "rows are not added for periods that have none");
-        }
-        Map<String, String> columns = statement.asTheyAre(over);
-        columns.put(period.name(), dialect.period(here(over, period.of()), period.unit()));
-        return statement.projected(over, after, columns, period.sentence());
     }
 
     private Relation added(Relation given, AddRow added, Schema after) {

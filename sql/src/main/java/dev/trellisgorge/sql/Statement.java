@@ -52,7 +52,7 @@ final class Statement {
 
     /** Whether the operands of a node are written several times: nested, they would double at each level. */
     static boolean isReadAgain(Formula node) {
-        return node instanceof Numeric.Extreme || node instanceof Numeric.Round || node instanceof Textual.Repeat || node instanceof Textual.Text || node instanceof Condition.In || node instanceof Calendar.Period;
+        return node instanceof Numeric.Extreme || node instanceof Numeric.Round || node instanceof Textual.Repeat || node instanceof Textual.Text || node instanceof Condition.In || node instanceof Calendar;
     }
 
     Dialect dialect() {
@@ -204,6 +204,18 @@ final class Statement {
 
     private String here(String alias) {
         return dialect.quoted("here") + "." + dialect.quoted(alias);
+    }
+
+    /** The same rows with more columns, as computed ones. @param expressions by the names that they are asked for by */
+    Relation more(Relation over, Map<String, String> expressions, String what) {
+        Relation made = over;
+        List<String> selected = new ArrayList<>();
+        for (Map.Entry<String, String> each : expressions.entrySet()) {
+            String alias = free(each.getKey(), made);
+            selected.add(each.getValue() + " AS " + dialect.quoted(alias));
+            made = made.with(each.getKey(), alias);
+        }
+        return select(made, over, selected, what);
     }
 
     /** The columns of a relation as they are. */
