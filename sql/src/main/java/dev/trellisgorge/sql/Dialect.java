@@ -137,7 +137,7 @@ public enum Dialect {
         return switch (this) {
             case DUCKDB -> "(SELECT UNNEST(GENERATE_SERIES(CAST(" + from + " AS BIGINT), CAST(" + to + " AS BIGINT))) AS " + column + ")";
             case POSTGRESQL -> "(SELECT GENERATE_SERIES(CAST(" + from + " AS BIGINT), CAST(" + to + " AS BIGINT)) AS " + column + ")";
-            case H2 -> "(SELECT X AS " + column + " FROM SYSTEM_RANGE(CAST(" + from + " AS BIGINT), CAST(" + to + " AS BIGINT)))";
+            case H2 -> "(SELECT X AS " + column + " FROM SYSTEM_RANGE(COALESCE(CAST(" + from + " AS BIGINT), 1), COALESCE(CAST(" + to + " AS BIGINT), 0)))";
             case STANDARD -> "(SELECT " + from + " + " + DIGITS + " AS " + column + " FROM " + TENS + " WHERE " + DIGITS + " <= " + to + " - " + from + ")";
         };
     }
