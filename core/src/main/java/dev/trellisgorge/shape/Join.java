@@ -167,10 +167,10 @@ public record Join(Pipeline other, Map<String, String> on, Way way, boolean many
                 noted = noted.notes().contains(note) ? noted : noted.noting(note);
             }
             if (!unmatched.isEmpty()) {
-                noted = noted.noting(StepNotes.unmatched(Join.this, List.copyOf(unmatched)));
+                noted = noted.noting(StepNotes.unmatched(Join.this, StepNotes.listed(unmatched)));
             }
             if (!unused.isEmpty()) {
-                noted = noted.noting(StepNotes.unused(Join.this, List.copyOf(unused)));
+                noted = noted.noting(StepNotes.unused(Join.this, StepNotes.listed(unused)));
             }
             return noted;
         }

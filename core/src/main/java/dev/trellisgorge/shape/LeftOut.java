@@ -48,7 +48,11 @@ final class LeftOut {
     /** What rows are called, each name once; where no column names them by their place. */
     static List<String> names(Table table, int[] rows) {
         Optional<Column> by = StepNotes.namedBy(table.schema()).map(table::column);
-        List<String> all = IntStream.of(rows).mapToObj(row -> by.isEmpty() ? table.rowPlace(row).toString() : by.get().isPresent(row) ? by.get().written(row) : "(missing)").distinct().toList();
-        return StepNotes.listed(all, all.size());
+        return by.isPresent() ? written(by.get(), rows) : StepNotes.listed(IntStream.of(rows).mapToObj(row -> table.rowPlace(row).toString()).toList());
+    }
+
+    /** The cells of some rows, each once. */
+    static List<String> written(Column cells, int[] rows) {
+        return StepNotes.listed(IntStream.of(rows).mapToObj(row -> cells.isPresent(row) ? cells.written(row) : "(missing)").toList());
     }
 }

@@ -3,7 +3,6 @@ package dev.trellisgorge.shape;
 import dev.trellisgorge.formula.Formulas;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Bound;
-import dev.trellisgorge.problem.Note;
 import dev.trellisgorge.table.CalendarUnit;
 import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Field;
@@ -149,6 +148,6 @@ public record PeriodOf(String of, CalendarUnit unit, String name, boolean fill, 
             columns.add(column.name().equals(name) ? Column.texts(name, texts.toArray(String[]::new)) : column.at(keys.contains(column.name()) ? keyAt : at));
         }
         Table filled = table.withRows(at, columns);
-        return added.isEmpty() ? filled : filled.noting(new Note("no row in a " + unit.name().toLowerCase(Locale.ROOT) + ", so one was added", List.copyOf(added)));
+        return added.isEmpty() ? filled : filled.noting(StepNotes.filled(this, StepNotes.listed(added)));
     }
 }

@@ -1,7 +1,6 @@
 package dev.trellisgorge.shape;
 
 import dev.trellisgorge.problem.BadInput;
-import dev.trellisgorge.problem.Note;
 import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Field;
 import dev.trellisgorge.table.Schema;
@@ -89,7 +88,7 @@ public record Pivot(List<String> by, String names, String values, List<String> c
             made.add(value.at(rows(table, keys, groups, byName.getOrDefault(title, List.of()), title)).named(title));
         }
         Table pivoted = table.rows(first).withColumns(made);
-        return others.isEmpty() ? pivoted : pivoted.noting(new Note("pivot: left out the names in '" + names + "' that get no column", List.copyOf(others)));
+        return others.isEmpty() ? pivoted : pivoted.noting(StepNotes.others(this, StepNotes.listed(others)));
     }
 
     /** For each key the row that has the name; -1 where none has. */

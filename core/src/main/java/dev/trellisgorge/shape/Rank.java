@@ -136,7 +136,7 @@ public record Rank(Formula by, Way order, OptionalInt top, Optional<Rest> rest, 
             Table made = rest.isPresent() ? withRests(cut) : cut;
             boolean sized = StepNotes.isSize(by, keys.kind());
             double whole = sized ? sum(IntStream.range(0, keys.size()).filter(row -> !stays[row])) : 0;
-            List<String> called = names.map(column -> IntStream.of(all).mapToObj(table.column(column)::written).toList()).orElse(List.of());
+            List<String> called = names.map(column -> LeftOut.written(table.column(column), all)).orElse(List.of());
             return made.noting(StepNotes.cutOff(Rank.this, all.length, whole == 0 ? Double.NaN : sum(IntStream.of(all)) / whole, called));
         }
 

@@ -9,6 +9,7 @@ import dev.trellisgorge.table.Kind;
 import dev.trellisgorge.table.Numbers;
 import dev.trellisgorge.table.Schema;
 import java.util.ArrayList;
+import java.util.Collection;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
@@ -57,6 +58,12 @@ public final class StepNotes {
         return first;
     }
 
+    /** The first of all names. */
+    static List<String> listed(Collection<String> all) {
+        List<String> names = all.stream().distinct().toList();
+        return listed(names, names.size());
+    }
+
     /** A condition that left out rows. @param unknown how many of them miss a cell that it reads */
     public static Note leftOut(Keep keep, long left, long all, long unknown, List<Amount> amounts, List<String> names) {
         return leftOut("keep: " + keep.condition(), left, all, unknown == 0 ? "" : ", of which " + unknown + (unknown == 1 ? " misses a cell" : " miss a cell") + " that it reads", amounts, names);
@@ -103,6 +110,16 @@ public final class StepNotes {
     /** Keys of the other table of a join that no row has. */
     public static Note unused(Join join, List<String> keys) {
         return new Note("in '" + join.other().name() + "' and on no row here", keys);
+    }
+
+    /** Periods that had no row. */
+    public static Note filled(PeriodOf period, List<String> added) {
+        return new Note("no row in a " + period.unit().name().toLowerCase(Locale.ROOT) + ", so one was added", added);
+    }
+
+    /** Names that a pivot makes no column of. */
+    public static Note others(Pivot pivot, List<String> names) {
+        return new Note("pivot: left out the names in '" + pivot.names() + "' that get no column", names);
     }
 
     /** Rows that a rank cut off. @param share of all, of what they are ranked by; NaN where that is no size */

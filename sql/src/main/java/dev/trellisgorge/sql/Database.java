@@ -154,10 +154,9 @@ public final class Database implements Executor, AutoCloseable {
         List<Column> counts = columns.subList(schema.fields().size() + said.size(), columns.size());
         if (rows.rowCount() == 0) {
             checks.emptied(pipeline);
-            return new Outcome(rows, computed);
         }
-        Table told = rows;
-        for (int i = 0; i < counts.size(); i++) {
+        Table told = rows.noting(sources.entrySet().stream().filter(source -> reads(pipeline, source.getKey())).flatMap(source -> source.getValue().copied().stream()).flatMap(table -> table.notes().stream()).toList());
+        for (int i = 0; i < counts.size() && rows.rowCount() > 0; i++) {
             told = checks.counted(statement.facts().get(i), counts.get(i).number(0)).map(told::noting).orElse(told);
         }
         return new Outcome(tellsAll ? told.noting(notes.of(pipeline)) : told, computed);
@@ -194,7 +193,7 @@ public final class Database implements Executor, AutoCloseable {
     /** The statement of a plan's series, with the settings' values in it. Errors as {@link Sql#in}; also where a table is copied here, and is gone with the connection. */
     public String statement(Plan plan) {
         sources.forEach((name, source) -> {
-            if (source.isCopy() && reads(plan.pipeline(), name)) {
+            if (source.copied().isPresent() && reads(plan.pipeline(), name)) {
                 throw new BadInput(Place.of("table '" + name + "'"), "is a file, which the database has no table of; say which with --table " + name + "=TABLE");
             }
         });

@@ -1,5 +1,6 @@
 package dev.trellisgorge.sql;
 
+import dev.trellisgorge.formula.Calendar;
 import dev.trellisgorge.formula.Formula;
 import dev.trellisgorge.formula.Formulas;
 import dev.trellisgorge.problem.BadInput;
@@ -11,13 +12,16 @@ import dev.trellisgorge.shape.Derive;
 import dev.trellisgorge.shape.Executor;
 import dev.trellisgorge.shape.Join;
 import dev.trellisgorge.shape.Keep;
+import dev.trellisgorge.shape.PeriodOf;
 import dev.trellisgorge.shape.Pipeline;
 import dev.trellisgorge.shape.Rename;
 import dev.trellisgorge.shape.Slice;
+import dev.trellisgorge.shape.Step;
 import dev.trellisgorge.shape.StepNotes;
 import dev.trellisgorge.shape.Top;
 import dev.trellisgorge.shape.Total;
 import dev.trellisgorge.table.Column;
+import dev.trellisgorge.table.Kind;
 import dev.trellisgorge.table.Table;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
@@ -25,6 +29,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 
 /** What stops the evaluator stops a database too: slices that nothing is in, joins that double rows, pivots of several rows a cell. */
 final class DatabaseChecks {
@@ -49,8 +54,29 @@ final class DatabaseChecks {
                 }
             } else if (part.step() instanceof Slice slice && slice.cut() instanceof Cut.OneOf some && some.cells().size() > 1) {
                 part.run(() -> refuseMissing(before, slice));
+            } else if (part.step() instanceof PeriodOf period) {
+                part.run(() -> refuseNoPeriods(before, period));
             }
         }
+    }
+
+    /** Texts that name no period, and more periods to fill than there may be. */
+    private void refuseNoPeriods(Pipeline before, PeriodOf period) {
+        Formula cell = Formulas.column(period.of());
+        if (before.schema(database.known()).field(period.of()).kind() == Kind.TEXT) {
+            Formula none = Formulas.present(cell).and(Formulas.not(Formulas.present(new Calendar.Period(cell, period.unit()))));
+            runHere(before.then(new Keep(none)).then(new Choose(List.of(period.of()))).then(new Top(1)), PeriodOf.of(period.of(), period.unit(), period.name()));
+        }
+        if (period.fill()) {
+            List<String> kept = Stream.concat(period.by().stream(), Stream.of(period.of())).distinct().toList();
+            runHere(before.then(Total.distinct(kept.toArray(String[]::new))).then(new Top(MOST_CELLS)), period);
+        }
+    }
+
+    /** Takes a step over rows that come over, as it then says what is wrong with them. */
+    private void runHere(Pipeline rows, Step step) {
+        Table there = database.fetched(rows);
+        Executor.over(there, database.settings()).run(Pipeline.of(there.name()).then(step));
     }
 
     /** @throws BadInput where a slice is of what is not there, or a user's step left no row */

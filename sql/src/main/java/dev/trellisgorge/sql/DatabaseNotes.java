@@ -8,7 +8,9 @@ import dev.trellisgorge.shape.Choose;
 import dev.trellisgorge.shape.Derive;
 import dev.trellisgorge.shape.Join;
 import dev.trellisgorge.shape.Keep;
+import dev.trellisgorge.shape.PeriodOf;
 import dev.trellisgorge.shape.Pipeline;
+import dev.trellisgorge.shape.Pivot;
 import dev.trellisgorge.shape.Rank;
 import dev.trellisgorge.shape.Slice;
 import dev.trellisgorge.shape.Step;
@@ -24,7 +26,6 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.OptionalInt;
 import java.util.stream.IntStream;
 
 /** What a reader is told of the rows in a database: counted there, by steps of their own. */
@@ -46,18 +47,34 @@ final class DatabaseNotes {
 
     private List<Note> of(Pipeline before, Step step) {
         if (step instanceof Keep keep) {
-            return left(before, keep.condition(), (counts, names) -> StepNotes.leftOut(keep, counts.left(), counts.all(), counts.unknown(), counts.amounts(), names));
+            return left(before, before, keep.condition(), (counts, names) -> StepNotes.leftOut(keep, counts.left(), counts.all(), counts.unknown(), counts.amounts(), names));
         } else if (step instanceof Slice slice) {
             Formula condition = slice.condition(schema(before), database.settings()).orElseThrow();
-            return left(before, condition, (counts, names) -> StepNotes.leftOut(slice, slice.cut().shown(database.settings()), counts.left(), counts.all(), counts.amounts(), names));
+            return left(before, before, condition, (counts, names) -> StepNotes.leftOut(slice, slice.cut().shown(database.settings()), counts.left(), counts.all(), counts.amounts(), names));
         } else if (step instanceof Top top) {
             String number = schema(before).free("row");
             Formula first = Formulas.column(number).atMost(Formulas.number(top.rows()));
-            return left(before.then(new Derive(number, Formulas.rowNumber())), first, (counts, names) -> StepNotes.leftOut(top, counts.left(), counts.all(), counts.amounts(), names));
+            return left(before, before.then(new Derive(number, Formulas.rowNumber())), first, (counts, names) -> StepNotes.leftOut(top, counts.left(), counts.all(), counts.amounts(), names));
         } else if (step instanceof Rank rank && rank.top().isPresent()) {
             return cutOff(before, rank);
         }
-        return step instanceof Join join ? joined(before, join) : List.of();
+        return step instanceof Join join ? joined(before, join) : step instanceof PeriodOf period && period.fill() ? filled(before, period) : step instanceof Pivot pivot ? others(before, pivot) : List.of();
+    }
+
+    /** An added row has a period, and nothing that it is the period of. */
+    private List<Note> filled(Pipeline before, PeriodOf period) {
+        Formula added = Formulas.present(Formulas.column(period.name())).and(Formulas.not(Formulas.present(Formulas.column(period.of()))));
+        List<String> by = new ArrayList<>(period.by());
+        by.add(period.name());
+        List<String> names = written(before.then(period).then(new Keep(added)), by);
+        return names.isEmpty() ? List.of() : List.of(StepNotes.filled(period, names));
+    }
+
+    private List<Note> others(Pipeline before, Pivot pivot) {
+        Formula name = Formulas.column(pivot.names());
+        Formula wanted = pivot.columns().stream().map(column -> name.equalTo(Formulas.text(column))).reduce(Formula::or).orElse(Formulas.truth(false));
+        List<String> names = written(before.then(new Keep(Formulas.not(wanted))), List.of(pivot.names()));
+        return names.isEmpty() ? List.of() : List.of(StepNotes.others(pivot, names));
     }
 
     private Schema schema(Pipeline pipeline) {
@@ -101,9 +118,9 @@ final class DatabaseNotes {
         Note of(Counts counts, List<String> names);
     }
 
-    /** Rows on which a condition is not true. */
-    private List<Note> left(Pipeline before, Formula condition, Telling telling) {
-        List<String> figures = StepNotes.amountsOf(schema(before));
+    /** Rows on which a condition is not true. @param told whose columns of figures are told */
+    private List<Note> left(Pipeline told, Pipeline before, Formula condition, Telling telling) {
+        List<String> figures = StepNotes.amountsOf(schema(told));
         Map<String, Formula> cells = new LinkedHashMap<>();
         cells.put("rows", Formulas.number(1));
         cells.put("rows left", left(condition, Formulas.number(1)));
@@ -140,37 +157,54 @@ final class DatabaseNotes {
         return all;
     }
 
-    /** The rows after the first ones, and what they amount to. */
+    /** The rows that are not among the first ones, and what they amount to. */
     private List<Note> cutOff(Pipeline before, Rank rank) {
-        Pipeline numbered = numbered(before, rank);
-        Formula first = first(numbered, rank);
-        boolean sized = StepNotes.isSize(rank.by(), new Typing(schema(before), database.settings()).kind(rank.by()).orElse(Kind.NUMBER));
-        Map<String, Formula> cells = new LinkedHashMap<>(Map.of("rows left", left(first, Formulas.number(1))));
-        if (sized) {
-            cells.put("key", rank.by());
-            cells.put("key left", left(first, rank.by()));
+        CutOff cut = new CutOff(before, rank);
+        Map<String, Double> left = sums(cut.others(), Map.of("rows", Formulas.number(1), "key", Formulas.column(cut.key())));
+        long rows = left.get("rows").longValue();
+        boolean sized = StepNotes.isSize(rank.by(), schema(cut.ranked()).field(cut.key()).kind());
+        Formula stays = rank.anchors().<Formula>map(anchors -> Formulas.choose(anchors, Formulas.absent(), Formulas.column(cut.key()))).orElse(Formulas.column(cut.key()));
+        double whole = rows > 0 && sized ? sums(cut.ranked(), Map.of("key", stays)).get("key") : 0;
+        return rows == 0 ? List.of() : List.of(StepNotes.cutOff(rank, rows, whole == 0 ? Double.NaN : left.get("key") / whole, rank.names().map(column -> names(cut.others(), column)).orElse(List.of())));
+    }
+
+    /** The rows that a rank cuts off, found as those that are not among what it keeps. */
+    private final class CutOff {
+        private final Rank rank;
+        private final Pipeline ranked;
+        private final String number;
+        private final String key;
+
+        CutOff(Pipeline before, Rank rank) {
+            this.rank = rank;
+            this.number = schema(before).free("row");
+            Pipeline numbered = before.then(new Derive(number, Formulas.rowNumber()));
+            this.key = schema(numbered).free("key");
+            boolean sized = StepNotes.isSize(rank.by(), new Typing(schema(before), database.settings()).kind(rank.by()).orElse(Kind.NUMBER));
+            this.ranked = numbered.then(new Derive(key, sized ? rank.by() : Formulas.number(0)));
         }
-        Map<String, Double> sums = sums(numbered, cells);
-        long left = sums.get("rows left").longValue();
-        double share = !sized || sums.get("key") == 0 ? Double.NaN : sums.get("key left") / sums.get("key");
-        return left == 0 ? List.of() : List.of(StepNotes.cutOff(rank, left, share, rank.names().map(column -> names(numbered.then(new Keep(Formulas.not(first))), column)).orElse(List.of())));
-    }
 
-    /** The rows in the order of a rank, with their numbers in a last column. */
-    private Pipeline numbered(Pipeline before, Rank rank) {
-        return before.then(new Rank(rank.by(), rank.order(), OptionalInt.empty(), Optional.empty(), Optional.empty(), Optional.empty())).then(new Derive(schema(before).free("row"), Formulas.rowNumber()));
-    }
+        /** All rows, with their numbers and what they are ranked by. */
+        Pipeline ranked() {
+            return ranked;
+        }
 
-    private Formula first(Pipeline numbered, Rank rank) {
-        List<String> columns = schema(numbered).columnNames();
-        return Formulas.column(columns.get(columns.size() - 1)).atMost(Formulas.number(rank.top().orElseThrow()));
+        String key() {
+            return key;
+        }
+
+        Pipeline others() {
+            String mark = schema(ranked).free("kept");
+            Rank alone = new Rank(rank.by(), rank.order(), rank.top(), Optional.empty(), Optional.empty(), rank.anchors());
+            Pipeline kept = ranked.then(alone).then(new Choose(List.of(number))).then(new Derive(mark, Formulas.number(1)));
+            return ranked.then(new Join(kept, Map.of(number, number), Join.Way.LEFT, false)).then(new Keep(Formulas.not(Formulas.present(Formulas.column(mark)))));
+        }
     }
 
     /** The cells that the row for all others passes over. */
     Note passedOver(Pipeline before, Rank rank, String column, long missing) {
-        Pipeline numbered = numbered(before, rank);
-        Formula others = Formulas.not(first(numbered, rank)).and(Formulas.not(Formulas.present(Formulas.column(column))));
-        return StepNotes.passedOver(StepNotes.figure(rank.rest().orElseThrow().name(), column, rank.rest().get().ways().get(column)), missing, names(numbered, others));
+        Formula none = Formulas.not(Formulas.present(Formulas.column(column)));
+        return StepNotes.passedOver(StepNotes.figure(rank.rest().orElseThrow().name(), column, rank.rest().get().ways().get(column)), missing, names(new CutOff(before, rank).others(), none));
     }
 
     private List<Note> joined(Pipeline before, Join join) {

@@ -64,7 +64,7 @@ final class DatabaseTables {
         }
         Schema schema = Schema.of(table.name(), place, fields(from, place));
         table.rowsBy().ifPresent(schema::field);
-        return new TableSource(from, schema, table.rowsBy().map(dialect::quoted), false);
+        return new TableSource(from, schema, table.rowsBy().map(dialect::quoted), Optional.empty());
     }
 
     private List<Field> fields(String from, Place place) throws SQLException {
@@ -147,7 +147,7 @@ final class DatabaseTables {
         }
         connection.commit();
         connection.setAutoCommit(true);
-        return new TableSource(quoted, table.schema(), Optional.of(dialect.quoted(number)), true);
+        return new TableSource(quoted, table.schema(), Optional.of(dialect.quoted(number)), Optional.of(table));
     }
 
     /** Sets a parameter to a cell. */
