@@ -299,6 +299,8 @@ public final class Brief implements AutoCloseable {
     public void close() {
         if (executor instanceof Database database) {
             database.close();
+        } else if (executor instanceof Embedded embedded) {
+            embedded.close();
         }
     }
 

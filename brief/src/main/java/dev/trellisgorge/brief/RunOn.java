@@ -13,8 +13,11 @@ import java.util.Optional;
  * @param dialect what it speaks
  */
 public record RunOn(Login login, Dialect dialect) {
-    private static final String EMBEDDED = "duckdb:";
+    private static final String HERE = "here";
+    private static final String SHORT = "duckdb:";
     private static final Map<String, Dialect> SPOKEN = Map.of("jdbc:duckdb:", Dialect.DUCKDB, "jdbc:postgresql:", Dialect.POSTGRESQL, "jdbc:h2:", Dialect.H2);
+    /** The embedded engine, in memory. */
+    static final RunOn EMBEDDED = of("duckdb:", Optional.empty(), Optional.empty(), Optional.empty());
 
     public RunOn {
         Objects.requireNonNull(login, "login");
@@ -22,7 +25,7 @@ public record RunOn(Login login, Dialect dialect) {
     }
 
     /**
-     * By a URL: {@code jdbc:…}, or {@code duckdb:} and the file of an embedded database, in memory where none is named.
+     * By a URL: {@code jdbc:…}, or {@code duckdb:} and the file of an embedded database, in memory where none is named; {@code here} is no database at all.
      *
      * @param dialect what it speaks; found from the URL where it is empty, and the standard for others
      */
@@ -33,15 +36,20 @@ public record RunOn(Login login, Dialect dialect) {
 
     /** The URL as drivers take it. */
     static String jdbc(String url) {
-        return url.startsWith(EMBEDDED) ? "jdbc:" + url : url;
+        return url.startsWith(SHORT) ? "jdbc:" + url : url;
     }
 
     private static Optional<Dialect> spoken(String jdbc) {
         return SPOKEN.entrySet().stream().filter(each -> jdbc.startsWith(each.getKey())).map(Map.Entry::getValue).findFirst();
     }
 
+    /** Whether no database is asked, of large files neither. */
+    boolean isHere() {
+        return login.url().equals(HERE);
+    }
+
     /** Whether nothing but the brief's own files can be in it. */
     static boolean isEmptyAtFirst(String url) {
-        return jdbc(url).equals("jdbc:duckdb:");
+        return url.equals(HERE) || jdbc(url).equals("jdbc:duckdb:");
     }
 }

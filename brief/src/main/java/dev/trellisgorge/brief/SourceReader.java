@@ -9,6 +9,7 @@ import dev.trellisgorge.problem.Place;
 import dev.trellisgorge.problem.Problem;
 import dev.trellisgorge.problem.Problems;
 import dev.trellisgorge.shape.Executor;
+import dev.trellisgorge.shape.Pipeline;
 import dev.trellisgorge.sql.Database;
 import dev.trellisgorge.sql.DatabaseTable;
 import dev.trellisgorge.sql.Dialect;
@@ -22,6 +23,8 @@ import dev.trellisgorge.tables.Login;
 import dev.trellisgorge.tables.Progress;
 import dev.trellisgorge.tables.QueryTable;
 import dev.trellisgorge.tables.TableFile;
+import dev.trellisgorge.tables.TextHead;
+import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
@@ -32,6 +35,10 @@ import java.util.Optional;
 
 /** Reads the raw tables that a brief names, or finds them in the database in which it is computed. */
 final class SourceReader {
+    /** From so many bytes on, text is read by the embedded engine unasked; below that it takes longer to start than to read. */
+    private static final long LARGE = 16 << 20;
+    /** The same where it is asked for. */
+    private static final long WORTH_IT = 1 << 20;
     private static final List<String> THERE = List.of("table", "query", "rows-by", "kinds", "shape");
 
     private final Path file;
@@ -42,6 +49,7 @@ final class SourceReader {
     private final List<Path> inputs;
     private final Problems problems;
     private final Map<String, Schema> described = new LinkedHashMap<>();
+    private Optional<RunOn> on = Optional.empty();
 
     /** @param inputs takes the files that are read */
     SourceReader(Path file, Mapping root, Overrides overrides, Trust trust, Progress progress, List<Path> inputs, Problems problems) {
@@ -56,8 +64,13 @@ final class SourceReader {
 
     /** What runs steps over them; over none at all where one can't be read, which is reported. */
     Executor read(Settings settings) {
-        Optional<RunOn> on = overrides.there().on().or(this::runOn);
+        on = overrides.there().on().or(this::runOn);
+        boolean unasked = on.isEmpty() && holdsLargeFiles();
+        on = unasked ? Optional.of(RunOn.EMBEDDED) : on.filter(each -> !each.isHere());
         List<DatabaseTable> tables = root.mapping("data").map(data -> tables(data, on.isPresent())).orElse(List.of());
+        if (unasked && !tables.isEmpty()) {
+            return new Embedded(open(RunOn.EMBEDDED, tables, settings), () -> Executor.of(here(tables), settings));
+        }
         Map<String, Table> here = new LinkedHashMap<>();
         tables.stream().filter(table -> table.rows() instanceof DatabaseTable.AtHand).forEach(table -> here.put(table.name(), ((DatabaseTable.AtHand) table.rows()).table()));
         if (on.isPresent() && !tables.isEmpty()) {
@@ -65,6 +78,33 @@ final class SourceReader {
         }
         Optional<String> absent = tables.stream().map(DatabaseTable::name).filter(name -> !here.containsKey(name)).findFirst();
         return absent.map(name -> (Executor) new Described(schemas(tables, here), settings, name)).orElseGet(() -> Executor.of(here, settings));
+    }
+
+    private static Map<String, Table> here(List<DatabaseTable> tables) {
+        Map<String, Table> here = new LinkedHashMap<>();
+        tables.forEach(table -> here.put(table.name(), table.rows() instanceof DatabaseTable.AtHand there ? there.table() : table.rows() instanceof DatabaseTable.InText text ? text.other().get()
+                : parquet(table)));
+        return here;
+    }
+
+    private static Table parquet(DatabaseTable table) {
+        try (Database database = Database.open(RunOn.EMBEDDED.login(), RunOn.EMBEDDED.dialect(), List.of(table), Settings.NONE, false)) {
+            return database.run(Pipeline.of(table.name()));
+        }
+    }
+
+    /** Whether a file is one that the embedded engine is to read: of Parquet, or of much plain text. */
+    private boolean holdsLargeFiles() {
+        List<Path> files = new BriefReader(file, overrides, trust, Progress.NONE).files();
+        return files.stream().skip(1).anyMatch(each -> FileKind.of(each.toString()) == FileKind.PARQUET || FileKind.of(each.toString()) == FileKind.TEXT && size(each) >= LARGE);
+    }
+
+    private static long size(Path file) {
+        try {
+            return Files.size(file);
+        } catch (IOException e) {
+            return 0; // what is wrong with it is told where it is read
+        }
     }
 
     private Map<String, Schema> schemas(List<DatabaseTable> tables, Map<String, Table> here) {
@@ -104,7 +144,7 @@ final class SourceReader {
         boolean all = true;
         for (String name : data.keys()) {
             Optional<DatabaseTable> table = overrides.there().tables().containsKey(name) ? Optional.of(found(name, DatabaseTable.named(name, overrides.there().tables().get(name)), Optional.empty()))
-                    : overrides.data().containsKey(name) ? given(name, data).map(DatabaseTable::of) : source(name, data, there);
+                    : overrides.data().containsKey(name) ? given(name, data) : source(name, data, there);
             table.ifPresent(tables::add);
             all &= table.isPresent();
         }
@@ -146,7 +186,7 @@ final class SourceReader {
     }
 
     /** A file that stands in for the one in the brief and is laid out like it; named from where the user stands, not from the brief. */
-    private Optional<Table> given(String table, Mapping data) {
+    private Optional<DatabaseTable> given(String table, Mapping data) {
         Optional<Mapping> laidOut = data.isMapping(table) ? data.mapping(table).filter(keys -> keys.has("file")) : Optional.empty();
         return read(table, overrides.data().get(table), laidOut.map(keys -> new LayoutReader(keys, problems).read()).orElse(Layout.FOUND));
     }
@@ -154,7 +194,7 @@ final class SourceReader {
     /** A file alone, or with how it is laid out; what a query of another database gives; or a table of the one in which the brief is computed. */
     private Optional<DatabaseTable> source(String table, Mapping data, boolean there) {
         if (!data.isMapping(table)) {
-            return data.text(table).flatMap(text -> table(table, text, Layout.FOUND)).map(DatabaseTable::of);
+            return data.text(table).flatMap(text -> table(table, text, Layout.FOUND));
         }
         Mapping keys = data.mapping(table).orElseThrow();
         if (keys.has("jdbc")) {
@@ -163,7 +203,7 @@ final class SourceReader {
             return there(table, keys, there);
         }
         Layout layout = new LayoutReader(keys, problems).read();
-        return keys.text("file").flatMap(text -> table(table, text, layout)).map(DatabaseTable::of);
+        return keys.text("file").flatMap(text -> table(table, text, layout));
     }
 
     private Optional<Table> query(String table, Mapping keys) {
@@ -194,7 +234,7 @@ final class SourceReader {
         return value;
     }
 
-    private Optional<Table> table(String table, Text text, Layout layout) {
+    private Optional<DatabaseTable> table(String table, Text text, Layout layout) {
         if (text.value().equals(FileKind.STANDARD_INPUT)) {
             Optional<String> untrusted = trust.refusalOfInput();
             untrusted.ifPresent(why -> problems.add(text.place(), why));
@@ -214,14 +254,29 @@ final class SourceReader {
         return read(table, source, layout);
     }
 
-    private Optional<Table> read(String table, Path source, Layout given) {
+    private Optional<DatabaseTable> read(String table, Path source, Layout given) {
         Layout layout = given.within(trust.limits());
         if (source.toString().equals(FileKind.STANDARD_INPUT)) {
-            return problems.attempt(() -> TableFile.read(table, System.in, layout, progress));
+            return problems.attempt(() -> DatabaseTable.of(TableFile.read(table, System.in, layout, progress)));
         }
         inputs.add(source);
+        boolean embedded = on.filter(each -> each.dialect() == Dialect.DUCKDB).isPresent();
+        if (FileKind.of(source.toString()) == FileKind.PARQUET) {
+            DatabaseTable there = new DatabaseTable(table, new DatabaseTable.InParquet(source), Optional.empty());
+            return embedded ? Optional.of(there) : problems.attempt(() -> DatabaseTable.of(parquet(there)));
+        }
+        if (embedded && FileKind.of(source.toString()) == FileKind.TEXT && size(source) >= WORTH_IT) {
+            Optional<TextHead> head = TextHead.of(source, layout);
+            if (head.isPresent()) {
+                return Optional.of(new DatabaseTable(table, new DatabaseTable.InText(source, head.get(), () -> here(table, source, layout)), Optional.empty()));
+            }
+        }
+        return problems.attempt(() -> DatabaseTable.of(here(table, source, layout)));
+    }
+
+    private Table here(String table, Path source, Layout layout) {
         try {
-            return problems.attempt(() -> TableFile.read(table, source, layout, progress));
+            return TableFile.read(table, source, layout, progress);
         } catch (OutOfMemoryError e) {
             throw Memory.ended(Place.inFile(source.toString()), "the table", "give it fewer rows or columns");
         }

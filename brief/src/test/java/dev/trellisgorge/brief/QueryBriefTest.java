@@ -115,6 +115,6 @@ public class QueryBriefTest {
     @Test
     public void serverThatIsNotThereIsNamed() {
         assertThatThrownBy(() -> brief("jdbc:postgresql://127.0.0.1:9/none", "SELECT 1", "GORGE_TEST_PASSWORD")).isInstanceOf(BadInput.class)
-                .hasMessageContaining("b.yaml:7:12: table 'march': the database says: ");
+                .hasMessageContaining("b.yaml:7:12: table 'march': the connection to 'jdbc:postgresql://127.0.0.1:9/none' failed: ");
     }
 }

@@ -9,16 +9,23 @@ import dev.trellisgorge.sql.Database;
 import dev.trellisgorge.sql.Dialect;
 import dev.trellisgorge.sql.Sql;
 import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
+import java.util.regex.Pattern;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Model.OptionSpec;
 import picocli.CommandLine.ParseResult;
 
 /** {@code gorge sql}: the statements that give a brief's helper series in a database. */
 final class SqlCommand implements Command {
+    private static final Pattern PREFIX = Pattern.compile("([\\p{L}_][\\p{L}\\p{N}_]*\\.)?[\\p{L}_][\\p{L}\\p{N}_]*");
 
     private final OptionSpec view = OptionSpec.builder("--view").type(boolean.class).initialValue(false).description("Print statements that make a view for each chart, named as the chart is.").build();
+    private final OptionSpec writeView = Command.option(String.class, "PREFIX", "--write-view")
+            .description("Make a view for each chart in the database that --on names, or make it anew: called PREFIX and the chart's name, in a schema where it stands before a point in PREFIX. Nothing else is touched.").build();
+    private final OptionSpec dryRun = OptionSpec.builder("--dry-run").type(boolean.class).initialValue(false).description("With --write-view: print the statements, and make nothing.").build();
     private final BriefSource source;
     private final Streams streams;
 
@@ -32,13 +39,18 @@ final class SqlCommand implements Command {
         CommandSpec spec = Command.named("sql", "Prints an SQL statement for each chart that gives its categories and helper series, in the order in which they are drawn. Computes nothing.");
         spec.usageMessage().footer("", "The statements read tables that are called as in the brief's data, and hold the settings' values. What a dialect can't say is an error that names the step or the column.");
         source.addTo(spec);
-        return spec.addOption(view);
+        return spec.addOption(view).addOption(writeView).addOption(dryRun);
     }
 
     @Override
     public int run(ParseResult given) {
         Optional<Dialect> spoken = source.dialect();
         Brief brief = source.read();
+        if (writeView.getValue() != null) {
+            return written(brief);
+        } else if (dryRun.<Boolean>getValue()) {
+            throw new BadInput(Place.of("--dry-run"), "is about views that are written; give --write-view PREFIX too");
+        }
         Problems problems = new Problems();
         List<String> statements = new ArrayList<>();
         for (Plan plan : source.plans(brief)) {
@@ -66,5 +78,25 @@ final class SqlCommand implements Command {
         }
         Sql sql = Sql.of(plan, brief.known());
         return source.rowsBy().map(sql::rowsBy).orElse(sql).withValues(given.orElse(Dialect.STANDARD));
+    }
+
+    /** Makes the views, or says how. */
+    private int written(Brief brief) {
+        String prefix = writeView.getValue();
+        if (!(brief.executor() instanceof Database database)) {
+            throw new BadInput(Place.of("--write-view"), "writes into a database; say which with --on URL");
+        } else if (!PREFIX.matcher(prefix).matches()) {
+            throw new BadInput(Place.of("--write-view"), "'" + prefix + "' is no prefix; write letters, digits and _, such as gorge_, after a schema and a point where the views are to be in one");
+        }
+        Map<String, Plan> views = new LinkedHashMap<>();
+        source.plans(brief).forEach(plan -> views.put(prefix + plan.name(), plan));
+        List<String> statements = database.viewStatements(views);
+        if (dryRun.<Boolean>getValue()) {
+            statements.forEach(statement -> streams.out().print(statement.stripTrailing() + ";\n"));
+            return Gorge.DONE;
+        }
+        database.writeViews(views);
+        views.keySet().forEach(name -> streams.err().println("gorge: wrote the view " + name));
+        return Gorge.DONE;
     }
 }

@@ -8,7 +8,7 @@ import java.util.stream.Collectors;
  * The user's input can't be used: the one exception for what a user did wrong. Carries every mistake that could be found in
  * one go, never none, also after serialisation. Immutable.
  */
-public final class BadInput extends RuntimeException {
+public class BadInput extends RuntimeException {
     private static final long serialVersionUID = 2L;
 
     private final List<Problem> problems;

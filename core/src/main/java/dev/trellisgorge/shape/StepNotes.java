@@ -12,6 +12,7 @@ import java.util.ArrayList;
 import java.util.Collection;
 import java.util.List;
 import java.util.Locale;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.stream.Collectors;
 
@@ -31,6 +32,10 @@ public final class StepNotes {
      * @param all  of all rows
      */
     public record Amount(String column, double left, double all) {
+        public Amount {
+            Objects.requireNonNull(column, "column");
+        }
+
         @Override
         public String toString() {
             return column + " " + Numbers.brief(left) + " of " + Numbers.brief(all);

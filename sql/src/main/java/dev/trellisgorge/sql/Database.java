@@ -37,6 +37,7 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
+import java.util.stream.Stream;
 import javax.sql.DataSource;
 
 /**
@@ -175,12 +176,12 @@ public final class Database implements Executor, AutoCloseable {
     /** The wanted columns that the dialect can say; those of all rows that are looked at in one row alone must be among them. */
     private Set<String> said(Pipeline pipeline, Wanted wanted) {
         Set<String> said = new LinkedHashSet<>();
-        BadInput first = null;
+        Unsaid first = null;
         for (String name : wanted.names()) {
             try {
                 query(pipeline, wanted.formulas(), Set.of(name)).parametrised();
                 said.add(name);
-            } catch (BadInput unsaid) {
+            } catch (Unsaid unsaid) {
                 first = first == null ? unsaid : first;
             }
         }
@@ -202,6 +203,44 @@ public final class Database implements Executor, AutoCloseable {
         Query query = new Query(plan.pipeline(), formulas, new LinkedHashSet<>(plan.series()), plan.category().stream().toList(), known(), sources, dialect);
         query.refuseUnordered();
         return query.withValues();
+    }
+
+    /**
+     * Makes views of the plans' series, or makes them anew; all or none of them, where the database can take back what it has made. Other connections see them.
+     *
+     * @param views the plans by the names of their views, each with its schema before a point where it is to be in one
+     * @throws BadInput where a plan can't be said, something else has the name, or the user may not make views
+     */
+    public synchronized void writeViews(Map<String, Plan> views) {
+        try {
+            connection.rollback();
+            if (dialect != Dialect.DUCKDB) {
+                connection.setReadOnly(false);
+            }
+            try (Statement make = connection.createStatement()) {
+                for (String statement : viewStatements(views)) {
+                    make.execute(statement);
+                }
+            }
+            connection.commit();
+            if (dialect != Dialect.DUCKDB) {
+                connection.setReadOnly(true);
+            }
+        } catch (SQLException e) {
+            rolledBack();
+            throw shown.failed(e, Place.of("--write-view"));
+        }
+    }
+
+    /** What {@link #writeViews} says to the database. */
+    public List<String> viewStatements(Map<String, Plan> views) {
+        List<String> statements = new ArrayList<>();
+        views.forEach((name, plan) -> {
+            String quoted = Stream.of(name.split("\\.", 2)).map(dialect::quoted).collect(Collectors.joining("."));
+            statements.add("DROP VIEW IF EXISTS " + quoted);
+            statements.add("CREATE VIEW " + quoted + " AS\n" + statement(plan));
+        });
+        return statements;
     }
 
     private static boolean reads(Pipeline pipeline, String table) {

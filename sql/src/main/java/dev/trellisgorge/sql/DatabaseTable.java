@@ -1,8 +1,11 @@
 package dev.trellisgorge.sql;
 
 import dev.trellisgorge.table.Table;
+import dev.trellisgorge.tables.TextHead;
+import java.nio.file.Path;
 import java.util.Objects;
 import java.util.Optional;
+import java.util.function.Supplier;
 
 /**
  * A raw table of a {@link Database}, by the name that pipelines use. Immutable and thread-safe.
@@ -40,6 +43,28 @@ public record DatabaseTable(String name, Rows rows, Optional<String> rowsBy) {
     public record AtHand(Table table) implements Rows {
         public AtHand {
             Objects.requireNonNull(table, "table");
+        }
+    }
+
+    /**
+     * In a file of delimited text, which an embedded engine reads by itself where it reads the same cells; else it is read here, and copied.
+     *
+     * @param file  what the engine reads
+     * @param head  what its first lines tell
+     * @param other reads it here
+     */
+    public record InText(Path file, TextHead head, Supplier<Table> other) implements Rows {
+        public InText {
+            Objects.requireNonNull(file, "file");
+            Objects.requireNonNull(head, "head");
+            Objects.requireNonNull(other, "other");
+        }
+    }
+
+    /** In a Parquet file, which an embedded engine reads by itself. */
+    public record InParquet(Path file) implements Rows {
+        public InParquet {
+            Objects.requireNonNull(file, "file");
         }
     }
 

@@ -53,6 +53,11 @@ final class DatabaseTables {
     private TableSource source(DatabaseTable table) throws SQLException {
         if (table.rows() instanceof DatabaseTable.AtHand here) {
             return copied(here.table());
+        } else if (table.rows() instanceof DatabaseTable.InParquet file) {
+            return new EmbeddedFiles(connection, dialect).parquet(table.name(), file.file());
+        } else if (table.rows() instanceof DatabaseTable.InText text) {
+            Optional<TableSource> source = new EmbeddedFiles(connection, dialect).text(table.name(), text);
+            return source.isPresent() ? source.get() : copied(text.other().get());
         }
         Place place = Place.of("table '" + table.name() + "'");
         String from;

@@ -100,8 +100,18 @@ public enum Dialect {
         return value instanceof Double figure ? number(figure) : value instanceof LocalDate day ? "DATE '" + day + "'" : value instanceof Boolean truth ? truth ? "TRUE" : "FALSE" : text((String) value);
     }
 
+    /** The sum of cells; one that makes up for what rounding loses, where the database has one. */
+    String sum(String cells) {
+        return (this == DUCKDB ? "FSUM(" : "SUM(") + summand(cells) + ")";
+    }
+
+    /** The mean of cells, likewise. */
+    String mean(String cells) {
+        return (this == DUCKDB ? "FAVG(" : "AVG(") + summand(cells) + ")";
+    }
+
     /** What is added up: where all of it is missing, some databases forget that it is a number. */
-    String summand(String expression) {
+    private String summand(String expression) {
         return this == H2 ? cast(expression, Kind.NUMBER) : expression;
     }
 

@@ -56,8 +56,8 @@ final class SqlFormula implements Formula.Cases<String> {
         return typing.match(formula, this);
     }
 
-    private BadInput refused(Formula f, String why) {
-        return new BadInput(place, "'" + f + "' can't be said in the dialect " + dialect + ": " + why);
+    private Unsaid refused(Formula f, String why) {
+        return new Unsaid(place, "'" + f + "' can't be said in the dialect " + dialect + ": " + why);
     }
 
     private String all(List<Formula> of, String between) {
@@ -229,7 +229,7 @@ final class SqlFormula implements Formula.Cases<String> {
     @Override
     public String aggregate(Window.Aggregate f, Kind kind) {
         String of = f.fold() == Window.Fold.COUNT && f.of() instanceof Leaf.Literal ? "*" : write(f.of());
-        String folded = f.fold() + "(" + (f.fold() == Window.Fold.SUM ? dialect.summand(of) : of) + ") OVER ()";
+        String folded = (f.fold() == Window.Fold.SUM ? dialect.sum(of) : f.fold() + "(" + of + ")") + " OVER ()";
         return f.fold() == Window.Fold.COUNT ? dialect.cast(folded, Kind.NUMBER) : folded;
     }
 
@@ -240,11 +240,8 @@ final class SqlFormula implements Formula.Cases<String> {
     @Override
     public String cumulative(Window.Cumulative f, Kind kind) {
         String zero = dialect.number(0);
-        String of = dialect.summand("COALESCE(" + write(f.of()) + ", " + zero + ")");
-        if (f.restart() instanceof Leaf.Absent) {
-            return "SUM(" + of + ") OVER (" + soFar() + ")";
-        }
-        return "SUM(" + of + ") OVER (PARTITION BY " + names.part(f) + " " + soFar() + ")";
+        String sum = dialect.sum("COALESCE(" + write(f.of()) + ", " + zero + ")");
+        return sum + " OVER (" + (f.restart() instanceof Leaf.Absent ? "" : "PARTITION BY " + names.part(f) + " ") + soFar() + ")";
     }
 
     @Override

@@ -110,7 +110,7 @@ final class SqlRank {
             Kind kind = field.kind();
             String cell = steps.figure(steps.here(over, field.name()), kind);
             cells.put(field.name(), field.name().equals(rest.column()) ? dialect.cast(name(placed, rest), Kind.TEXT) : switch (rest.ways().getOrDefault(field.name(), Rest.Way.MISSING)) {
-                case SUM -> "SUM(" + dialect.summand(cell) + ")";
+                case SUM -> dialect.sum(cell);
                 case MEAN -> mean(over, field.name(), cell);
                 case LEAST -> steps.truth("MIN(" + cell + ")", kind);
                 case GREATEST -> steps.truth("MAX(" + cell + ")", kind);
@@ -160,9 +160,9 @@ final class SqlRank {
     private String mean(Relation over, String column, String cell) {
         String weight = over.weights().get(column);
         if (weight == null) {
-            return "AVG(" + dialect.summand(cell) + ")";
+            return dialect.mean(cell);
         }
         String cells = steps.here(weight);
-        return "(SUM(" + dialect.summand(cell + " * " + cells) + ") / NULLIF(SUM(CASE WHEN " + cell + " IS NOT NULL THEN " + cells + " END), 0))";
+        return "(" + dialect.sum(cell + " * " + cells) + " / NULLIF(SUM(CASE WHEN " + cell + " IS NOT NULL THEN " + cells + " END), 0))";
     }
 }

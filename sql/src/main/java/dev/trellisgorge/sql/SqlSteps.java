@@ -96,8 +96,8 @@ final class SqlSteps {
         return dialect.quoted("here") + "." + dialect.quoted(of.computed().get(name));
     }
 
-    BadInput refused(Step step, String why) {
-        return new BadInput(Place.of("step '" + step.sentence() + "'"), "can't be said in the dialect " + dialect + ": " + why);
+    Unsaid refused(Step step, String why) {
+        return new Unsaid(Place.of("step '" + step.sentence() + "'"), "can't be said in the dialect " + dialect + ": " + why);
     }
 
     private Relation step(Relation over, Step step) {
@@ -204,8 +204,8 @@ final class SqlSteps {
             Kind kind = over.schema().field(figure.column()).kind();
             String cell = figure(here(over, figure.column()), kind);
             columns.put(figure.name(), switch (figure.fold()) {
-                case SUM -> "SUM(" + dialect.summand(cell) + ")";
-                case MEAN -> "AVG(" + dialect.summand(cell) + ")";
+                case SUM -> dialect.sum(cell);
+                case MEAN -> dialect.mean(cell);
                 case COUNT -> dialect.cast("COUNT(" + cell + ")", Kind.NUMBER);
                 case LEAST -> truth("MIN(" + cell + ")", kind);
                 case GREATEST -> truth("MAX(" + cell + ")", kind);

@@ -6,6 +6,8 @@ import java.util.Locale;
 /** The kinds of files that tables are read from; the ending says which. */
 public enum FileKind {
     TEXT("delimited text"), JSON("JSON"), SHEET("a workbook"),
+    /** Columns of typed cells, which an embedded engine reads. */
+    PARQUET("Parquet"),
     /** Standard input: text or JSON, as its first sign says. */
     ANY("standard input");
 
@@ -21,11 +23,12 @@ public enum FileKind {
         this.phrase = phrase;
     }
 
-    /** {@code .json}, {@code .ndjson} and {@code .jsonl} are JSON, {@code .xlsx} and {@code .ods} workbooks, {@code -} is any, all else text. */
+    /** {@code .json}, {@code .ndjson} and {@code .jsonl} are JSON, {@code .xlsx} and {@code .ods} workbooks, {@code .parquet} is Parquet, {@code -} is any, all else text. */
     public static FileKind of(String file) {
         return file.equals(STANDARD_INPUT) ? ANY : switch (ending(file)) {
             case "json", "ndjson", "jsonl" -> JSON;
             case "xlsx", "ods" -> SHEET;
+            case "parquet" -> PARQUET;
             default -> TEXT;
         };
     }

@@ -40,7 +40,7 @@ final class LastRow {
             if (column.kind() == Kind.NUMBER && column.isPresent(last)) {
                 figures.add(Against.of(column, last));
             } else if (column.kind() != Kind.NUMBER && column.isPresent(last)) {
-                named |= NAME.matcher(column.written(last)).matches();
+                named |= isNamedTotal(column.written(last));
                 calledTotal |= isTotal(column.written(last));
             } else if (column.kind() != Kind.NUMBER) {
                 blank = true;
@@ -91,6 +91,11 @@ final class LastRow {
     /** Whether a cell says that its row is a total, and nothing else. */
     static boolean isTotal(String cell) {
         return BARE_NAME.matcher(cell).matches();
+    }
+
+    /** Whether a cell says that its row is a total, among other things. */
+    static boolean isNamedTotal(String cell) {
+        return NAME.matcher(cell).matches();
     }
 
     /** The table as the layout wants it: told of a total, without it, or as it is. */

@@ -231,4 +231,9 @@ public final class Layout {
     Limits limits() {
         return limits;
     }
+
+    /** Whether nothing is said of it that a reader of plain text, one that knows of no layouts, would not read alike. */
+    public boolean isPlain() {
+        return charset.isEmpty() && headerRow.isEmpty() && decimal.isEmpty() && dates.isEmpty() && kinds.isEmpty() && missing.equals(FOUND.missing) && totalRow != TotalRow.DROP;
+    }
 }

@@ -32,6 +32,7 @@ public final class TableFile {
         return switch (FileKind.of(source.shown())) {
             case JSON -> JsonTable.read(name, source, layout);
             case SHEET -> FileKind.ending(source.shown()).equals("ods") ? OpenDocumentTable.read(name, source, layout) : WorkbookTable.read(name, source, layout);
+            case PARQUET -> throw new BadInput(source.place(), "is a Parquet file, which a brief reads: name it in 'data'");
             default -> DelimitedText.read(name, source, layout);
         };
     }

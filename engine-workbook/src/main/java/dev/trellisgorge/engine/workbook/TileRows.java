@@ -5,6 +5,7 @@ import dev.trellisgorge.engine.Tile;
 import dev.trellisgorge.formula.Reads;
 import dev.trellisgorge.plan.Cells;
 import dev.trellisgorge.plan.Plan;
+import dev.trellisgorge.shape.Executor;
 import dev.trellisgorge.shape.Pipeline;
 import java.util.ArrayList;
 import java.util.HashSet;
@@ -22,6 +23,7 @@ final class TileRows {
     private final StepSheet steps;
     private final SourceRows source;
     private final List<LiveSteps.Stays> stays;
+    private final boolean elsewhere;
 
     /** The rows of each tile. */
     static Map<Tile, TileRows> of(List<Tile> tiles, RawSheets raw, Choices choices, SheetNames names, Styles styles, Options options) {
@@ -47,16 +49,19 @@ final class TileRows {
         String name = name(tiles.get(0));
         String all = tiles.stream().map(TileRows::name).collect(Collectors.joining(", "));
         this.steps = new StepSheet(pipeline.steps().isEmpty() && options.spareRows() == 0 ? "" : names.sheet(name + " rows"), "The rows of " + all, data.settings(), names, styles);
-        if (pipeline.steps().isEmpty() && options.spareRows() == 0 || data.executor().isEmpty()) {
+        boolean here = data.executor().filter(Executor::isHere).isPresent();
+        if (pipeline.steps().isEmpty() && options.spareRows() == 0 || !here) {
             boolean isTable = options.spareRows() > 0 && data.rows().rowCount() == data.rows().whole().rowCount() && IntStream.range(0, data.rowCount()).allMatch(row -> data.rows().wholeRow(row) == row);
             this.source = isTable ? steps.arrivals(data.rows(), raw.of(data.rows().whole()), options.spareRows()) : fixed(data, raw);
             this.stays = List.of();
+            this.elsewhere = data.executor().isPresent() && !here && !pipeline.steps().isEmpty();
             return;
         }
         LiveSteps live = new LiveSteps(data.executor().get(), raw::of, steps, choices, all, options);
         Optional<Block> rows = live.rows(pipeline, tiles.stream().flatMap(tile -> needed(data(tile).plan()).stream()).collect(Collectors.toSet()));
         this.source = rows.isPresent() ? rows.get() : fixed(data, raw);
         this.stays = live.stays();
+        this.elsewhere = false;
     }
 
     private static SourceRows fixed(Cells data, RawSheets raw) {
@@ -94,13 +99,16 @@ final class TileRows {
 
     /** What stays as it was when the workbook was made, a sentence each. */
     List<String> stays() {
+        if (elsewhere) {
+            return List.of("the steps stay as they were when this was drawn: the rows of '" + plan.pipeline().source() + "' are in a database");
+        }
         return stays.stream().map(each -> "'" + each.step().sentence() + "' stays as it was when this was drawn, with all steps before it: " + each.why()).toList();
     }
 
     /** The settings that picked what stays. */
     Set<String> settingsThatStay() {
         Set<String> read = new HashSet<>();
-        int last = stays.stream().mapToInt(each -> plan.pipeline().steps().indexOf(each.step())).max().orElse(-1);
+        int last = elsewhere ? plan.pipeline().steps().size() - 1 : stays.stream().mapToInt(each -> plan.pipeline().steps().indexOf(each.step())).max().orElse(-1);
         plan.pipeline().steps().subList(0, last + 1).forEach(step -> step.formulas().forEach(formula -> read.addAll(Reads.settings(formula))));
         stays.forEach(each -> read.addAll(each.step().formulas().stream().flatMap(formula -> Reads.settings(formula).stream()).collect(Collectors.toSet())));
         return read;

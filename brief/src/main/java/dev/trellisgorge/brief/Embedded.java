@@ -1,0 +1,74 @@
+package dev.trellisgorge.brief;
+
+import dev.trellisgorge.formula.Formula;
+import dev.trellisgorge.formula.Settings;
+import dev.trellisgorge.problem.Note;
+import dev.trellisgorge.shape.Executor;
+import dev.trellisgorge.shape.Known;
+import dev.trellisgorge.shape.Pipeline;
+import dev.trellisgorge.sql.Database;
+import dev.trellisgorge.sql.Unsaid;
+import dev.trellisgorge.table.Table;
+import java.util.Optional;
+import java.util.function.Function;
+import java.util.function.Supplier;
+
+/** Large files that an embedded engine reads, though nobody asked for it: where it can't say a step, the files are read here, and all is as if they had been from the start. Thread-safe. */
+final class Embedded implements Executor, AutoCloseable {
+    private final Database database;
+    private final Supplier<Executor> here;
+    private Executor at;
+
+    Embedded(Database database, Supplier<Executor> here) {
+        this.database = database;
+        this.here = here;
+        this.at = database;
+    }
+
+    private synchronized <T> T tried(Function<Executor, T> run) {
+        try {
+            return run.apply(at);
+        } catch (Unsaid unsaid) {
+            if (at != database) {
+                throw unsaid;
+            }
+            at = here.get();
+            return run.apply(at);
+        }
+    }
+
+    @Override
+    public Settings settings() {
+        return database.settings();
+    }
+
+    @Override
+    public synchronized Known known() {
+        return at.known();
+    }
+
+    @Override
+    public synchronized boolean isHere() {
+        return at.isHere();
+    }
+
+    @Override
+    public Table run(Pipeline pipeline) {
+        return tried(executor -> executor.run(pipeline));
+    }
+
+    @Override
+    public Outcome run(Pipeline pipeline, Wanted wanted) {
+        return tried(executor -> executor.run(pipeline, wanted));
+    }
+
+    @Override
+    public Optional<Note> passedOver(Pipeline pipeline, String figure, Formula of) {
+        return tried(executor -> executor.passedOver(pipeline, figure, of));
+    }
+
+    @Override
+    public void close() {
+        database.close();
+    }
+}
