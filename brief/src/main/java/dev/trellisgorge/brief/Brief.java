@@ -18,6 +18,7 @@ import dev.trellisgorge.shape.Pipeline;
 import dev.trellisgorge.shape.Slice;
 import dev.trellisgorge.shape.Total;
 import dev.trellisgorge.sql.Database;
+import dev.trellisgorge.sql.DatabaseTable;
 import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Schema;
 import dev.trellisgorge.table.Table;
@@ -287,6 +288,11 @@ public final class Brief implements AutoCloseable {
             }
         }
         return new Page(Board.NAME, line(shown.title(), shown), line(shown.subtitle(), shown), line(shown.source(), shown), shown.columns(), tiles, spans, shown.looks(), Optional.empty());
+    }
+
+    /** The tables whose rows are in a database that nobody named; statements can be written for them, and no chart computed. */
+    public List<DatabaseTable> tablesElsewhere() {
+        return executor instanceof Described described ? described.absent() : List.of();
     }
 
     /** What runs the steps: over the tables that were read, or in the database. */

@@ -10,18 +10,24 @@ import dev.trellisgorge.shape.Known;
 import dev.trellisgorge.shape.Pipeline;
 import dev.trellisgorge.table.Schema;
 import dev.trellisgorge.table.Table;
+import dev.trellisgorge.sql.DatabaseTable;
+import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 
 /** Tables of which the columns alone are known: enough for statements, and not for a chart. Thread-safe. */
 final class Described implements Executor {
     private final Known known;
-    private final String absent;
+    private final List<DatabaseTable> absent;
 
-    /** @param absent a table whose rows are not there */
-    Described(Map<String, Schema> tables, Settings settings, String absent) {
+    /** @param absent the tables whose rows are not there; at least one */
+    Described(Map<String, Schema> tables, Settings settings, List<DatabaseTable> absent) {
         this.known = new Known(tables, settings);
         this.absent = absent;
+    }
+
+    List<DatabaseTable> absent() {
+        return absent;
     }
 
     @Override
@@ -40,7 +46,7 @@ final class Described implements Executor {
     }
 
     private BadInput notHere() {
-        return new BadInput(Place.of("table '" + absent + "'"), "its rows are in a database; say which with --on URL");
+        return new BadInput(Place.of("table '" + absent.get(0).name() + "'"), "its rows are in a database; say which with --on URL");
     }
 
     @Override

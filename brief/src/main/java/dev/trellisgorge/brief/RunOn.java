@@ -1,7 +1,11 @@
 package dev.trellisgorge.brief;
 
+import dev.trellisgorge.problem.BadInput;
+import dev.trellisgorge.problem.Place;
 import dev.trellisgorge.sql.Dialect;
 import dev.trellisgorge.tables.Login;
+import java.nio.file.Files;
+import java.nio.file.Path;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
@@ -15,6 +19,7 @@ import java.util.Optional;
 public record RunOn(Login login, Dialect dialect) {
     private static final String HERE = "here";
     private static final String SHORT = "duckdb:";
+    private static final String FILE = "jdbc:duckdb:";
     private static final Map<String, Dialect> SPOKEN = Map.of("jdbc:duckdb:", Dialect.DUCKDB, "jdbc:postgresql:", Dialect.POSTGRESQL, "jdbc:h2:", Dialect.H2);
     /** The embedded engine, in memory. */
     static final RunOn EMBEDDED = of("duckdb:", Optional.empty(), Optional.empty(), Optional.empty());
@@ -28,9 +33,14 @@ public record RunOn(Login login, Dialect dialect) {
      * By a URL: {@code jdbc:…}, or {@code duckdb:} and the file of an embedded database, in memory where none is named; {@code here} is no database at all.
      *
      * @param dialect what it speaks; found from the URL where it is empty, and the standard for others
+     * @throws BadInput where there is no such file
      */
     public static RunOn of(String url, Optional<String> user, Optional<String> password, Optional<Dialect> dialect) {
         String jdbc = jdbc(url);
+        String file = jdbc.startsWith(FILE) ? jdbc.substring(FILE.length()) : "";
+        if (!file.isEmpty() && !file.startsWith(":") && !Files.exists(Path.of(file.replaceFirst("[?;].*", "")))) {
+            throw new BadInput(Place.of("--on"), "there is no database file '" + file + "'");
+        }
         return new RunOn(new Login(jdbc, user, password), dialect.or(() -> spoken(jdbc)).orElse(Dialect.STANDARD));
     }
 

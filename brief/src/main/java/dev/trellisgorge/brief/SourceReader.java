@@ -13,6 +13,7 @@ import dev.trellisgorge.shape.Pipeline;
 import dev.trellisgorge.sql.Database;
 import dev.trellisgorge.sql.DatabaseTable;
 import dev.trellisgorge.sql.Dialect;
+import dev.trellisgorge.sql.Unsaid;
 import dev.trellisgorge.table.Field;
 import dev.trellisgorge.table.Kind;
 import dev.trellisgorge.table.Schema;
@@ -32,6 +33,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.function.Supplier;
 
 /** Reads the raw tables that a brief names, or finds them in the database in which it is computed. */
 final class SourceReader {
@@ -49,7 +51,9 @@ final class SourceReader {
     private final List<Path> inputs;
     private final Problems problems;
     private final Map<String, Schema> described = new LinkedHashMap<>();
+    private final Map<String, Supplier<Table>> readers = new LinkedHashMap<>();
     private Optional<RunOn> on = Optional.empty();
+    private boolean unasked;
 
     /** @param inputs takes the files that are read */
     SourceReader(Path file, Mapping root, Overrides overrides, Trust trust, Progress progress, List<Path> inputs, Problems problems) {
@@ -65,25 +69,39 @@ final class SourceReader {
     /** What runs steps over them; over none at all where one can't be read, which is reported. */
     Executor read(Settings settings) {
         on = overrides.there().on().or(this::runOn);
-        boolean unasked = on.isEmpty() && holdsLargeFiles();
+        unasked = on.isEmpty() && holdsLargeFiles();
         on = unasked ? Optional.of(RunOn.EMBEDDED) : on.filter(each -> !each.isHere());
         List<DatabaseTable> tables = root.mapping("data").map(data -> tables(data, on.isPresent())).orElse(List.of());
         if (unasked && !tables.isEmpty()) {
-            return new Embedded(open(RunOn.EMBEDDED, tables, settings), () -> Executor.of(here(tables), settings));
+            return embedded(tables, settings);
         }
         Map<String, Table> here = new LinkedHashMap<>();
         tables.stream().filter(table -> table.rows() instanceof DatabaseTable.AtHand).forEach(table -> here.put(table.name(), ((DatabaseTable.AtHand) table.rows()).table()));
         if (on.isPresent() && !tables.isEmpty()) {
             return problems.attempt(() -> (Executor) open(on.get(), tables, settings)).orElseGet(() -> Executor.of(Map.of(), settings));
         }
-        Optional<String> absent = tables.stream().map(DatabaseTable::name).filter(name -> !here.containsKey(name)).findFirst();
-        return absent.map(name -> (Executor) new Described(schemas(tables, here), settings, name)).orElseGet(() -> Executor.of(here, settings));
+        List<DatabaseTable> absent = tables.stream().filter(table -> !here.containsKey(table.name())).toList();
+        return absent.isEmpty() ? Executor.of(here, settings) : new Described(schemas(tables, here), settings, absent);
     }
 
-    private static Map<String, Table> here(List<DatabaseTable> tables) {
+    /** What the engine can't read, or not say, is read here. */
+    private Executor embedded(List<DatabaseTable> tables, Settings settings) {
+        Supplier<Executor> here = () -> Executor.of(here(tables), settings);
+        try {
+            return new Embedded(open(RunOn.EMBEDDED, tables, settings), here);
+        } catch (Unsaid unsaid) {
+            return problems.attempt(here).orElseGet(() -> Executor.of(Map.of(), settings));
+        } catch (BadInput wrong) {
+            problems.attempt(() -> {
+                throw wrong;
+            });
+            return Executor.of(Map.of(), settings);
+        }
+    }
+
+    private Map<String, Table> here(List<DatabaseTable> tables) {
         Map<String, Table> here = new LinkedHashMap<>();
-        tables.forEach(table -> here.put(table.name(), table.rows() instanceof DatabaseTable.AtHand there ? there.table() : table.rows() instanceof DatabaseTable.InText text ? text.other().get()
-                : parquet(table)));
+        tables.forEach(table -> here.put(table.name(), table.rows() instanceof DatabaseTable.AtHand there ? there.table() : readers.containsKey(table.name()) ? readers.get(table.name()).get() : parquet(table)));
         return here;
     }
 
@@ -117,6 +135,8 @@ final class SourceReader {
         Mapping data = root.mapping("data").orElseThrow();
         try {
             return Database.open(on.login(), on.dialect(), tables, settings, overrides.there().tellsAll());
+        } catch (Unsaid unsaid) {
+            throw unsaid;
         } catch (BadInput wrong) {
             throw new BadInput(wrong.problems().stream().map(problem -> tables.stream().filter(table -> problem.place().toString().equals("table '" + table.name() + "'") && data.has(table.name())).findFirst()
                     .map(table -> new Problem(data.keyPlace(table.name()), problem.toString())).orElse(problem)).toList(), wrong);
@@ -135,7 +155,7 @@ final class SourceReader {
         Optional<String> password = more.flatMap(keys -> keys.text("password-variable").map(Text::value).flatMap(variable -> variable(variable, keys)));
         Optional<Dialect> dialect = more.flatMap(keys -> keys.choice("dialect", Dialect.class));
         boolean wrong = untrusted.isPresent() || more.isPresent() && more.get().has("password-variable") && password.isEmpty();
-        return wrong ? Optional.empty() : url.map(each -> RunOn.of(each.value(), more.flatMap(keys -> keys.text("user")).map(Text::value), password, dialect));
+        return wrong ? Optional.empty() : url.flatMap(each -> problems.attempt(() -> RunOn.of(each.value(), more.flatMap(keys -> keys.text("user")).map(Text::value), password, dialect)));
     }
 
     /** The tables in their order; none at all where one can't be read, which is reported. */
@@ -177,6 +197,9 @@ final class SourceReader {
         }
         Map<String, Kind> kinds = new LayoutReader(keys, problems).kinds();
         if (!there && kinds.isEmpty()) {
+            if (root.has("run-on")) {
+                return Optional.empty(); // what is wrong with that is told
+            }
             problems.add(keys.place(), "the table '" + name + "' is in a database; say which with --on URL or 'run-on', or what its columns hold with 'kinds', which is enough for 'gorge sql'");
             return Optional.empty();
         }
@@ -268,7 +291,8 @@ final class SourceReader {
         if (embedded && FileKind.of(source.toString()) == FileKind.TEXT && size(source) >= WORTH_IT) {
             Optional<TextHead> head = TextHead.of(source, layout);
             if (head.isPresent()) {
-                return Optional.of(new DatabaseTable(table, new DatabaseTable.InText(source, head.get(), () -> here(table, source, layout)), Optional.empty()));
+                readers.put(table, () -> here(table, source, layout));
+                return Optional.of(new DatabaseTable(table, new DatabaseTable.InText(source, head.get(), unasked ? Optional.empty() : Optional.of(readers.get(table))), Optional.empty()));
             }
         }
         return problems.attempt(() -> DatabaseTable.of(here(table, source, layout)));

@@ -93,6 +93,9 @@ final class BriefSource {
                     throw new BadInput(Place.of(option.longestName()), "is about a database; say which with --on URL");
                 });
             }
+            if (brief.executor() instanceof Database database) {
+                Waiting.on(database, streams.err(), streams.terminal().watched());
+            }
             brief.notes().forEach(note -> streams.err().println("gorge: note: " + note));
             return brief;
         }

@@ -1,14 +1,19 @@
 package dev.trellisgorge.cli;
 
 import dev.trellisgorge.brief.Brief;
+import dev.trellisgorge.engine.Writing;
 import dev.trellisgorge.plan.PlainChart;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Place;
+import dev.trellisgorge.sql.ParquetFile;
 import dev.trellisgorge.table.Table;
 import dev.trellisgorge.tables.TableWriter;
 import java.io.IOException;
+import java.io.OutputStream;
+import java.nio.file.Path;
 import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.stream.Collectors;
 import picocli.CommandLine.Model.CommandSpec;
@@ -23,7 +28,11 @@ final class Series implements Command {
         table, csv, json
     }
 
+    private static final String PARQUET = ".parquet";
+
     private final BriefSource source;
+    private final OptionSpec output = Command.option(Path.class, "FILE", "-o", "--output")
+            .description("Write one chart's series into this file instead: .csv, .json or .parquet.").build();
     private final OptionSpec form = Command.option(Form.class, "FORM", "--as").initialValue(Form.table)
             .description("table (for people), csv (RFC 4180, one chart) or json (absent is null); table where it is not given.")
             .build();
@@ -41,12 +50,17 @@ final class Series implements Command {
         CommandSpec spec = Command.named("series",
                 "Prints the helper series: the category, then each helper column in drawing order; absent is empty.");
         source.addTo(spec);
-        return spec.addOption(form).addOption(withoutFormulas);
+        return spec.addOption(output).addOption(form).addOption(withoutFormulas);
     }
 
     @Override
     public int run(ParseResult given) throws IOException {
-        if (withoutFormulas.<Boolean>getValue() && form.<Form>getValue() != Form.csv) {
+        Path file = output.getValue();
+        if (file != null && given.hasMatchedOption("--as")) {
+            throw new BadInput(Place.of("--as"), "has no use here: the file's ending says its form");
+        }
+        Form wanted = file == null ? form.getValue() : form(file);
+        if (withoutFormulas.<Boolean>getValue() && wanted != Form.csv) {
             throw new BadInput(Place.of("--no-formulas"), "is about csv; give --as csv too");
         }
         Brief brief = source.read();
@@ -54,25 +68,42 @@ final class Series implements Command {
         source.warn(charts);
         Map<String, Table> tables = new LinkedHashMap<>();
         charts.forEach(chart -> tables.put(chart.name(), chart.printed()));
-        switch (form.<Form>getValue()) {
-            case csv -> csv(only(tables, brief));
-            case json -> TableWriter.json(tables, streams.out());
-            case table -> charts.forEach(chart -> new SeriesText(streams.out()).print(chart, charts.size() > 1));
+        if (file != null) {
+            Writing.to(file, out -> write(wanted, tables, brief, out));
+            streams.out().println(file);
+            return Gorge.DONE;
+        }
+        switch (wanted) {
+            case csv, json -> write(wanted, tables, brief, streams.out());
+            default -> charts.forEach(chart -> new SeriesText(streams.out()).print(chart, charts.size() > 1));
         }
         return Gorge.DONE;
     }
 
-    private void csv(Table table) throws IOException {
-        if (withoutFormulas.<Boolean>getValue()) {
-            TableWriter.csvWithoutFormulas(table, streams.out());
+    /** What a file's ending asks for; a table for people where it is Parquet, which none of the forms is. */
+    private static Form form(Path file) {
+        String name = file.toString().toLowerCase(Locale.ROOT);
+        if (!name.endsWith(".csv") && !name.endsWith(".json") && !name.endsWith(PARQUET)) {
+            throw new BadInput(Place.of("-o"), "'" + file + "' has no ending that series are written in; known are .csv, .json and .parquet");
+        }
+        return name.endsWith(".csv") ? Form.csv : name.endsWith(".json") ? Form.json : Form.table;
+    }
+
+    private void write(Form wanted, Map<String, Table> tables, Brief brief, OutputStream out) throws IOException {
+        if (wanted == Form.json) {
+            TableWriter.json(tables, out);
+        } else if (wanted == Form.table) {
+            ParquetFile.write(only(tables, brief), out);
+        } else if (withoutFormulas.<Boolean>getValue()) {
+            TableWriter.csvWithoutFormulas(only(tables, brief), out);
         } else {
-            TableWriter.csv(table, streams.out());
+            TableWriter.csv(only(tables, brief), out);
         }
     }
 
-    private static Table only(Map<String, Table> tables, Brief brief) {
+    private Table only(Map<String, Table> tables, Brief brief) {
         if (tables.size() > 1) {
-            throw new BadInput(Place.inFile(brief.file().toString()), "csv holds one chart and the brief has "
+            throw new BadInput(Place.inFile(brief.file().toString()), (output.getValue() != null && output.getValue().toString().endsWith(PARQUET) ? "Parquet" : "csv") + " holds one chart and the brief has "
                     + tables.size() + "; choose one with --chart "
                     + tables.keySet().stream().map(n -> n.contains(" ") ? "'" + n + "'" : n).collect(Collectors.joining(" or --chart ")));
         }

@@ -76,7 +76,7 @@ final class SqlCommand implements Command {
         if (brief.executor() instanceof Database database) {
             return database.statement(plan);
         }
-        Sql sql = Sql.of(plan, brief.known());
+        Sql sql = Sql.of(plan, brief.known()).over(brief.tablesElsewhere());
         return source.rowsBy().map(sql::rowsBy).orElse(sql).withValues(given.orElse(Dialect.STANDARD));
     }
 

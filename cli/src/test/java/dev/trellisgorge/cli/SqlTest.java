@@ -37,7 +37,7 @@ public class SqlTest extends AtDesk {
                     CAST("station" AS VARCHAR(10000)) AS "station",
                     CAST("generated_mwh" AS DOUBLE PRECISION) AS "generated_mwh",
                     CAST("licensed_mwh" AS DOUBLE PRECISION) AS "licensed_mwh",
-                    ROW_NUMBER() OVER (ORDER BY "line") AS "row"
+                    "line" AS "row"
                   FROM "generation"
                 ),
                 -- keep the rows whose month is 2031-04-01
@@ -46,7 +46,7 @@ public class SqlTest extends AtDesk {
                     "here"."station" AS "station",
                     "here"."generated_mwh" AS "generated_mwh",
                     "here"."licensed_mwh" AS "licensed_mwh",
-                    ROW_NUMBER() OVER (ORDER BY "here"."row") AS "row"
+                    "here"."row" AS "row"
                   FROM "rows of generation" AS "here"
                   WHERE ("here"."month" = DATE '2031-04-01')
                 ),
@@ -58,12 +58,12 @@ public class SqlTest extends AtDesk {
                     CASE WHEN (("generated_mwh" IS NOT NULL) AND (NOT ("licensed_mwh" IS NOT NULL))) THEN "generated_mwh" END AS "unjudged"
                   FROM "rows" AS "here"
                 )
-                SELECT "station" AS "station",
-                  "below" AS "below",
-                  "above" AS "above",
-                  "unjudged" AS "unjudged"
-                FROM "columns"
-                ORDER BY "row";
+                SELECT "here"."station" AS "station",
+                  "here"."below" AS "below",
+                  "here"."above" AS "above",
+                  "here"."unjudged" AS "unjudged"
+                FROM "columns" AS "here"
+                ORDER BY "here"."row";
                 """, ""));
     }
 
@@ -71,7 +71,7 @@ public class SqlTest extends AtDesk {
     public void rowsNeedNoNumberWhereNothingReadsTheirOrder() {
         assertThat(desk.type("sql", "DESK/demo/generation.yaml", "--chart", "march", "--dialect", "h2")).satisfies(answer -> {
             assertThat(answer.code()).isZero();
-            assertThat(answer.out()).contains("ROW_NUMBER() OVER (ORDER BY \"month\" NULLS LAST, \"station\" NULLS LAST, ", "SELECT DATE '2031-03-01' AS \"month\", CAST(400 AS DOUBLE PRECISION) AS \"goal\"");
+            assertThat(answer.out()).doesNotContain("ROW_NUMBER").contains("ORDER BY \"here\".\"month\" NULLS LAST, \"here\".\"station\" NULLS LAST, ", "SELECT DATE '2031-03-01' AS \"month\", CAST(400 AS DOUBLE PRECISION) AS \"goal\"");
         });
     }
 
@@ -79,7 +79,8 @@ public class SqlTest extends AtDesk {
     public Object[][] wrong() {
         return new Object[][] {{"generation --dialect duckbd", "--dialect: there is no dialect 'duckbd'. Did you mean 'duckdb'?"},
             {"storage", "chart 'balance': column 'level': reads rows in their order, which a table of a database does not have; name the column that numbers them, or put them in order first"},
-            {"readings --rows-by line", "chart 'cost': step 'add reading_before: reading of the calendar period before, by month, for each meter by itself': can't be said in the dialect standard: the row of the period before is not looked for there"}};
+            {"fish --rows-by line --dialect duckdb --write-view v", "--write-view: writes into a database; say which with --on URL"}, {"fish --dry-run", "--dry-run: is about views that are written; give --write-view PREFIX too"},
+            {"generation --on duckdb:", "table 'generation': is a file, which the database has no table of; say which with --table generation=TABLE"}};
     }
 
     @Test(dataProvider = "wrong")
@@ -98,7 +99,7 @@ public class SqlTest extends AtDesk {
     @DataProvider
     public Object[][] demos() {
         return new Object[][] {{"accounts", List.of("accounts")}, {"board", List.of("generation", "fish")}, {"energy", List.of("energy")}, {"fish", List.of("fish")}, {"flow", List.of("flow", "flow-before")}, {"generation", List.of("generation")},
-            {"levels", List.of("levels")}, {"looks", List.of("generation", "monthly")}, {"storage", List.of("storage")}, {"targets", List.of("generation")}};
+            {"levels", List.of("levels")}, {"looks", List.of("generation", "monthly")}, {"monthly", List.of("monthly")}, {"storage", List.of("storage")}, {"targets", List.of("generation")}};
     }
 
     @Test(dataProvider = "demos")

@@ -27,6 +27,7 @@ import java.sql.PreparedStatement;
 import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.sql.Statement;
+import java.time.Duration;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
@@ -58,7 +59,11 @@ public final class Database implements Executor, AutoCloseable {
     private final boolean tellsAll;
     private final DatabaseNotes notes = new DatabaseNotes(this);
     private final DatabaseChecks checks = new DatabaseChecks(this);
-    private volatile Optional<Statement> running = Optional.empty();
+    private volatile Optional<Running> running = Optional.empty();
+
+    /** A statement that runs, and since when. */
+    private record Running(Statement statement, long since) {
+    }
 
     private Database(Connection connection, Login shown, Dialect dialect, Map<String, TableSource> sources, Settings settings, boolean tellsAll) {
         this.connection = connection;
@@ -260,7 +265,7 @@ public final class Database implements Executor, AutoCloseable {
     private List<Column> asked(String name, Sql.Parametrised statement, List<Kind> kinds) {
         List<Field> fields = IntStream.range(0, kinds.size()).mapToObj(i -> Field.of(String.valueOf(i), kinds.get(i))).toList();
         try (PreparedStatement query = connection.prepareStatement(statement.text())) {
-            running = Optional.of(query);
+            running = Optional.of(new Running(query, System.nanoTime()));
             query.setFetchSize(ROWS_AT_ONCE);
             for (int i = 0; i < statement.parameters().size(); i++) {
                 DatabaseTables.set(query, i + 1, statement.parameters().get(i), 0);
@@ -294,11 +299,16 @@ public final class Database implements Executor, AutoCloseable {
         return count == 0 ? Optional.empty() : Optional.of(StepNotes.passedOver(figure, count, notes.names(pipeline, Formulas.not(Formulas.present(of)))));
     }
 
+    /** For how long a statement has run; empty where none does. */
+    public Optional<Duration> runs() {
+        return running.map(now -> Duration.ofNanos(System.nanoTime() - now.since()));
+    }
+
     /** Stops the statement that runs, if one does; whoever waits for it is told that it was cancelled. */
     public void cancel() {
-        running.ifPresent(statement -> {
+        running.ifPresent(now -> {
             try {
-                statement.cancel();
+                now.statement().cancel();
             } catch (SQLException e) {
                 // It has ended by itself.
             }

@@ -51,9 +51,9 @@ public record DatabaseTable(String name, Rows rows, Optional<String> rowsBy) {
      *
      * @param file  what the engine reads
      * @param head  what its first lines tell
-     * @param other reads it here
+     * @param other reads it here; where there is none, a file that is to be read here is {@link Unsaid}
      */
-    public record InText(Path file, TextHead head, Supplier<Table> other) implements Rows {
+    public record InText(Path file, TextHead head, Optional<Supplier<Table>> other) implements Rows {
         public InText {
             Objects.requireNonNull(file, "file");
             Objects.requireNonNull(head, "head");

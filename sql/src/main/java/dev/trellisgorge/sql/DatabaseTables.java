@@ -22,13 +22,10 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.regex.Matcher;
-import java.util.regex.Pattern;
 
 /** Finds raw tables in a database, and copies those that are at hand into it. */
 final class DatabaseTables {
     private static final int ROWS_AT_ONCE = 5_000;
-    private static final Pattern PART = Pattern.compile("\"((?:[^\"]|\"\")+)\"|([^.\"]+)");
 
     private final Connection connection;
     private final Login shown;
@@ -57,13 +54,13 @@ final class DatabaseTables {
             return new EmbeddedFiles(connection, dialect).parquet(table.name(), file.file());
         } else if (table.rows() instanceof DatabaseTable.InText text) {
             Optional<TableSource> source = new EmbeddedFiles(connection, dialect).text(table.name(), text);
-            return source.isPresent() ? source.get() : copied(text.other().get());
+            return source.isPresent() ? source.get() : copied(text.other().orElseThrow(() -> new Unsaid(Place.of("table '" + table.name() + "'"), "has cells that are read otherwise than they are written")).get());
         }
         Place place = Place.of("table '" + table.name() + "'");
         String from;
         if (table.rows() instanceof DatabaseTable.Asked asked) {
             QueryText.refuseHarmful(asked.query(), place);
-            from = "(" + asked.query().strip().replaceAll(";\\s*$", "") + "\n) AS " + dialect.quoted("asked");
+            from = TableSource.asked(asked.query(), dialect);
         } else {
             from = named(((DatabaseTable.Named) table.rows()).table(), place);
         }
@@ -85,12 +82,8 @@ final class DatabaseTables {
 
     /** A table as the database calls it; upper and lower case are told apart only where the database has several of a name. */
     private String named(String written, Place place) throws SQLException {
-        List<String> parts = new ArrayList<>();
-        Matcher part = PART.matcher(written);
-        while (part.find()) {
-            parts.add(part.group(1) != null ? part.group(1).replace("\"\"", "\"") : part.group(2).strip());
-        }
-        String name = parts.isEmpty() ? written : parts.get(parts.size() - 1);
+        List<String> parts = TableSource.parts(written);
+        String name = parts.get(parts.size() - 1);
         Optional<String> schema = parts.size() > 1 ? Optional.of(parts.get(parts.size() - 2)) : Optional.empty();
         List<List<String>> exact = new ArrayList<>();
         List<List<String>> alike = new ArrayList<>();
@@ -116,7 +109,7 @@ final class DatabaseTables {
         if (own.isEmpty() && fits.size() > 1) {
             throw new BadInput(place, "the database has several tables '" + written + "': " + String.join(", ", fits.stream().map(whole -> String.join(".", whole)).toList()) + "; say which");
         }
-        return String.join(".", own.orElse(fits.get(0)).stream().map(dialect::quoted).toList());
+        return TableSource.quoted(own.orElse(fits.get(0)), dialect);
     }
 
     private boolean isOwn(String schema) {
@@ -131,9 +124,18 @@ final class DatabaseTables {
     private TableSource copied(Table table) throws SQLException {
         String name = "copy " + ++copies + " of " + table.name();
         String number = table.schema().free("row");
+        String quoted = dialect.quoted(name.length() > 60 ? "copy " + copies : name);
+        if (dialect == Dialect.DUCKDB) {
+            new EmbeddedFiles(connection, dialect).copy(table, quoted, number);
+        } else {
+            inserted(table, quoted, number);
+        }
+        return new TableSource(quoted, table.schema(), Optional.of(dialect.quoted(number)), Optional.of(table));
+    }
+
+    private void inserted(Table table, String quoted, String number) throws SQLException {
         List<String> fields = new ArrayList<>(List.of(dialect.quoted(number) + " INTEGER"));
         table.columns().forEach(column -> fields.add(dialect.quoted(column.name()) + " " + dialect.type(column.kind())));
-        String quoted = dialect.quoted(name.length() > 60 ? "copy " + copies : name);
         try (Statement make = connection.createStatement()) {
             make.execute("CREATE " + dialect.temporary() + " TABLE " + quoted + " (" + String.join(", ", fields) + ")");
         }
@@ -152,7 +154,6 @@ final class DatabaseTables {
         }
         connection.commit();
         connection.setAutoCommit(true);
-        return new TableSource(quoted, table.schema(), Optional.of(dialect.quoted(number)), Optional.of(table));
     }
 
     /** Sets a parameter to a cell. */

@@ -1,12 +1,20 @@
 package dev.trellisgorge.sql;
 
+import dev.trellisgorge.engine.Temporaries;
+import dev.trellisgorge.engine.Writing;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Place;
+import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Field;
 import dev.trellisgorge.table.Kind;
 import dev.trellisgorge.table.Schema;
+import dev.trellisgorge.table.Table;
 import dev.trellisgorge.tables.QueryTable;
 import dev.trellisgorge.tables.TextHead;
+import java.io.BufferedWriter;
+import java.io.IOException;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
 import java.nio.file.Path;
 import java.sql.Connection;
 import java.sql.ResultSet;
@@ -45,6 +53,40 @@ final class EmbeddedFiles {
             return new TableSource(from, Schema.of(name, place, fields), Optional.of(dialect.quoted(ROW)), Optional.empty());
         } catch (SQLException e) {
             throw new BadInput(place, "is no Parquet file that can be read: " + String.valueOf(e.getMessage()).lines().findFirst().orElse(""));
+        }
+    }
+
+    /** Copies a table into a temporary one with its rows numbered: by way of a file, as rows that are inserted one by one take long. */
+    void copy(Table table, String quoted, String number) throws SQLException {
+        Path held = null;
+        try (Statement make = connection.createStatement()) {
+            held = Temporaries.make();
+            try (BufferedWriter out = Files.newBufferedWriter(held, StandardCharsets.UTF_8)) {
+                for (int row = 0; row < table.rowCount(); row++) {
+                    out.write(String.valueOf(row + 1));
+                    for (Column column : table.columns()) {
+                        out.write(',');
+                        if (column.isPresent(row)) {
+                            out.write(column.kind() == Kind.TEXT ? "\"" + column.written(row).replace("\"", "\"\"") + "\"" : column.written(row));
+                        }
+                    }
+                    out.write('\n');
+                }
+            }
+            StringBuilder columns = new StringBuilder("'row': 'INTEGER'");
+            StringBuilder named = new StringBuilder("\"row\" AS " + dialect.quoted(number));
+            for (int i = 0; i < table.columns().size(); i++) {
+                columns.append(", '").append(column(i)).append("': '").append(dialect.type(table.columns().get(i).kind())).append("'");
+                named.append(", ").append(column(i)).append(" AS ").append(dialect.quoted(table.columns().get(i).name()));
+            }
+            make.execute("CREATE TEMPORARY TABLE " + quoted + " AS SELECT " + named + " FROM read_csv(" + dialect.text(held.toString()) + ", auto_detect = false, header = false, delim = ',', quote = '\"', escape = '\"', new_line = '\\n', nullstr = '',"
+                    + " allow_quoted_nulls = false, columns = {" + columns + "})");
+        } catch (IOException e) {
+            throw new BadInput(Place.of("table '" + table.name() + "'"), "can't be copied into the folder for temporary files, '" + Temporaries.folder() + "': " + Writing.reason(e));
+        } finally {
+            if (held != null) {
+                Temporaries.remove(held);
+            }
         }
     }
 

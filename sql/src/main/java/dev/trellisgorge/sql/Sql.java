@@ -24,12 +24,14 @@ public final class Sql {
     private final Known known;
     private final Optional<String> rowsBy;
     private final Set<String> wanted;
+    private final List<DatabaseTable> tables;
 
-    private Sql(Plan plan, Known known, Optional<String> rowsBy, Set<String> wanted) {
+    private Sql(Plan plan, Known known, Optional<String> rowsBy, Set<String> wanted, List<DatabaseTable> tables) {
         this.plan = Objects.requireNonNull(plan, "plan");
         this.known = Objects.requireNonNull(known, "known");
         this.rowsBy = rowsBy;
         this.wanted = wanted;
+        this.tables = tables;
     }
 
     /**
@@ -38,7 +40,7 @@ public final class Sql {
      * @param known the columns of the raw tables, and the settings
      */
     public static Sql of(Plan plan, Known known) {
-        return new Sql(plan, known, Optional.empty(), new LinkedHashSet<>(plan.series()));
+        return new Sql(plan, known, Optional.empty(), new LinkedHashSet<>(plan.series()), List.of());
     }
 
     /**
@@ -46,12 +48,17 @@ public final class Sql {
      * has put in an order in that of all their cells, from the left.
      */
     public Sql rowsBy(String column) {
-        return new Sql(plan, known, Optional.of(column), wanted);
+        return new Sql(plan, known, Optional.of(column), wanted, tables);
+    }
+
+    /** With tables or queries of the database for some of the raw tables; others are called there as they are here. */
+    public Sql over(List<DatabaseTable> some) {
+        return new Sql(plan, known, rowsBy, wanted, List.copyOf(some));
     }
 
     /** Other computed columns than the series. */
     public Sql columns(List<String> names) {
-        return new Sql(plan, known, rowsBy, new LinkedHashSet<>(names));
+        return new Sql(plan, known, rowsBy, new LinkedHashSet<>(names), tables);
     }
 
     /**
@@ -82,7 +89,8 @@ public final class Sql {
 
     private Query query(Dialect dialect) {
         Map<String, TableSource> sources = new LinkedHashMap<>();
-        known.sources().forEach((name, schema) -> sources.put(name, TableSource.named(name, schema, rowsBy, dialect)));
+        known.sources().forEach((name, schema) -> sources.put(name, tables.stream().filter(table -> table.name().equals(name)).findFirst()
+                .map(table -> TableSource.of(rowsBy.map(table::rowsBy).orElse(table), schema, dialect)).orElseGet(() -> TableSource.named(name, schema, rowsBy, dialect))));
         Map<String, Formula> formulas = new LinkedHashMap<>();
         plan.columns().forEach(column -> formulas.put(column.name(), column.formula()));
         Query query = new Query(plan.pipeline(), formulas, wanted, plan.category().stream().toList(), known, sources, dialect);

@@ -2,8 +2,12 @@ package dev.trellisgorge.sql;
 
 import dev.trellisgorge.table.Schema;
 import dev.trellisgorge.table.Table;
+import java.util.ArrayList;
+import java.util.List;
 import java.util.Objects;
 import java.util.Optional;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 
 /**
  * Where a statement finds the rows of a raw table.
@@ -14,11 +18,39 @@ import java.util.Optional;
  * @param copied the table at hand that it is a copy of, which is gone with the connection; none where it is the database's own
  */
 record TableSource(String from, Schema schema, Optional<String> rowsBy, Optional<Table> copied) {
+    private static final Pattern PART = Pattern.compile("\"((?:[^\"]|\"\")+)\"|([^.\"]+)");
+
     TableSource {
         Objects.requireNonNull(from, "from");
         Objects.requireNonNull(schema, "schema");
         Objects.requireNonNull(rowsBy, "rowsBy");
         Objects.requireNonNull(copied, "copied");
+    }
+
+    /** A table as its place is written, which nobody asks a database for. */
+    static TableSource of(DatabaseTable table, Schema schema, Dialect dialect) {
+        String from = table.rows() instanceof DatabaseTable.Asked asked ? asked(asked.query(), dialect)
+                : table.rows() instanceof DatabaseTable.Named named ? quoted(parts(named.table()), dialect) : dialect.quoted(table.name());
+        return new TableSource(from, schema, table.rowsBy().map(dialect::quoted), Optional.empty());
+    }
+
+    /** A query in the place of a table. */
+    static String asked(String query, Dialect dialect) {
+        return "(" + query.strip().replaceAll(";\\s*$", "") + "\n) AS " + dialect.quoted("asked");
+    }
+
+    /** The parts of a name, which points divide where they stand in no quotes. */
+    static List<String> parts(String written) {
+        List<String> parts = new ArrayList<>();
+        Matcher part = PART.matcher(written);
+        while (part.find()) {
+            parts.add(part.group(1) != null ? part.group(1).replace("\"\"", "\"") : part.group(2).strip());
+        }
+        return parts.isEmpty() ? List.of(written) : parts;
+    }
+
+    static String quoted(List<String> parts, Dialect dialect) {
+        return String.join(".", parts.stream().map(dialect::quoted).toList());
     }
 
     /** A table that is called as the raw table is. */
