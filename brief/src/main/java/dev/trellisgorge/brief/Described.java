@@ -41,6 +41,11 @@ final class Described implements Executor {
     }
 
     @Override
+    public Optional<Executor> atHand() {
+        return Optional.empty();
+    }
+
+    @Override
     public boolean isHere() {
         return false;
     }

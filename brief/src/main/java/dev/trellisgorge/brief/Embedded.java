@@ -48,6 +48,11 @@ final class Embedded implements Executor, AutoCloseable {
     }
 
     @Override
+    public synchronized Optional<Executor> atHand() {
+        return at.atHand();
+    }
+
+    @Override
     public synchronized boolean isHere() {
         return at.isHere();
     }

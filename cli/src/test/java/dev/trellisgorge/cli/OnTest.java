@@ -13,6 +13,8 @@ import java.sql.SQLException;
 import java.sql.Statement;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Locale;
+import java.util.regex.Pattern;
 import java.util.stream.Stream;
 import org.testng.annotations.AfterClass;
 import org.testng.annotations.BeforeMethod;
@@ -22,6 +24,7 @@ import org.testng.annotations.Test;
 /** Briefs that are computed in databases, typed as a person does. */
 public class OnTest extends AtDesk {
     private static final List<String> DEMO = List.of("accounts", "board", "energy", "fish", "flow", "generation", "levels", "looks", "monthly", "readings", "storage", "targets");
+    private static final Pattern FIGURE = Pattern.compile("-?\\d+\\.\\d+");
     private DatabaseServer server;
 
     @BeforeMethod
@@ -60,9 +63,10 @@ public class OnTest extends AtDesk {
         }
     }
 
-    /** Without the last digits, in which sums may differ, and what is said of them. */
+    /** Without the last digits, in which sums may differ, and without what is said of sums and of a figure's rows, which stay there. */
     private static List<String> rounded(Desk.Answer answer) {
-        return (answer.out() + answer.err()).lines().map(line -> line.replaceAll("(\\d\\.\\d{10})\\d+", "$1").replaceAll(" +", " ").replace(" is the exact one to its last digit", "").replace(" is the exact one, but for the rounding of the database", "").strip()).toList();
+        return (answer.out() + answer.err()).lines().filter(line -> !line.contains("each running sum, and each sum of all rows")).map(line -> FIGURE.matcher(line).replaceAll(figure -> String.format(Locale.ROOT, "%.9g", Double.parseDouble(figure.group())))
+                .replaceAll("^figure (\\d+) .*", "figure $1").replaceAll(" +", " ").strip()).toList();
     }
 
     @Test

@@ -137,11 +137,12 @@ final class RowCheck {
      * that they are.
      */
     static List<Note> notes(Plan plan, Executor executor, Table rows) {
-        if (!executor.isHere() || rows.notes().stream().noneMatch(Note::urgent)) {
+        Optional<Executor> here = executor.atHand();
+        if (here.isEmpty() || rows.notes().stream().noneMatch(Note::urgent)) {
             return rows.notes();
         }
-        Table before = executor.run(plan.parts().base());
-        Table sliced = executor.run(plan.parts().sliced());
+        Table before = here.get().run(plan.parts().base());
+        Table sliced = here.get().run(plan.parts().sliced());
         Optional<Formula> totals = plan.parts().totals();
         return rows.notes().stream().filter(note -> {
             OptionalInt charted = row(sliced, note);

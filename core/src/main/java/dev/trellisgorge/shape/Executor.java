@@ -31,7 +31,10 @@ public interface Executor {
     /** What is known of the raw tables without their cells. */
     Known known();
 
-    /** Whether the raw tables are at hand, so that the rows after each step can be looked at. */
+    /** What runs over the same raw tables at hand, so that the rows after each step can be looked at; empty where they are elsewhere. */
+    Optional<Executor> atHand();
+
+    /** Whether the raw tables are at hand, and steps are taken over them. */
     boolean isHere();
 
     /**

@@ -39,6 +39,11 @@ final class TableExecutor implements Executor {
     }
 
     @Override
+    public Optional<Executor> atHand() {
+        return Optional.of(this);
+    }
+
+    @Override
     public boolean isHere() {
         return true;
     }

@@ -130,6 +130,14 @@ public final class Database implements Executor, AutoCloseable {
         return new Known(schemas, settings);
     }
 
+    /** Of copies alone, the tables that they are copies of. */
+    @Override
+    public Optional<Executor> atHand() {
+        Map<String, Table> tables = new LinkedHashMap<>();
+        sources.forEach((name, source) -> source.copied().ifPresent(table -> tables.put(name, table)));
+        return tables.size() == sources.size() ? Optional.of(Executor.of(tables, settings)) : Optional.empty();
+    }
+
     @Override
     public boolean isHere() {
         return false;

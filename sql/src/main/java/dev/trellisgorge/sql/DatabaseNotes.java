@@ -8,6 +8,7 @@ import dev.trellisgorge.shape.Choose;
 import dev.trellisgorge.shape.Derive;
 import dev.trellisgorge.shape.Join;
 import dev.trellisgorge.shape.Keep;
+import dev.trellisgorge.shape.Order;
 import dev.trellisgorge.shape.PeriodOf;
 import dev.trellisgorge.shape.Pipeline;
 import dev.trellisgorge.shape.Pivot;
@@ -181,7 +182,8 @@ final class DatabaseNotes {
             Pipeline numbered = before.then(new Derive(number, Formulas.rowNumber()));
             this.key = schema(numbered).free("key");
             boolean sized = StepNotes.isSize(rank.by(), new Typing(schema(before), database.settings()).kind(rank.by()).orElse(Kind.NUMBER));
-            this.ranked = numbered.then(new Derive(key, sized ? rank.by() : Formulas.number(0)));
+            Pipeline keyed = numbered.then(new Derive(key, sized ? rank.by() : Formulas.number(0)));
+            this.ranked = rank.anchors().isPresent() || rank.order() == Rank.Way.TABLE ? keyed : keyed.then(new Order(rank.by(), rank.order() == Rank.Way.DESCENDING));
         }
 
         /** All rows, with their numbers and what they are ranked by. */

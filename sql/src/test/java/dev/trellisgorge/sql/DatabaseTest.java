@@ -65,7 +65,7 @@ public class DatabaseTest {
 
     @DataProvider
     public Object[][] databases() {
-        return new Object[][] {{Dialect.DUCKDB, 300}, {Dialect.H2, 120}, {Dialect.POSTGRESQL, 120}};
+        return new Object[][] {{Dialect.DUCKDB, 100}, {Dialect.H2, 60}, {Dialect.POSTGRESQL, 60}};
     }
 
     @AfterClass(alwaysRun = true)
