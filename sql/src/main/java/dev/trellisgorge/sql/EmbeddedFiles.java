@@ -103,11 +103,11 @@ final class EmbeddedFiles {
         List<String> cells = new ArrayList<>();
         for (int i = 0; i < head.fields().size(); i++) {
             Field field = head.fields().get(i);
-            cells.add((field.kind() == Kind.TEXT ? cell(i) : "CAST(" + cell(i) + " AS " + dialect.type(field.kind()) + ")") + " AS " + dialect.quoted(field.name()));
+            cells.add((field.kind() == Kind.TEXT ? cell(i) : column(i)) + " AS " + dialect.quoted(field.name()));
         }
         Schema schema = Schema.of(name, Place.inFile(text.file().toString()), head.fields());
         String number = schema.free("row");
-        String from = "(SELECT " + String.join(", ", cells) + ", ROW_NUMBER() OVER () AS " + dialect.quoted(number) + " FROM " + rows(text) + ") AS " + dialect.quoted("file");
+        String from = "(SELECT " + String.join(", ", cells) + ", ROW_NUMBER() OVER () AS " + dialect.quoted(number) + " FROM " + rows(text, true) + ") AS " + dialect.quoted("file");
         return Optional.of(new TableSource(from, schema, Optional.of(dialect.quoted(number)), Optional.empty()));
     }
 
@@ -120,10 +120,11 @@ final class EmbeddedFiles {
         return "NULLIF(" + column(at) + ", '')";
     }
 
-    private String rows(DatabaseTable.InText text) {
+    /** @param typed whether cells are read as what they are; else as texts */
+    private String rows(DatabaseTable.InText text, boolean typed) {
         StringBuilder columns = new StringBuilder();
         for (int i = 0; i < text.head().fields().size(); i++) {
-            columns.append(i == 0 ? "" : ", ").append("'").append(column(i)).append("': 'VARCHAR'");
+            columns.append(i == 0 ? "" : ", ").append("'").append(column(i)).append("': '").append(dialect.type(typed ? text.head().fields().get(i).kind() : Kind.TEXT)).append("'");
         }
         return "read_csv(" + dialect.text(text.file().toString()) + ", auto_detect = false, header = true, delim = " + dialect.text(String.valueOf(text.head().delimiter()))
                 + ", quote = '\"', escape = '\"', strict_mode = true, columns = {" + columns + "})";
@@ -144,7 +145,7 @@ final class EmbeddedFiles {
                 default -> odd.add("REGEXP_MATCHES(" + cell + ", '" + ODD + "') OR REGEXP_FULL_MATCH(" + cell + ", '" + BLANK + "') OR LENGTH(" + cell + ") > " + MOST_CHARACTERS);
             }
         }
-        String rows = rows(text);
+        String rows = rows(text, false);
         String any = odd.stream().map(each -> "COALESCE(" + each + ", FALSE)").collect(Collectors.joining(" OR "));
         long count;
         List<Double> all = new ArrayList<>();
