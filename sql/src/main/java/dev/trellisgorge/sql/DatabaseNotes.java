@@ -2,7 +2,6 @@ package dev.trellisgorge.sql;
 
 import dev.trellisgorge.formula.Formula;
 import dev.trellisgorge.formula.Formulas;
-import dev.trellisgorge.formula.Typing;
 import dev.trellisgorge.problem.Note;
 import dev.trellisgorge.shape.Choose;
 import dev.trellisgorge.shape.Derive;
@@ -19,7 +18,6 @@ import dev.trellisgorge.shape.StepNotes;
 import dev.trellisgorge.shape.Top;
 import dev.trellisgorge.shape.Total;
 import dev.trellisgorge.table.Column;
-import dev.trellisgorge.table.Kind;
 import dev.trellisgorge.table.Schema;
 import dev.trellisgorge.table.Table;
 import java.util.ArrayList;
@@ -161,9 +159,9 @@ final class DatabaseNotes {
     /** The rows that are not among the first ones, and what they amount to. */
     private List<Note> cutOff(Pipeline before, Rank rank) {
         CutOff cut = new CutOff(before, rank);
-        Map<String, Double> left = sums(cut.others(), Map.of("rows", Formulas.number(1), "key", Formulas.column(cut.key())));
-        long rows = left.get("rows").longValue();
         boolean sized = StepNotes.isSize(rank.by(), schema(cut.ranked()).field(cut.key()).kind());
+        Map<String, Double> left = sums(cut.others(), Map.of("rows", Formulas.number(1), "key", sized ? Formulas.column(cut.key()) : Formulas.number(0)));
+        long rows = left.get("rows").longValue();
         Formula stays = rank.anchors().<Formula>map(anchors -> Formulas.choose(anchors, Formulas.absent(), Formulas.column(cut.key()))).orElse(Formulas.column(cut.key()));
         double whole = rows > 0 && sized ? sums(cut.ranked(), Map.of("key", stays)).get("key") : 0;
         return rows == 0 ? List.of() : List.of(StepNotes.cutOff(rank, rows, whole == 0 ? Double.NaN : left.get("key") / whole, rank.names().map(column -> names(cut.others(), column)).orElse(List.of())));
@@ -181,9 +179,7 @@ final class DatabaseNotes {
             this.number = schema(before).free("row");
             Pipeline numbered = before.then(new Derive(number, Formulas.rowNumber()));
             this.key = schema(numbered).free("key");
-            boolean sized = StepNotes.isSize(rank.by(), new Typing(schema(before), database.settings()).kind(rank.by()).orElse(Kind.NUMBER));
-            Pipeline keyed = numbered.then(new Derive(key, sized ? rank.by() : Formulas.number(0)));
-            this.ranked = rank.anchors().isPresent() || rank.order() == Rank.Way.TABLE ? keyed : keyed.then(new Order(rank.by(), rank.order() == Rank.Way.DESCENDING));
+            this.ranked = numbered.then(new Derive(key, rank.by()));
         }
 
         /** All rows, with their numbers and what they are ranked by. */
@@ -199,7 +195,8 @@ final class DatabaseNotes {
             String mark = schema(ranked).free("kept");
             Rank alone = new Rank(rank.by(), rank.order(), rank.top(), Optional.empty(), Optional.empty(), rank.anchors());
             Pipeline kept = ranked.then(alone).then(new Choose(List.of(number))).then(new Derive(mark, Formulas.number(1)));
-            return ranked.then(new Join(kept, Map.of(number, number), Join.Way.LEFT, false)).then(new Keep(Formulas.not(Formulas.present(Formulas.column(mark)))));
+            Pipeline others = ranked.then(new Join(kept, Map.of(number, number), Join.Way.LEFT, false)).then(new Keep(Formulas.not(Formulas.present(Formulas.column(mark)))));
+            return rank.anchors().isPresent() || rank.order() == Rank.Way.TABLE ? others : others.then(new Order(Formulas.column(key), rank.order() == Rank.Way.DESCENDING));
         }
     }
 

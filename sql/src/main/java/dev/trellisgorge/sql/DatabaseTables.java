@@ -10,6 +10,7 @@ import dev.trellisgorge.table.Table;
 import dev.trellisgorge.tables.Login;
 import dev.trellisgorge.tables.QueryTable;
 import dev.trellisgorge.tables.QueryText;
+import java.nio.file.Path;
 import java.sql.Connection;
 import java.sql.Date;
 import java.sql.PreparedStatement;
@@ -22,6 +23,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.stream.Stream;
 
 /** Finds raw tables in a database, and copies those that are at hand into it. */
 final class DatabaseTables {
@@ -40,11 +42,27 @@ final class DatabaseTables {
 
     /** @throws BadInput where a table or a column is not there, or a query is wrong */
     Map<String, TableSource> sources(List<DatabaseTable> tables) throws SQLException {
+        Map<DatabaseTable, TableSource> found = new LinkedHashMap<>();
+        for (DatabaseTable table : tables) {
+            found.put(table, isOfFile(table) ? source(table) : null);
+        }
+        if (dialect == Dialect.DUCKDB) {
+            new EmbeddedFiles(connection, dialect).lock(files(tables));
+        }
         Map<String, TableSource> sources = new LinkedHashMap<>();
         for (DatabaseTable table : tables) {
-            sources.put(table.name(), source(table));
+            sources.put(table.name(), isOfFile(table) ? found.get(table) : source(table));
         }
         return sources;
+    }
+
+    private static boolean isOfFile(DatabaseTable table) {
+        return !(table.rows() instanceof DatabaseTable.Named || table.rows() instanceof DatabaseTable.Asked);
+    }
+
+    /** What the embedded engine may open once the copies are made, whatever a query names. */
+    private static List<Path> files(List<DatabaseTable> tables) {
+        return tables.stream().flatMap(table -> table.rows() instanceof DatabaseTable.InText text ? Stream.of(text.file()) : table.rows() instanceof DatabaseTable.InParquet parquet ? Stream.of(parquet.file()) : Stream.empty()).toList();
     }
 
     private TableSource source(DatabaseTable table) throws SQLException {

@@ -46,7 +46,7 @@ final class EmbeddedFiles {
 
     /** @throws BadInput where it is no Parquet file */
     TableSource parquet(String name, Path file) throws SQLException {
-        String from = "read_parquet(" + dialect.text(file.toString()) + ", file_row_number = true)";
+        String from = "read_parquet(" + path(file) + ", file_row_number = true)";
         Place place = Place.inFile(file.toString());
         try (Statement ask = connection.createStatement(); ResultSet rows = ask.executeQuery("SELECT * FROM " + from + " LIMIT 0")) {
             List<Field> fields = QueryTable.fields(rows.getMetaData()).stream().filter(field -> !field.name().equals(ROW)).toList();
@@ -111,6 +111,20 @@ final class EmbeddedFiles {
         return Optional.of(new TableSource(from, schema, Optional.of(dialect.quoted(number)), Optional.empty()));
     }
 
+    private String path(Path file) {
+        return dialect.text(file.toAbsolutePath().toString());
+    }
+
+    /** From now on the engine opens these files and no others, fetches nothing, and keeps what finds no room in the folder for temporary files. */
+    void lock(List<Path> files) throws SQLException {
+        try (Statement set = connection.createStatement()) {
+            set.execute("SET temp_directory = " + path(Temporaries.folder().resolve("gorge-spill-" + ProcessHandle.current().pid())));
+            set.execute("SET allowed_paths = [" + files.stream().map(this::path).collect(Collectors.joining(", ")) + "]");
+            set.execute("SET enable_external_access = false");
+            set.execute("SET lock_configuration = true");
+        }
+    }
+
     private static String column(int at) {
         return "c" + at;
     }
@@ -126,7 +140,7 @@ final class EmbeddedFiles {
         for (int i = 0; i < text.head().fields().size(); i++) {
             columns.append(i == 0 ? "" : ", ").append("'").append(column(i)).append("': '").append(dialect.type(typed ? text.head().fields().get(i).kind() : Kind.TEXT)).append("'");
         }
-        return "read_csv(" + dialect.text(text.file().toString()) + ", auto_detect = false, header = true, delim = " + dialect.text(String.valueOf(text.head().delimiter()))
+        return "read_csv(" + path(text.file()) + ", auto_detect = false, header = true, delim = " + dialect.text(String.valueOf(text.head().delimiter()))
                 + ", quote = '\"', escape = '\"', strict_mode = true, columns = {" + columns + "})";
     }
 

@@ -11,7 +11,6 @@ import java.nio.file.Path;
 import java.sql.Connection;
 import java.sql.SQLException;
 import java.sql.Statement;
-import java.util.List;
 import java.util.stream.Collectors;
 
 /** Writes Parquet (Apache Parquet format, version 2), by the embedded engine. Thread-safe: it holds no state. */
@@ -28,10 +27,12 @@ public final class ParquetFile {
         Path held = Temporaries.make();
         Login login = Login.to("jdbc:duckdb:");
         try (Connection connection = login.open(Place.of(""))) {
-            TableSource copy = new DatabaseTables(connection, login, Dialect.DUCKDB).sources(List.of(DatabaseTable.of(table))).get(table.name());
+            String copy = Dialect.DUCKDB.quoted("copy");
+            String number = table.schema().free("row");
+            new EmbeddedFiles(connection, Dialect.DUCKDB).copy(table, copy, number);
             String columns = table.columns().stream().map(column -> Dialect.DUCKDB.quoted(column.name())).collect(Collectors.joining(", "));
             try (Statement write = connection.createStatement()) {
-                write.execute("COPY (SELECT " + columns + " FROM " + copy.from() + " ORDER BY " + copy.rowsBy().orElseThrow() + ") TO " + Dialect.DUCKDB.text(held.toString()) + " (FORMAT PARQUET)");
+                write.execute("COPY (SELECT " + columns + " FROM " + copy + " ORDER BY " + Dialect.DUCKDB.quoted(number) + ") TO " + Dialect.DUCKDB.text(held.toString()) + " (FORMAT PARQUET)");
             }
             Files.copy(held, out);
         } catch (SQLException e) {

@@ -34,8 +34,17 @@ import dev.trellisgorge.table.Kind;
 import dev.trellisgorge.table.Table;
 import dev.trellisgorge.tables.Login;
 import dev.trellisgorge.test.DatabaseServer;
+import dev.trellisgorge.test.Folder;
+import java.io.IOException;
+import java.lang.reflect.InvocationTargetException;
+import java.lang.reflect.Proxy;
+import java.nio.file.Path;
 import java.sql.Connection;
+import java.sql.Driver;
 import java.sql.DriverManager;
+import java.sql.DriverPropertyInfo;
+import java.sql.PreparedStatement;
+import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.sql.Statement;
 import java.time.LocalDate;
@@ -47,6 +56,9 @@ import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
 import java.util.OptionalInt;
+import java.util.Properties;
+import java.util.concurrent.atomic.AtomicInteger;
+import java.util.logging.Logger;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import org.testng.annotations.AfterClass;
@@ -251,6 +263,129 @@ public class DatabaseTest {
         for (String query : List.of("SELECT * FROM read_csv('/etc/passwd')", "SELECT * FROM '/etc/passwd'", "SELECT pg_read_file('/etc/passwd')", "DROP TABLE x", "SELECT 1; DROP TABLE x", "SELECT * FROM \"read_text\"('/etc/passwd')",
                 "CALL system('x')", "SELECT FILE_READ('/etc/passwd')")) {
             assertThatThrownBy(() -> Database.open(Login.to("jdbc:duckdb:"), Dialect.DUCKDB, List.of(DatabaseTable.asked("x", query)), Settings.NONE, false)).as(query).isInstanceOf(BadInput.class).hasMessageContaining("table 'x'");
+        }
+    }
+
+    @Test
+    public void embeddedEngineOpensNoFileThatAQueryNames() throws IOException {
+        try (Folder folder = new Folder()) {
+            Path secret = folder.file("secret.csv", "a,b\n1,2\n");
+            assertThatThrownBy(() -> Database.open(Login.to("jdbc:duckdb:"), Dialect.DUCKDB, List.of(DatabaseTable.asked("x", "SELECT * FROM \"" + secret + "\"")), Settings.NONE, false)).isInstanceOf(BadInput.class)
+                    .hasMessageContaining("table 'x': the database says: ");
+        }
+    }
+
+    @Test
+    public void serverThatGoesAwayIsOneSentence() {
+        try (DatabaseServer own = DatabaseServer.start()) {
+            Login login = new Login(own.url(), Optional.of(DatabaseServer.USER), Optional.of(DatabaseServer.PASSWORD));
+            try (Database database = Database.open(login, Dialect.POSTGRESQL, List.of(DatabaseTable.of(GENERATION)), Settings.NONE, false)) {
+                assertThat(database.run(Pipeline.of("generation")).rowCount()).isEqualTo(5);
+                own.kill();
+                assertThatThrownBy(() -> database.run(Pipeline.of("generation"))).isInstanceOf(BadInput.class).hasMessageContaining("the connection to '" + own.url() + "' failed: ").hasMessageNotContaining(DatabaseServer.PASSWORD);
+            }
+        }
+    }
+
+    @Test
+    public void statementIsCancelledOnTheServer() throws InterruptedException {
+        String endless = "SELECT COUNT(*) AS n FROM generate_series(1, 100000) a, generate_series(1, 100000) b";
+        try (Database database = Database.open(login(Dialect.POSTGRESQL), Dialect.POSTGRESQL, List.of(DatabaseTable.asked("x", endless)), Settings.NONE, false)) {
+            Thread canceller = new Thread(() -> {
+                while (database.runs().filter(time -> time.toMillis() > 300).isEmpty()) {
+                    Thread.onSpinWait();
+                }
+                database.cancel();
+            });
+            canceller.start();
+            assertThatThrownBy(() -> database.run(Pipeline.of("x"))).isInstanceOf(BadInput.class).hasMessageContaining("the statement was cancelled; the database says: ERROR: canceling statement due to user request");
+            canceller.join();
+        }
+    }
+
+    @Test
+    public void columnThatIsGoneMeanwhileIsOneSentence() throws SQLException {
+        try (Connection kept = DriverManager.getConnection("jdbc:h2:mem:changed"); Statement use = kept.createStatement()) {
+            use.execute("CREATE TABLE \"output\" (\"station\" VARCHAR(40), \"mwh\" INTEGER)");
+            try (Database database = Database.open(Login.to("jdbc:h2:mem:changed"), Dialect.H2, List.of(DatabaseTable.named("output", "output")), Settings.NONE, false)) {
+                use.execute("ALTER TABLE \"output\" DROP COLUMN \"mwh\"");
+                assertThatThrownBy(() -> database.run(Pipeline.of("output"))).isInstanceOf(BadInput.class).hasMessageContaining("table 'output': the database says: Column \"mwh\" not found");
+            }
+        }
+    }
+
+    /** A driver in between counts what comes over. */
+    @Test
+    public void chartsRowsAloneComeOver() throws SQLException {
+        Counting counting = new Counting();
+        DriverManager.registerDriver(counting);
+        try (Connection kept = DriverManager.getConnection("jdbc:h2:mem:many"); Statement use = kept.createStatement()) {
+            use.execute("CREATE TABLE \"output\" AS SELECT CONCAT('station ', MOD(X, 7)) AS \"station\", CAST(X AS DOUBLE PRECISION) AS \"mwh\" FROM SYSTEM_RANGE(1, 100000)");
+            try (Database database = Database.open(Login.to(Counting.PREFIX + "jdbc:h2:mem:many"), Dialect.H2, List.of(DatabaseTable.named("output", "output")), Settings.NONE, false)) {
+                counting.rows.set(0);
+                Pipeline steps = Pipeline.of("output").then(new Keep(Formulas.column("mwh").above(Formulas.number(10)))).then(new Total(List.of("station"), List.of(new Total.Figure("mwh", Total.Fold.SUM, "mwh"))));
+                PlainChart chart = Chart.of("station", Columns.of("mwh")).plan(steps, database.known()).over(database);
+                assertThat(chart.data().rowCount()).isEqualTo(7);
+                assertThat(counting.rows).hasValue(7);
+            }
+        } finally {
+            DriverManager.deregisterDriver(counting);
+        }
+    }
+
+    private static final class Counting implements Driver {
+        private static final String PREFIX = "counted:";
+        private final AtomicInteger rows = new AtomicInteger();
+
+        @Override
+        public Connection connect(String url, Properties info) throws SQLException {
+            return !url.startsWith(PREFIX) ? null : (Connection) between(Connection.class, DriverManager.getConnection(url.substring(PREFIX.length()), info));
+        }
+
+        /** The same, and what it gives. */
+        private Object between(Class<?> type, Object real) {
+            return Proxy.newProxyInstance(getClass().getClassLoader(), new Class<?>[] {type}, (proxy, method, given) -> {
+                Object answer;
+                try {
+                    answer = method.invoke(real, given);
+                } catch (InvocationTargetException e) {
+                    throw e.getCause();
+                }
+                if (real instanceof ResultSet && method.getName().equals("next") && Boolean.TRUE.equals(answer)) {
+                    rows.incrementAndGet();
+                }
+                return answer instanceof ResultSet ? between(ResultSet.class, answer) : answer instanceof PreparedStatement ? between(PreparedStatement.class, answer) : answer;
+            });
+        }
+
+        @Override
+        public boolean acceptsURL(String url) {
+            return url.startsWith(PREFIX);
+        }
+
+        @Override
+        public DriverPropertyInfo[] getPropertyInfo(String url, Properties info) {
+            return new DriverPropertyInfo[0];
+        }
+
+        @Override
+        public int getMajorVersion() {
+            return 1;
+        }
+
+        @Override
+        public int getMinorVersion() {
+            return 0;
+        }
+
+        @Override
+        public boolean jdbcCompliant() {
+            return false;
+        }
+
+        @Override
+        public Logger getParentLogger() {
+            return Logger.getGlobal();
         }
     }
 }
