@@ -59,6 +59,8 @@ final class BriefSource {
 
     private final Streams streams;
     private final boolean tellsAll;
+    private final Waiting waiting;
+    private Optional<Brief> last = Optional.empty();
     private final boolean asksNobody;
 
     BriefSource(Streams streams) {
@@ -68,6 +70,7 @@ final class BriefSource {
     private BriefSource(Streams streams, boolean tellsAll, boolean asksNobody) {
         this.streams = streams;
         this.tellsAll = tellsAll;
+        this.waiting = new Waiting(streams.err(), streams.terminal().watched());
         this.asksNobody = asksNobody;
     }
 
@@ -93,8 +96,10 @@ final class BriefSource {
                     throw new BadInput(Place.of(option.longestName()), "is about a database; say which with --on URL");
                 });
             }
+            last.ifPresent(Brief::close);
+            last = Optional.of(brief);
             if (brief.executor() instanceof Database database) {
-                Waiting.on(database, streams.err(), streams.terminal().watched());
+                waiting.on(database);
             }
             brief.notes().forEach(note -> streams.err().println("gorge: note: " + note));
             return brief;

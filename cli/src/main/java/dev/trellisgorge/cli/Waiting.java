@@ -10,24 +10,34 @@ final class Waiting {
     private static final long PATIENCE = 1_000; // milliseconds
     private static final long PAUSE = 250;
 
-    private Waiting() {
+    private final PrintStream err;
+    private final boolean watched;
+    private volatile Optional<Database> database = Optional.empty();
+
+    Waiting(PrintStream err, boolean watched) {
+        this.err = err;
+        this.watched = watched;
     }
 
-    /** For as long as the program runs. */
-    static void on(Database database, PrintStream err, boolean watched) {
-        Runtime.getRuntime().addShutdownHook(new Thread(database::cancel));
-        if (watched) {
-            Thread clock = new Thread(() -> show(database, err), "clock");
+    /** From now on for this one. */
+    void on(Database next) {
+        boolean first = database.isEmpty();
+        database = Optional.of(next);
+        if (first) {
+            Runtime.getRuntime().addShutdownHook(new Thread(() -> database.ifPresent(Database::cancel)));
+        }
+        if (first && watched) {
+            Thread clock = new Thread(this::show, "clock");
             clock.setDaemon(true);
             clock.start();
         }
     }
 
-    private static void show(Database database, PrintStream err) {
+    private void show() {
         boolean shown = false;
         try {
             while (true) {
-                Optional<Duration> runs = database.runs().filter(time -> time.toMillis() >= PATIENCE);
+                Optional<Duration> runs = database.flatMap(Database::runs).filter(time -> time.toMillis() >= PATIENCE);
                 runs.ifPresent(time -> err.print("\rthe database works: " + time.toSeconds() + " s"));
                 if (runs.isEmpty() && shown) {
                     err.print("\r" + " ".repeat(40) + "\r");
