@@ -120,6 +120,21 @@ public enum Dialect {
         return this == DUCKDB || this == STANDARD ? "CAST(" + expression + " AS " + decimal + ")" : "CAST(CAST(" + expression + " AS " + text + ") AS " + decimal + ")";
     }
 
+    /** A decimal number of so many digits, some of them after the point. */
+    String decimal(int digits, int after) {
+        return "DECIMAL(" + (digits + after) + ", " + after + ")";
+    }
+
+    /** The digits of a whole number, with a comma before each three of them. */
+    String grouped(String digits) {
+        return switch (this) {
+            case DUCKDB -> "FORMAT('{:,}', CAST(" + digits + " AS BIGINT))";
+            case POSTGRESQL -> "REGEXP_REPLACE(" + digits + ", '([0-9])(?=([0-9]{3})+$)', '\\1,', 'g')";
+            case H2 -> "REGEXP_REPLACE(" + digits + ", '([0-9])(?=([0-9]{3})+$)', '$1,')";
+            case STANDARD -> "REPLACE_REGEX('([0-9])(?=([0-9]{3})+$)' IN " + digits + " WITH '$1,' OCCURRENCE ALL)";
+        };
+    }
+
     /** What a table is that only this connection sees. */
     String temporary() {
         return this == H2 ? "LOCAL TEMPORARY" : "TEMPORARY";

@@ -14,6 +14,7 @@ import dev.trellisgorge.problem.Place;
 import dev.trellisgorge.table.CalendarUnit;
 import dev.trellisgorge.table.Kind;
 import java.util.List;
+import java.util.Optional;
 import java.util.stream.Collectors;
 
 /** The back end that writes a column of stages as an SQL expression over the relation before it. Missing cells are NULL. */
@@ -223,7 +224,14 @@ final class SqlFormula implements Formula.Cases<String> {
 
     @Override
     public String formatted(Textual.Formatted f, Kind kind) {
-        throw refused(f, "patterns for figures and dates are not those of databases");
+        WrittenFigures written = new WrittenFigures(dialect);
+        String of = write(f.of());
+        Optional<String> text = switch (typing.of(f.of())) {
+            case NUMBER -> written.number(of, f.pattern(), f.locale());
+            case DATE -> written.day(of, f.pattern(), f.locale());
+            default -> written.period(of, f.pattern(), f.locale());
+        };
+        return text.orElseThrow(() -> refused(f, "the pattern '" + f.pattern() + "' is not made of what databases have in common"));
     }
 
     @Override

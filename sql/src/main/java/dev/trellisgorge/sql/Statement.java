@@ -52,7 +52,7 @@ final class Statement {
 
     /** Whether the operands of a node are written several times: nested, they would double at each level. */
     static boolean isReadAgain(Formula node) {
-        return node instanceof Numeric.Extreme || node instanceof Numeric.Round || node instanceof Textual.Repeat || node instanceof Textual.Text || node instanceof Condition.In || node instanceof Calendar;
+        return node instanceof Numeric.Extreme || node instanceof Numeric.Round || node instanceof Textual.Repeat || node instanceof Textual.Text || node instanceof Textual.Formatted || node instanceof Condition.In || node instanceof Calendar;
     }
 
     Dialect dialect() {
