@@ -80,16 +80,13 @@ final class SqlRank {
         Relation over = placed.rows();
         Schema after = rank.schema(over.schema(), statement.known());
         Kind own = over.schema().field(rest.column()).kind();
-        if (own == Kind.NUMBER) {
-            throw steps.refused(rank, "databases don't agree on how a number is written, which stands beside the name of the row for all others");
-        }
         Relation derived = derived(others(placed, rest, top, after), rest);
         Relation both = statement.relation("rows", after);
         List<String> first = new ArrayList<>();
         List<String> last = new ArrayList<>();
         both.columns().forEach((column, alias) -> {
-            boolean written = column.equals(rest.column()) && own != Kind.TEXT;
-            first.add((written ? dialect.cast(steps.here(over, column), Kind.TEXT) : steps.here(over, column)) + " AS " + dialect.quoted(alias));
+            String cell = steps.here(over, column);
+            first.add((column.equals(rest.column()) ? steps.written(cell, own, rank) : cell) + " AS " + dialect.quoted(alias));
             last.add(steps.here(derived, column) + " AS " + dialect.quoted(alias));
         });
         Relation marked = both.with("run", Statement.free("run", both));

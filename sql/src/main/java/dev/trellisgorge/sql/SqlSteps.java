@@ -306,14 +306,25 @@ final class SqlSteps {
         return grouped(made, over, pivot.by().stream().map(key -> here(over, key)).toList(), columns, counts, pivot.sentence());
     }
 
+    /** A cell as text, beside a name that a row is given. @throws Unsaid where it is a number */
+    String written(String cell, Kind kind, Step step) {
+        return switch (kind) {
+            case TEXT -> cell;
+            case DATE -> dialect.cast(cell, Kind.TEXT);
+            case TRUTH -> "CASE WHEN " + cell + " THEN 'true' WHEN NOT " + cell + " THEN 'false' END";
+            case NUMBER -> throw refused(step, "databases don't agree on how a number is written, which stands beside the name of a row");
+        };
+    }
+
     private Relation added(Relation given, AddRow added, Schema after) {
         Relation over = statement.numbered(given);
         Relation made = statement.relation("rows", after);
+        Kind before = over.schema().field(added.column()).kind();
         List<String> rows = new ArrayList<>();
         List<String> own = new ArrayList<>();
         made.columns().forEach((column, alias) -> {
             Kind kind = after.field(column).kind();
-            rows.add((kind == over.schema().field(column).kind() ? here(over, column) : dialect.cast(here(over, column), kind)) + " AS " + dialect.quoted(alias));
+            rows.add((column.equals(added.column()) ? written(here(over, column), before, added) : here(over, column)) + " AS " + dialect.quoted(alias));
             own.add((column.equals(added.column()) ? dialect.cast(dialect.text(added.name()), kind) : "CAST(NULL AS " + dialect.type(kind) + ")") + " AS " + dialect.quoted(alias));
         });
         rows.add(row(over) + (added.first() ? " + 1" : "") + " AS " + dialect.quoted(made.row()));

@@ -45,7 +45,7 @@ public class SqlConformanceTest {
 
     @DataProvider
     public Object[][] databases() {
-        return new Object[][] {{Dialect.DUCKDB, 600}, {Dialect.H2, 500}, {Dialect.POSTGRESQL, 300}};
+        return new Object[][] {{Dialect.DUCKDB, 500}, {Dialect.H2, 400}, {Dialect.POSTGRESQL, 300}};
     }
 
     /** What runs with a database that is there. */
@@ -73,7 +73,7 @@ public class SqlConformanceTest {
             int compared = 0;
             for (long seed = 0; compared < plans; seed++) {
                 RandomPlan random = RandomPlan.of(seed, Within.SHEET);
-                List<String> names = random.plan().columns().stream().map(Derived::name).toList();
+                List<String> names = random.plan().columns().stream().map(Derived::name).filter(name -> isSaid(random, name, dialect)).toList();
                 Sql.Parametrised statement;
                 try {
                     statement = Sql.of(random.plan(), Known.of(random.tables(), random.settings())).rowsBy(NUMBERED).columns(names).in(dialect);
@@ -87,7 +87,18 @@ public class SqlConformanceTest {
             }
             assertThat(columns).isGreaterThan(3 * plans);
             assertThat(refused.keySet()).isSubsetOf(UNSAID);
+            assertThat(refused.values().stream().mapToInt(Integer::intValue).sum()).as("refused: %s", refused).isLessThan(plans / 4);
         });
+    }
+
+    /** Labels of figures that fit are written with an exponent where they are tiny, which no dialect says. */
+    private static boolean isSaid(RandomPlan random, String name, Dialect dialect) {
+        try {
+            Sql.of(random.plan(), Known.of(random.tables(), random.settings())).rowsBy(NUMBERED).columns(List.of(name)).in(dialect);
+            return true;
+        } catch (BadInput unsaid) {
+            return !unsaid.getMessage().startsWith("column '");
+        }
     }
 
     @Test(dataProvider = "databases")
