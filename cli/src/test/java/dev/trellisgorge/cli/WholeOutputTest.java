@@ -202,7 +202,7 @@ public class WholeOutputTest extends AtDesk {
     @Test
     public void whatDoesNotFitIntoMemoryIsNamed() throws Exception {
         desk.with("t.csv", java.util.stream.IntStream.range(0, 1_000_000).mapToObj(row -> "name of row " + row + "," + row).collect(java.util.stream.Collectors.joining("\n", "n,v\n", "\n")));
-        Process process = process(List.of("-Xmx32m"), "check", "DESK/b.yaml").start();
+        Process process = process(List.of("-Xmx32m"), "check", "DESK/b.yaml", "--on", "here").start();
         String told = new String(process.getErrorStream().readAllBytes());
         assertThat(process.waitFor()).as(told).isEqualTo(2);
         assertThat(told).contains("/t.csv: the table does not fit into the ", " MB of memory that Java takes here; let it take more, as with JAVA_TOOL_OPTIONS=-Xmx8g, or give it fewer rows or columns").hasLineCount(1);
