@@ -134,12 +134,24 @@ final class SourceReader {
     private Database open(RunOn on, List<DatabaseTable> tables, Settings settings) {
         Mapping data = root.mapping("data").orElseThrow();
         try {
-            return Database.open(on.login(), on.dialect(), tables, settings, overrides.there().tellsAll());
+            Database database = Database.open(on.login(), on.dialect(), tables, settings, overrides.there().tellsAll());
+            described.forEach((name, schema) -> schema.fields().forEach(stated -> refuseOther(stated, database.known().sources().get(name), data.mapping(name).orElseThrow())));
+            return database;
         } catch (Unsaid unsaid) {
             throw unsaid;
         } catch (BadInput wrong) {
             throw new BadInput(wrong.problems().stream().map(problem -> tables.stream().filter(table -> problem.place().toString().equals("table '" + table.name() + "'") && data.has(table.name())).findFirst()
                     .map(table -> new Problem(data.keyPlace(table.name()), problem.toString())).orElse(problem)).toList(), wrong);
+        }
+    }
+
+    /** What the brief says of a column must be so. */
+    private void refuseOther(Field stated, Schema there, Mapping keys) {
+        Optional<Field> found = there.find(stated.name());
+        if (found.isEmpty()) {
+            keys.refuse("kinds", there.unknownColumn(stated.name()));
+        } else if (found.get().kind() != stated.kind()) {
+            keys.refuse("kinds", "'" + stated.name() + "' is " + found.get().kind().phrase() + " in the database, not " + stated.kind().phrase());
         }
     }
 

@@ -67,7 +67,7 @@ final class SourceSchema {
                 .optional("table", TEXT, "The table or view, with its schema where it needs one: plant.generation.")
                 .optional("query", TEXT, "Or a query of that database that gives the rows; it reads tables, and no files.")
                 .optional("rows-by", TEXT, "The column that numbers the rows. Without one they are in no order, and a step or column that reads their order is an error.")
-                .optional("kinds", byName(choice((Object[]) Kind.values())), "What its columns hold, by their names, for gorge sql where no database is asked.")
+                .optional("kinds", byName(choice((Object[]) Kind.values())), "What its columns hold, by their names, for gorge sql where no database is asked; where one is, they must be so.")
                 .optional("shape", ref("shape"), OWN_STEPS).mapping(), "Rows that stay in the database that run-on or --on names: steps and series are computed there."));
     }
 

@@ -191,4 +191,13 @@ public class OnTest extends AtDesk {
         assertThat(desk.type("sql", "DESK/b.yaml").out()).contains("FROM \"plant\".\"generation\"", "\"line\" AS \"row\"");
         assertThat(desk.type("series", "DESK/b.yaml").err()).isEqualTo("gorge: table 'g': its rows are in a database; say which with --on URL\n");
     }
+
+    @Test
+    public void kindsThatTheDatabaseDoesNotHaveAreRefused() throws SQLException {
+        try (Connection kept = DriverManager.getConnection("jdbc:h2:mem:kinds"); Statement use = kept.createStatement()) {
+            use.execute("CREATE TABLE \"g\" (\"station\" VARCHAR(40), \"mwh\" VARCHAR(40))");
+            desk.with("b.yaml", "brief: 1\ndata: {g: {table: g, kinds: {station: text, mwh: number, kw: number}}}\ncharts:\n  c: {pattern: columns, category: station, value: mwh}\n");
+            assertThat(desk.type("check", "DESK/b.yaml", "--on", "jdbc:h2:mem:kinds").err()).contains("DESK/b.yaml:2:29: 'kinds': 'mwh' is a text in the database, not a number", "table 'g' has no column 'kw'");
+        }
+    }
 }
