@@ -39,7 +39,7 @@ public record RunOn(Login login, Dialect dialect) {
         String jdbc = jdbc(url);
         String file = jdbc.startsWith(FILE) ? jdbc.substring(FILE.length()) : "";
         if (!file.isEmpty() && !file.startsWith(":") && !Files.exists(Path.of(file.replaceFirst("[?;].*", "")))) {
-            throw new BadInput(Place.of("--on"), "there is no database file '" + file + "'");
+            throw new BadInput(Place.of(""), "there is no database file '" + file + "'");
         }
         return new RunOn(new Login(jdbc, user, password), dialect.or(() -> spoken(jdbc)).orElse(Dialect.STANDARD));
     }

@@ -167,7 +167,16 @@ final class SourceReader {
         Optional<String> password = more.flatMap(keys -> keys.text("password-variable").map(Text::value).flatMap(variable -> variable(variable, keys)));
         Optional<Dialect> dialect = more.flatMap(keys -> keys.choice("dialect", Dialect.class));
         boolean wrong = untrusted.isPresent() || more.isPresent() && more.get().has("password-variable") && password.isEmpty();
-        return wrong ? Optional.empty() : url.flatMap(each -> problems.attempt(() -> RunOn.of(each.value(), more.flatMap(keys -> keys.text("user")).map(Text::value), password, dialect)));
+        return wrong ? Optional.empty() : url.flatMap(each -> named(each, more.flatMap(keys -> keys.text("user")).map(Text::value), password, dialect));
+    }
+
+    private Optional<RunOn> named(Text url, Optional<String> user, Optional<String> password, Optional<Dialect> dialect) {
+        try {
+            return Optional.of(RunOn.of(url.value(), user, password, dialect));
+        } catch (BadInput wrong) {
+            problems.add(url.place(), wrong.getMessage());
+            return Optional.empty();
+        }
     }
 
     /** The tables in their order; none at all where one can't be read, which is reported. */
@@ -187,6 +196,11 @@ final class SourceReader {
         refuseOthers("--table", overrides.there().tables(), data);
         if (!there && !overrides.there().tables().isEmpty()) {
             problems.add(Place.of("--table"), "is about a database; say which with --on URL");
+            return List.of();
+        }
+        boolean ofDatabase = tables.stream().anyMatch(table -> table.rows() instanceof DatabaseTable.Named || table.rows() instanceof DatabaseTable.Asked);
+        if (there && all && overrides.there().rowsBy().isPresent() && !ofDatabase) {
+            problems.add(Place.of("--rows-by"), "is about tables of the database, and all are files, which keep their order");
             return List.of();
         }
         return all ? tables : List.of();

@@ -96,6 +96,9 @@ final class BriefSource {
                     throw new BadInput(Place.of(option.longestName()), "is about a database; say which with --on URL");
                 });
             }
+            if (dialect.getValue() != null && on.getValue() == null && brief.executor() instanceof Database) {
+                throw new BadInput(Place.of("--dialect"), "is of the database that --on names; what the brief's 'run-on' names has a 'dialect' of its own");
+            }
             last.ifPresent(Brief::close);
             last = Optional.of(brief);
             if (brief.executor() instanceof Database database) {
@@ -121,8 +124,17 @@ final class BriefSource {
     }
 
     private Overrides.There there() {
-        Optional<RunOn> named = Optional.<String>ofNullable(on.getValue()).map(url -> RunOn.of(url, variable("GORGE_USER"), variable("GORGE_PASSWORD").or(this::prompted), dialect()));
+        Optional<RunOn> named = Optional.<String>ofNullable(on.getValue()).map(this::named);
         return new Overrides.There(named, pairs(tables), rowsBy(), tellsAll);
+    }
+
+    private RunOn named(String url) {
+        Optional<Dialect> spoken = dialect();
+        try {
+            return RunOn.of(url, variable("GORGE_USER"), variable("GORGE_PASSWORD").or(this::prompted), spoken);
+        } catch (BadInput wrong) {
+            throw new BadInput(Place.of("--on"), wrong.getMessage());
+        }
     }
 
     private Optional<String> variable(String name) {

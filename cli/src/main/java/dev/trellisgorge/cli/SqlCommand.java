@@ -46,7 +46,9 @@ final class SqlCommand implements Command {
     public int run(ParseResult given) {
         Optional<Dialect> spoken = source.dialect();
         Brief brief = source.read();
-        if (writeView.getValue() != null) {
+        if (writeView.getValue() != null && view.<Boolean>getValue()) {
+            throw new BadInput(Place.of("--view"), "prints views, and --write-view makes them; give one of the two, or --dry-run with the latter");
+        } else if (writeView.getValue() != null) {
             return written(brief);
         } else if (dryRun.<Boolean>getValue()) {
             throw new BadInput(Place.of("--dry-run"), "is about views that are written; give --write-view PREFIX too");

@@ -94,7 +94,7 @@ public class OnTest extends AtDesk {
         }
         assertThat(type("sql", typed, "--write-view", "plant.w_")).satisfies(answer -> {
             assertThat(answer.code()).isEqualTo(2);
-            assertThat(answer.err()).contains("--write-view: the database says: ", "\"w_licence\" is not a view");
+            assertThat(answer.err()).contains("the views: the database says: ", "\"w_licence\" is not a view");
         });
         try (Connection asked = DriverManager.getConnection(url); Statement use = asked.createStatement(); ResultSet rows = use.executeQuery("SELECT COUNT(*) FROM information_schema.views WHERE table_name = 'w_march'")) {
             rows.next();
@@ -162,6 +162,7 @@ public class OnTest extends AtDesk {
             {"generation --rows-by line", "--rows-by: is about a database; say which with --on URL"}, {"generation --dialect duckdb", "--dialect: is about a database; say which with --on URL"},
             {"generation --table generation=x", "--table: is about a database; say which with --on URL"}, {"generation --on duckdb: --table generation=x", "generation.yaml:4:3: table 'generation': the database has no table 'x'. Known here: none."},
             {"generation --on duckdb: --table generaton=x", "--table: there is no table 'generaton' in 'data'. Did you mean 'generation'?"}, {"generation --on duckdb: --dialect duckbd", "--dialect: there is no dialect 'duckbd'. Did you mean 'duckdb'?"},
+            {"generation --on duckdb: --rows-by line", "--rows-by: is about tables of the database, and all are files, which keep their order"},
             {"generation --on duckdb: --set month=2033-01-01", "column 'month': no row holds '2033-01-01', which is what :month is. Did you mean '2031-01-01'?"}};
     }
 

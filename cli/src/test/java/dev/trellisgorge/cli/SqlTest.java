@@ -79,7 +79,7 @@ public class SqlTest extends AtDesk {
     public Object[][] wrong() {
         return new Object[][] {{"generation --dialect duckbd", "--dialect: there is no dialect 'duckbd'. Did you mean 'duckdb'?"},
             {"storage", "chart 'balance': column 'level': reads rows in their order, which a table of a database does not have; name the column that numbers them, or put them in order first"},
-            {"fish --rows-by line --dialect duckdb --write-view v", "--write-view: writes into a database; say which with --on URL"}, {"fish --dry-run", "--dry-run: is about views that are written; give --write-view PREFIX too"},
+            {"fish --rows-by line --dialect duckdb --write-view v", "--write-view: writes into a database; say which with --on URL"}, {"fish --view --write-view v", "--view: prints views, and --write-view makes them; give one of the two, or --dry-run with the latter"}, {"fish --dry-run", "--dry-run: is about views that are written; give --write-view PREFIX too"},
             {"generation --on duckdb:", "table 'generation': is a file, which the database has no table of; say which with --table generation=TABLE"}};
     }
 

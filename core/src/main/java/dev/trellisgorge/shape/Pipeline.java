@@ -75,7 +75,7 @@ public record Pipeline(String source, String name, List<Part> parts) {
     }
 
     /** The raw table and the first of the steps. */
-    public Pipeline first(int steps) {
+    public Pipeline upTo(int steps) {
         return new Pipeline(source, name, parts.subList(0, steps));
     }
 

@@ -188,6 +188,15 @@ public final class Database implements Executor, AutoCloseable {
 
     /** The wanted columns that the dialect can say; those of all rows that are looked at in one row alone must be among them. */
     private Set<String> said(Pipeline pipeline, Wanted wanted) {
+        try {
+            query(pipeline, wanted.formulas(), wanted.names()).parametrised();
+            return wanted.names();
+        } catch (Unsaid some) {
+            return saidOneByOne(pipeline, wanted);
+        }
+    }
+
+    private Set<String> saidOneByOne(Pipeline pipeline, Wanted wanted) {
         Set<String> said = new LinkedHashSet<>();
         Unsaid first = null;
         for (String name : wanted.names()) {
@@ -227,21 +236,33 @@ public final class Database implements Executor, AutoCloseable {
     public synchronized void writeViews(Map<String, Plan> views) {
         try {
             connection.rollback();
-            if (dialect != Dialect.DUCKDB) {
-                connection.setReadOnly(false);
-            }
+            readOnly(false);
             try (Statement make = connection.createStatement()) {
                 for (String statement : viewStatements(views)) {
                     make.execute(statement);
                 }
             }
             connection.commit();
-            if (dialect != Dialect.DUCKDB) {
-                connection.setReadOnly(true);
-            }
         } catch (SQLException e) {
             rolledBack();
-            throw shown.failed(e, Place.of("--write-view"));
+            throw shown.failed(e, Place.of("the views"));
+        } finally {
+            onlyReads();
+        }
+    }
+
+    /** The embedded engine can't be told so once it is open. */
+    private void readOnly(boolean only) throws SQLException {
+        if (dialect != Dialect.DUCKDB) {
+            connection.setReadOnly(only);
+        }
+    }
+
+    private void onlyReads() {
+        try {
+            readOnly(true);
+        } catch (SQLException e) {
+            // The connection is gone, which the next statement says.
         }
     }
 

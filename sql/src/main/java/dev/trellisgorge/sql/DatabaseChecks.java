@@ -45,7 +45,7 @@ final class DatabaseChecks {
     /** What the outcome does not show. @throws BadInput where a key of another table stands twice, or a slice names a cell that is not there */
     void beforehand(Pipeline pipeline) {
         for (int i = 0; i < pipeline.parts().size(); i++) {
-            Pipeline before = pipeline.first(i);
+            Pipeline before = pipeline.upTo(i);
             Pipeline.Part part = pipeline.parts().get(i);
             if (part.step() instanceof Join join) {
                 beforehand(join.other());
@@ -81,12 +81,12 @@ final class DatabaseChecks {
 
     /** @throws BadInput where a slice is of what is not there, or a user's step left no row */
     void emptied(Pipeline pipeline) {
-        long rows = database.notes().count(pipeline.first(0));
+        long rows = database.notes().count(pipeline.upTo(0));
         for (int i = 0; i < pipeline.parts().size() && rows > 0; i++) {
             Pipeline.Part part = pipeline.parts().get(i);
-            long after = database.notes().count(pipeline.first(i + 1));
+            long after = database.notes().count(pipeline.upTo(i + 1));
             if (after == 0) {
-                Pipeline before = pipeline.first(i);
+                Pipeline before = pipeline.upTo(i);
                 if (part.step() instanceof Slice slice) {
                     part.run(() -> refuseMissing(before, slice));
                 }

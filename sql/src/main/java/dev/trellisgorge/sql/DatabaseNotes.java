@@ -39,7 +39,7 @@ final class DatabaseNotes {
     List<Note> of(Pipeline pipeline) {
         List<Note> notes = new ArrayList<>();
         for (int i = 0; i < pipeline.parts().size(); i++) {
-            notes.addAll(of(pipeline.first(i), pipeline.steps().get(i)));
+            notes.addAll(of(pipeline.upTo(i), pipeline.steps().get(i)));
         }
         return notes;
     }

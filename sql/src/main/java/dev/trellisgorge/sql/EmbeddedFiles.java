@@ -33,7 +33,6 @@ final class EmbeddedFiles {
     /** What is shown by another sign, or may be blank. */
     private static final String ODD = "[\\x00-\\x1f\\x7f-\\x9f\\x{FFFD}\\x{FEFF}\\x{2028}\\x{2029}]";
     private static final String BLANK = "[\\s\\p{Z}]*";
-    private static final int MOST_CHARACTERS = 100_000;
     private static final String ROW = "file_row_number";
 
     private final Connection connection;
@@ -156,7 +155,7 @@ final class EmbeddedFiles {
                     sums.add("SUM(TRY_CAST(" + cell + " AS DOUBLE))");
                 }
                 case DATE -> odd.add("NOT (REGEXP_FULL_MATCH(" + cell + ", '" + DAY + "') AND TRY_CAST(" + cell + " AS DATE) IS NOT NULL)");
-                default -> odd.add("REGEXP_MATCHES(" + cell + ", '" + ODD + "') OR REGEXP_FULL_MATCH(" + cell + ", '" + BLANK + "') OR LENGTH(" + cell + ") > " + MOST_CHARACTERS);
+                default -> odd.add("REGEXP_MATCHES(" + cell + ", '" + ODD + "') OR REGEXP_FULL_MATCH(" + cell + ", '" + BLANK + "') OR LENGTH(" + cell + ") > " + text.head().limits().characters());
             }
         }
         String rows = rows(text, false);
@@ -166,7 +165,7 @@ final class EmbeddedFiles {
         try (ResultSet found = ask.executeQuery("SELECT COUNT(*), COUNT(*) FILTER (WHERE " + any + ")" + sums.stream().map(sum -> ", " + sum).collect(Collectors.joining()) + " FROM " + rows)) {
             found.next();
             count = found.getLong(1);
-            if (count == 0 || found.getLong(2) > 0) {
+            if (count == 0 || found.getLong(2) > 0 || count * text.head().fields().size() > text.head().limits().cells()) {
                 return false;
             }
             for (int i = 0; i < sums.size(); i++) {

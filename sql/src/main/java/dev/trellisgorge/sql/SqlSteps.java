@@ -48,7 +48,7 @@ final class SqlSteps {
     Relation rows(Pipeline pipeline) {
         Relation at = raw(pipeline.source());
         for (int i = 0; i < pipeline.parts().size(); i++) {
-            before = pipeline.first(i);
+            before = pipeline.upTo(i);
             at = step(at, pipeline.parts().get(i).step());
         }
         return at;

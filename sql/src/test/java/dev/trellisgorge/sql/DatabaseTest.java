@@ -61,6 +61,7 @@ import java.util.concurrent.atomic.AtomicInteger;
 import java.util.logging.Logger;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
+import org.h2.jdbcx.JdbcDataSource;
 import org.testng.annotations.AfterClass;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
@@ -310,6 +311,19 @@ public class DatabaseTest {
             try (Database database = Database.open(Login.to("jdbc:h2:mem:changed"), Dialect.H2, List.of(DatabaseTable.named("output", "output")), Settings.NONE, false)) {
                 use.execute("ALTER TABLE \"output\" DROP COLUMN \"mwh\"");
                 assertThatThrownBy(() -> database.run(Pipeline.of("output"))).isInstanceOf(BadInput.class).hasMessageContaining("table 'output': the database says: Column \"mwh\" not found");
+            }
+        }
+    }
+
+    @Test
+    public void dataSourceIsAskedAndLeft() throws SQLException {
+        JdbcDataSource source = new JdbcDataSource();
+        source.setURL("jdbc:h2:mem:plant of a source");
+        try (Connection kept = source.getConnection(); Statement use = kept.createStatement()) {
+            use.execute("CREATE TABLE \"output\" AS SELECT 'Fern Pool' AS \"station\", CAST(3 AS DOUBLE PRECISION) AS \"mwh\"");
+            try (Database database = Database.open(source, Dialect.H2, List.of(DatabaseTable.named("o", "output")), Settings.NONE)) {
+                PlainChart chart = Chart.of("station", Columns.of("mwh")).plan(Pipeline.of("o"), database.known()).over(database);
+                assertThat(chart.data().series().get(0).number(0)).isEqualTo(3);
             }
         }
     }

@@ -20,6 +20,7 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.OptionalDouble;
 import java.util.stream.IntStream;
@@ -31,8 +32,9 @@ import java.util.stream.IntStream;
  * @param delimiter what divides the cells
  * @param fields    the columns and their kinds: numbers, dates or texts
  * @param last      the last row's cells as they stand, which may be totals
+ * @param limits    how much is read; whoever reads the whole of it refuses what is more
  */
-public record TextHead(char delimiter, List<Field> fields, List<String> last) {
+public record TextHead(char delimiter, List<Field> fields, List<String> last, Limits limits) {
     private static final int LINES = 2_000;
     private static final double CLOSE = 1e-8;
     private static final int TAIL = 1 << 16;
@@ -41,6 +43,7 @@ public record TextHead(char delimiter, List<Field> fields, List<String> last) {
     public TextHead {
         fields = List.copyOf(fields);
         last = List.copyOf(last);
+        Objects.requireNonNull(limits, "limits");
     }
 
     /** Whether the last row may be the total of those above, by a word in it or by its figures. @param sums of each column of numbers over all rows, in their order */
@@ -81,7 +84,7 @@ public record TextHead(char delimiter, List<Field> fields, List<String> last) {
             Table table = DelimitedText.read("head", new InputFile(held, "head.csv", Progress.NONE), layout.delimiter(delimiter).totalRow(Layout.TotalRow.KEEP));
             boolean plain = table.notes().isEmpty() && table.columns().stream().allMatch(column -> column.kind() != Kind.TRUTH && IntStream.range(0, column.size()).anyMatch(column::isPresent));
             List<String> last = plain ? cells(lastLine(file), delimiter) : List.of();
-            return plain && last.size() == table.columns().size() ? Optional.of(new TextHead(delimiter, table.columns().stream().map((Column column) -> Field.of(column.name(), column.kind())).toList(), last)) : Optional.empty();
+            return plain && last.size() == table.columns().size() ? Optional.of(new TextHead(delimiter, table.columns().stream().map((Column column) -> Field.of(column.name(), column.kind())).toList(), last, layout.limits())) : Optional.empty();
         } catch (BadInput | IOException e) {
             return Optional.empty(); // whoever reads the whole of it says what is wrong
         } finally {

@@ -109,7 +109,7 @@ final class LiveSteps {
     }
 
     private Table table(Pipeline pipeline, int steps) {
-        return executor.run(new Pipeline(pipeline.source(), pipeline.name(), pipeline.parts().subList(0, steps)));
+        return executor.run(pipeline.upTo(steps));
     }
 
     /** Whether a step makes few rows of many, so that all of them are wanted before it. */
