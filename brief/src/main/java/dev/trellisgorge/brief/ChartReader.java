@@ -33,7 +33,7 @@ import java.util.stream.Stream;
 
 /** Reads one chart of a brief. */
 final class ChartReader {
-    private static final List<String> COMMON = List.of("pattern", "title", "subtitle", "table", "shape", "slice", "rank", "beside", "labels", "names", "colors", "orientation", "at");
+    private static final List<String> COMMON = List.of("pattern", "title", "subtitle", "table", "shape", "slice", "rank", "beside", "in-cells", "labels", "names", "colors", "orientation", "at");
 
     private final Mapping keys;
     private final Expressions expressions;
@@ -106,6 +106,7 @@ final class ChartReader {
             chart = chart.rank(ranking.get());
         }
         chart = chart.beside(beside().toArray(Beside[]::new));
+        chart = keys.has("in-cells") && keys.truth("in-cells") ? chart.inCells() : chart;
         SliceReader slice = keys.mapping("slice").map(cuts -> SliceReader.read(cuts, expressions, raw)).orElse(SliceReader.NONE);
         for (Map.Entry<String, Cut> cut : slice.cuts().entrySet()) {
             chart = chart.slice(cut.getKey(), cut.getValue());

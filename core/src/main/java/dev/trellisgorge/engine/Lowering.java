@@ -43,12 +43,16 @@ public final class Lowering {
             }
             return List.of(still(plan.drawing() instanceof TextCells texts && !has.contains(Ability.BARS_IN_CELLS) ? chart.drawn(texts.ofCharacters()) : chart));
         }
-        PlanBuilder lowered = plan.change();
+        boolean inCells = plan.areInCells() && has.contains(Ability.BARS_IN_CELLS);
+        PlanBuilder lowered = plan.change().inCells(inCells);
         List<Panel> done = new ArrayList<>();
         for (int i = 0; i < panels.panels().size(); i++) {
             // What lines are called is known by their cells alone.
             List<ReferenceLine> lines = chart.panels().size() == panels.panels().size() ? chart.panels().get(i).references() : panels.panels().get(i).references();
             done.add(new PanelLowering(has, lowered, panels.panels().get(i).references(lines), plan.orientation() == Orientation.VERTICAL, plan.name()).lower());
+        }
+        if (inCells) {
+            done.replaceAll(panel -> panel.each(series -> series.labelled(List.of()))); // their figures stand beside them
         }
         if (has.contains(Ability.PANELS) || done.size() == 1) {
             return List.of(still(chart.by(lowered.drawing(new Panels(done, panels.categoriesShown())).build())).describedAs(chart));

@@ -41,6 +41,7 @@ public final class Chart {
     private final Looks theme;
     private final Optional<Orientation> orientation;
     private final List<Beside> beside;
+    private final boolean inCells;
     private final List<Labels> labels;
     private final Map<String, String> names;
     private final Map<String, Color> colors;
@@ -60,6 +61,7 @@ public final class Chart {
         this.theme = c.theme;
         this.orientation = c.orientation;
         this.beside = c.beside;
+        this.inCells = c.inCells;
         this.labels = c.labels;
         this.names = c.names;
         this.colors = c.colors;
@@ -81,6 +83,7 @@ public final class Chart {
         private Looks theme = Looks.OWN;
         private Optional<Orientation> orientation = Optional.empty();
         private List<Beside> beside = List.of();
+        private boolean inCells;
         private List<Labels> labels = List.of(Labels.VALUE);
         private Map<String, String> names = Map.of();
         private Map<String, Color> colors = Map.of();
@@ -106,6 +109,7 @@ public final class Chart {
         c.theme = theme;
         c.orientation = orientation;
         c.beside = beside;
+        c.inCells = inCells;
         c.labels = labels;
         c.names = names;
         c.colors = colors;
@@ -178,6 +182,14 @@ public final class Chart {
     /** Figures in columns of their own between the names of lying bars and the bars. */
     public Chart beside(Beside... columns) {
         return with(c -> c.beside = List.of(columns));
+    }
+
+    /**
+     * Bars in cells of their own beside those figures, a column of cells for each series, where files have bars in cells; others draw
+     * them as they draw any. Refused when it is planned where there are no figures beside the bars, or where bars float.
+     */
+    public Chart inCells() {
+        return with(c -> c.inCells = true);
     }
 
     /** What is written beside the bars: several where each has a place of its own on a bar. */
@@ -274,6 +286,10 @@ public final class Chart {
 
     List<Beside> beside() {
         return beside;
+    }
+
+    boolean areInCells() {
+        return inCells;
     }
 
     List<Labels> labels() {

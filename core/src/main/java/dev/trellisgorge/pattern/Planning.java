@@ -1,11 +1,13 @@
 package dev.trellisgorge.pattern;
 
+import dev.trellisgorge.chart.BarGroup;
 import dev.trellisgorge.chart.Drawing;
 import dev.trellisgorge.chart.FigureColumn;
 import dev.trellisgorge.chart.Format;
 import dev.trellisgorge.chart.Label;
 import dev.trellisgorge.chart.Looks;
 import dev.trellisgorge.chart.Orientation;
+import dev.trellisgorge.chart.Panels;
 import dev.trellisgorge.formula.Formula;
 import dev.trellisgorge.formula.Formulas;
 import dev.trellisgorge.formula.Leaf;
@@ -93,8 +95,11 @@ final class Planning {
         plan.labels().keySet().stream().filter(series -> !chart.seriesNames().contains(series)).findFirst().ifPresent(series -> {
             throw new BadInput(Place.of("chart '" + chart.name() + "'"), "'" + series + "' carries no label");
         });
-        plan.looks(looks).drawing(new Dressing(chart, pattern, looks, wording).dressed(drawing));
-        return plan.build();
+        Drawing dressed = new Dressing(chart, pattern, looks, wording).dressed(drawing);
+        if (chart.areInCells()) {
+            checkInCells(dressed);
+        }
+        return plan.looks(looks).drawing(dressed).inCells(chart.areInCells()).build();
     }
 
     /** Dates and periods along the base as a reader reads them: by the chart's pattern, or as its locale writes them. */
@@ -288,6 +293,20 @@ final class Planning {
                     Label.At.END, Optional.empty())));
         }
         plan.beside(columns);
+    }
+
+    /** A cell holds one bar from the edge, in one colour. */
+    private void checkInCells(Drawing drawing) {
+        Place place = Place.of("chart '" + chart.name() + "'");
+        if (chart.beside().isEmpty()) {
+            throw new BadInput(place, "bars in cells stand beside figures; say which in 'beside'");
+        }
+        if (!(drawing instanceof Panels panels)) {
+            throw new BadInput(place, "'in-cells' has no use here: a " + pattern.type().name() + " has its own bars in cells");
+        }
+        if (panels.panels().stream().flatMap(panel -> panel.bars().stream()).filter(group -> group.placing() == BarGroup.Placing.STACKED).flatMap(group -> group.series().stream()).anyMatch(series -> !series.isSeen())) {
+            throw new BadInput(place, "bars of the pattern '" + pattern.type().name() + "' float, and bars in cells start at the edge; leave 'in-cells' out");
+        }
     }
 
     private void note(PlanBuilder plan, String column) {

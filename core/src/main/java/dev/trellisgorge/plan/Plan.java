@@ -181,6 +181,11 @@ public final class Plan {
         return parts.beside();
     }
 
+    /** Whether the bars stand in cells of their own beside those figures. */
+    public boolean areInCells() {
+        return parts.areInCells();
+    }
+
     public Drawing drawing() {
         return parts.drawing();
     }

@@ -65,6 +65,7 @@ public final class PlanBuilder {
     private Optional<List<Plan.Slice>> slices = Optional.empty();
     private Optional<Label> note = Optional.empty();
     private List<FigureColumn> beside = List.of();
+    private boolean inCells;
     private String title = "";
     private String subtitle = "";
     private Optional<String> titleColumn = Optional.empty();
@@ -122,6 +123,7 @@ public final class PlanBuilder {
         slices = other.slices;
         note = other.note;
         beside = other.beside;
+        inCells = other.inCells;
         title = other.title;
         subtitle = other.subtitle;
         titleColumn = other.titleColumn;
@@ -248,6 +250,12 @@ public final class PlanBuilder {
     /** Figures between the names of lying bars and the bars. */
     public PlanBuilder beside(List<FigureColumn> figureColumns) {
         beside = List.copyOf(figureColumns);
+        return this;
+    }
+
+    /** Whether the bars stand in cells of their own beside those figures, where files have such bars. */
+    public PlanBuilder inCells(boolean asked) {
+        inCells = asked;
         return this;
     }
 
@@ -505,6 +513,10 @@ public final class PlanBuilder {
 
     List<FigureColumn> beside() {
         return beside;
+    }
+
+    boolean areInCells() {
+        return inCells;
     }
 
     Optional<Label> note() {

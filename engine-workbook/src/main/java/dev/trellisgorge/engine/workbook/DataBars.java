@@ -41,15 +41,26 @@ final class DataBars {
     }
 
     /**
+     * What bars go from and to.
+     *
+     * @param least   a formula of the sheet, for the figure at the start of the cell
+     * @param largest the same for its end
+     */
+    record Scale(String least, String largest) {
+        /** From the least to the largest figure of some cells, and 0. */
+        static Scale of(CellRangeAddress cells) {
+            String all = cells.formatAsString(null, true);
+            return new Scale("MIN(0," + all + ")", "MAX(0," + all + ")");
+        }
+    }
+
+    /**
      * Bars over some cells, whose figures are not written.
      *
      * @param above the colour of those to the right, and {@code below} of those to the left
      */
-    void over(CellRangeAddress cells, Color above, Color below) {
+    void over(CellRangeAddress cells, Scale scale, Color above, Color below) {
         String at = cells.formatAsString();
-        String all = cells.formatAsString(null, true);
-        String least = "MIN(0," + all + ")";
-        String largest = "MAX(0," + all + ")";
         String id = "{" + UUID.nameUUIDFromBytes((sheet.getSheetName() + " " + at).getBytes(StandardCharsets.UTF_8)).toString().toUpperCase(Locale.ROOT) + "}";
         CTWorksheet ct = sheet.getCTWorksheet();
         int rules = Arrays.stream(ct.getConditionalFormattingArray()).mapToInt(CTConditionalFormatting::sizeOfCfRuleArray).sum();
@@ -62,12 +73,12 @@ final class DataBars {
         bar.setMinLength(0);
         bar.setMaxLength(100);
         bar.setShowValue(false);
-        end(bar.addNewCfvo(), least);
-        end(bar.addNewCfvo(), largest);
+        end(bar.addNewCfvo(), scale.least());
+        end(bar.addNewCfvo(), scale.largest());
         bar.addNewColor().setRgb(new byte[] {-1, (byte) above.red(), (byte) above.green(), (byte) above.blue()});
         extend(rule.addNewExtLst(), OF_RULE, "<x14:id xmlns:x14=\"" + EXTENSION + "\">" + id + "</x14:id>");
         extended.append("<x14:conditionalFormatting><x14:cfRule type=\"dataBar\" id=\"").append(id).append("\"><x14:dataBar minLength=\"0\" maxLength=\"100\" showValue=\"0\" gradient=\"0\" axisPosition=\"automatic\">")
-                .append("<x14:cfvo type=\"formula\"><xm:f>").append(least).append("</xm:f></x14:cfvo><x14:cfvo type=\"formula\"><xm:f>").append(largest).append("</xm:f></x14:cfvo><x14:negativeFillColor rgb=\"FF")
+                .append("<x14:cfvo type=\"formula\"><xm:f>").append(scale.least()).append("</xm:f></x14:cfvo><x14:cfvo type=\"formula\"><xm:f>").append(scale.largest()).append("</xm:f></x14:cfvo><x14:negativeFillColor rgb=\"FF")
                 .append(below.toString().substring(1).toUpperCase(Locale.ROOT)).append("\"/><x14:axisColor rgb=\"FF000000\"/></x14:dataBar></x14:cfRule><xm:sqref>").append(at).append("</xm:sqref></x14:conditionalFormatting>");
     }
 

@@ -129,7 +129,7 @@ final class PageSheet {
         if (first.drawing() instanceof TextCells texts) {
             new TextBlock(first, texts, cells, sheet, styles, bars, told).fill(area);
         } else if (!first.beside().isEmpty()) {
-            new TableBlock(parts, cells, sheet, styles, told).fill(area);
+            new TableBlock(parts, cells, sheet, styles, bars, told).fill(area);
         } else if (first.plan().titleColumn().isPresent() || first.plan().subtitleColumn().isPresent()) {
             // Lines that cells say stand in cells: a native title refers to one alone, and writes it in one style.
             new TableCells(sheet, cells, styles, told).titles(area, first);

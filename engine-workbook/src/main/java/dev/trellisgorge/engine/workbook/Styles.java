@@ -179,6 +179,15 @@ final class Styles {
         });
     }
 
+    /** The same at an edge of its cell. */
+    CellStyle note(HorizontalAlignment at, Optional<Format> format) {
+        return made.computeIfAbsent("note " + at + format.map(NumberFormats::of).orElse(""), key -> {
+            CellStyle style = style(font(9, false, Role.INK), at);
+            format.ifPresent(pattern -> style.setDataFormat(book.createDataFormat().getFormat(NumberFormats.of(pattern))));
+            return style;
+        });
+    }
+
     CellStyle noteOfDate() {
         return noteOfDate;
     }

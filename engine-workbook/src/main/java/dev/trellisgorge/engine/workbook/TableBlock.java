@@ -8,8 +8,8 @@ import org.apache.poi.ss.usermodel.HorizontalAlignment;
 import org.apache.poi.xssf.usermodel.XSSFSheet;
 
 /**
- * Lying bars in a table: names and figures in ruled cells, and over the cells beside them a native chart whose bars stand each in
- * its row.
+ * Lying bars in a table: names and figures in ruled cells, and beside them either bars in cells too, or over the cells a native chart
+ * whose bars stand each in its row.
  */
 final class TableBlock {
     /** The title, the second line, and what stands over the columns. */
@@ -22,14 +22,16 @@ final class TableBlock {
     private final XSSFSheet sheet;
     private final TableCells cells;
     private final Styles styles;
+    private final DataBars bars;
     private final Consumer<String> told;
 
     /** @param parts the panels, each as a chart */
-    TableBlock(List<PlainChart> parts, HelperSheet helpers, XSSFSheet sheet, Styles styles, Consumer<String> told) {
+    TableBlock(List<PlainChart> parts, HelperSheet helpers, XSSFSheet sheet, Styles styles, DataBars bars, Consumer<String> told) {
         this.parts = parts;
         this.helpers = helpers;
         this.sheet = sheet;
         this.styles = styles;
+        this.bars = bars;
         this.told = told;
         this.cells = new TableCells(sheet, helpers, styles, told);
     }
@@ -42,23 +44,31 @@ final class TableBlock {
     void fill(Area area) {
         PlainChart first = parts.get(0);
         int count = helpers.lines();
-        int high = Math.max(1, Math.min(HIGHEST_ROW, (area.rows() - ABOVE - 2) / Math.max(1, count)));
+        CellBars inCells = new CellBars(parts, helpers, sheet, styles, bars, told);
+        int high = inCells.areAsked() ? 1 : Math.max(1, Math.min(HIGHEST_ROW, (area.rows() - ABOVE - 2) / Math.max(1, count)));
         cells.titles(area, first);
-        TableCells.Widths widths = cells.widths(first, area.columns() - FEWEST_FOR_BARS);
+        TableCells.Widths widths = cells.widths(first, area.columns() - Math.max(FEWEST_FOR_BARS, inCells.least()));
         int before = widths.all();
         cells.headings(area.row() + ABOVE - 1, area.column(), first, widths);
+        Area room = new Area(area.column() + before, area.row() + ABOVE, area.columns() - before, count * high);
+        for (int row = 0; row < count; row++) {
+            cells.row(area.row() + ABOVE + row * high, area.column(), first, row, high, widths);
+        }
+        if (inCells.areAsked()) {
+            inCells.fill(room);
+            return;
+        }
         for (int at = area.column() + before; at < area.column() + area.columns(); at++) {
             cells.write(area.row() + ABOVE - 1, at, "", styles.heading(HorizontalAlignment.LEFT));
         }
         for (int row = 0; row < count; row++) {
             int line = area.row() + ABOVE + row * high;
-            cells.row(line, area.column(), first, row, high, widths);
             for (int at = area.column() + before; at < area.column() + area.columns(); at++) {
                 cells.write(line + high - 1, at, "", styles.ruled(HorizontalAlignment.LEFT, Optional.empty()));
             }
         }
         if (count > 0) {
-            new TableBars(parts, helpers, told).drawOn(new SheetCanvas(sheet), new Area(area.column() + before, area.row() + ABOVE, area.columns() - before, count * high));
+            new TableBars(parts, helpers, told).drawOn(new SheetCanvas(sheet), room);
         }
     }
 }

@@ -106,7 +106,7 @@ final class TextBlock {
         Optional<Color> below = texts.columns().stream().filter(TextColumn::flushEnd).flatMap(column -> column.series().get(0).fill().stream()).findFirst();
         Optional<Color> above = texts.columns().stream().filter(column -> !column.flushEnd()).flatMap(column -> column.series().get(0).fill().stream()).findFirst();
         if (helpers.lines() > 0) {
-            bars.over(all, above.or(() -> below).orElse(Role.BASE.color()), below.or(() -> above).orElse(Role.BASE.color()));
+            bars.over(all, DataBars.Scale.of(all), above.or(() -> below).orElse(Role.BASE.color()), below.or(() -> above).orElse(Role.BASE.color()));
         }
     }
 

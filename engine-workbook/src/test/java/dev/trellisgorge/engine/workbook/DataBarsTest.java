@@ -3,12 +3,21 @@ package dev.trellisgorge.engine.workbook;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import dev.trellisgorge.chart.Color;
+import dev.trellisgorge.chart.Orientation;
 import dev.trellisgorge.engine.Engines;
+import dev.trellisgorge.formula.Formulas;
 import dev.trellisgorge.formula.Settings;
+import dev.trellisgorge.pattern.Beside;
 import dev.trellisgorge.pattern.Chart;
+import dev.trellisgorge.pattern.Columns;
+import dev.trellisgorge.pattern.Diverging;
+import dev.trellisgorge.pattern.Pattern;
+import dev.trellisgorge.pattern.Range;
 import dev.trellisgorge.pattern.Sign;
 import dev.trellisgorge.pattern.TextBar;
+import dev.trellisgorge.pattern.ToTarget;
 import dev.trellisgorge.plan.PlainChart;
+import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Table;
 import java.io.IOException;
@@ -19,9 +28,13 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import org.apache.poi.ss.usermodel.Cell;
+import org.apache.poi.ss.util.CellRangeAddress;
+import org.apache.poi.ss.util.CellReference;
 import org.apache.poi.xssf.usermodel.XSSFSheet;
 import org.apache.poi.xssf.usermodel.XSSFWorkbook;
 import org.openxmlformats.schemas.spreadsheetml.x2006.main.CTCfRule;
+import org.openxmlformats.schemas.spreadsheetml.x2006.main.CTCfvo;
+import org.openxmlformats.schemas.spreadsheetml.x2006.main.CTConditionalFormatting;
 import org.openxmlformats.schemas.spreadsheetml.x2006.main.STCfType;
 import org.testng.annotations.AfterMethod;
 import org.testng.annotations.BeforeMethod;
@@ -98,6 +111,78 @@ public class DataBarsTest {
             assertThat(rules(after.getSheetAt(0))).extracting(CTCfRule::getType).containsExactly(STCfType.DATA_BAR);
         } finally {
             Files.delete(saved);
+        }
+    }
+
+    private static Chart inCells(Pattern pattern, String beside) {
+        return Chart.of("station", pattern).named("levels").orientation(Orientation.HORIZONTAL).beside(Beside.of(Formulas.column(beside), beside)).inCells();
+    }
+
+    @Test
+    public void lossesAndGainsMeetInCellsOnOneScaleWhoseEndStandsInACell() throws Exception {
+        Engines.draw(inCells(Diverging.of("level"), "level").over(LEVELS, Settings.NONE), file);
+        try (InputStream in = Files.newInputStream(file); XSSFWorkbook book = new XSSFWorkbook(in)) {
+            XSSFSheet sheet = book.getSheet("levels");
+            assertThat(sheet.getDrawingPatriarch()).isNull();
+            List<CTConditionalFormatting> panes = List.of(sheet.getCTWorksheet().getConditionalFormattingArray());
+            CellRangeAddress losses = CellRangeAddress.valueOf(panes.get(0).getSqref().get(0).toString());
+            CellRangeAddress gains = CellRangeAddress.valueOf(panes.get(1).getSqref().get(0).toString());
+            assertThat(gains.getFirstColumn()).isEqualTo(losses.getLastColumn() + 1);
+            assertThat(under(sheet, losses.getFirstColumn(), 3)).containsExactly("", -0.15, "", "");
+            assertThat(under(sheet, gains.getFirstColumn(), 3)).containsExactly(0.42, "", "", "");
+            String end = new CellReference(losses.getLastRow() + 1, losses.getFirstColumn(), true, true).formatAsString();
+            assertThat(PlanSheets.saved(sheet.getRow(losses.getLastRow() + 1).getCell(losses.getFirstColumn()))).isEqualTo(0.42);
+            assertThat(rules(sheet)).extracting(rule -> rule.getDataBar().getCfvoList().stream().map(CTCfvo::getVal).toList())
+                    .containsExactly(List.of("-" + end, "0"), List.of("MIN(0," + gains.formatAsString(null, true) + ")", end));
+        }
+    }
+
+    @Test
+    public void theEndOfTheScaleFollowsAnEdit() throws Exception {
+        Office.require();
+        Engines.draw(inCells(Diverging.of("level"), "level").over(LEVELS, Settings.NONE), file);
+        XSSFWorkbook book;
+        try (InputStream in = Files.newInputStream(file)) {
+            book = new XSSFWorkbook(in);
+        }
+        book.getSheetAt(1).getRow(2).getCell(1).setCellValue(-0.9);
+        try (OutputStream out = Files.newOutputStream(file)) {
+            book.write(out);
+        }
+        Path saved = Office.recalculated(file);
+        try (InputStream in = Files.newInputStream(saved); XSSFWorkbook after = new XSSFWorkbook(in)) {
+            CellRangeAddress losses = CellRangeAddress.valueOf(after.getSheetAt(0).getCTWorksheet().getConditionalFormattingArray(0).getSqref().get(0).toString());
+            assertThat(under(after.getSheetAt(0), losses.getFirstColumn(), 3)).containsExactly("", -0.9, "", "");
+            assertThat(PlanSheets.saved(after.getSheetAt(0).getRow(7).getCell(losses.getFirstColumn()))).isEqualTo(0.9);
+        } finally {
+            Files.delete(saved);
+        }
+    }
+
+    @Test
+    public void eachSeriesHasAColumnOfCells() throws IOException {
+        Table budget = Table.of("budget", Column.texts("station", "North Sluice", "Heron Weir"), Column.numbers("spent", 120, 90), Column.numbers("budget", 100, 150));
+        Engines.draw(inCells(ToTarget.of("spent", "budget"), "budget").name("met", "Spent").over(budget, Settings.NONE), file);
+        try (InputStream in = Files.newInputStream(file); XSSFWorkbook book = new XSSFWorkbook(in)) {
+            List<String> headings = new ArrayList<>();
+            book.getSheet("levels").getRow(2).forEach(cell -> headings.add(cell.getStringCellValue()));
+            assertThat(headings).filteredOn(words -> !words.isEmpty()).containsExactly("budget", "Spent", "remaining", "above");
+        }
+    }
+
+    @DataProvider
+    public Object[][] notInCells() {
+        return new Object[][] {{Chart.of("station", Columns.of("level")).orientation(Orientation.HORIZONTAL).inCells(), "say which in 'beside'"},
+            {inCells(Range.of("level", "level"), "level"), "float"}, {inCells(TextBar.of("level"), "level"), "text-bar has its own bars in cells"}};
+    }
+
+    @Test(dataProvider = "notInCells", expectedExceptions = BadInput.class)
+    public void barsThatCannotStandInCellsAreRefused(Chart chart, String why) {
+        try {
+            chart.over(LEVELS, Settings.NONE);
+        } catch (BadInput e) {
+            assertThat(e).hasMessageContaining(why);
+            throw e;
         }
     }
 

@@ -1,0 +1,200 @@
+package dev.trellisgorge.engine.workbook;
+
+import dev.trellisgorge.chart.BarGroup;
+import dev.trellisgorge.chart.Color;
+import dev.trellisgorge.chart.Format;
+import dev.trellisgorge.chart.Looks;
+import dev.trellisgorge.chart.Panel;
+import dev.trellisgorge.chart.Points;
+import dev.trellisgorge.chart.Series;
+import dev.trellisgorge.plan.PlainChart;
+import dev.trellisgorge.problem.BadInput;
+import dev.trellisgorge.problem.Place;
+import dev.trellisgorge.table.Numbers;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.function.Consumer;
+import java.util.stream.Collectors;
+import java.util.stream.IntStream;
+import java.util.stream.Stream;
+import org.apache.poi.ss.usermodel.Cell;
+import org.apache.poi.ss.usermodel.HorizontalAlignment;
+import org.apache.poi.ss.util.CellRangeAddress;
+import org.apache.poi.ss.util.CellReference;
+import org.apache.poi.xssf.usermodel.XSSFSheet;
+
+/**
+ * Bars in cells beside a table's figures, as the format's own data bars: a column of cells for each series, as a cell holds one bar in one
+ * colour. Panels that reach for the same figures have one scale; it starts at 0, or at the least figure below it, and its end stands in a
+ * cell below the bars. A panel that runs backwards has its bars from right to left: its cells hold the figures below zero, as not every
+ * program turns bars round.
+ */
+final class CellBars {
+    private static final String ENDS = "Bars end at";
+    /** From here on decimals say nothing of where bars end. */
+    private static final int WHOLE = 100;
+
+    private final List<PlainChart> parts;
+    private final HelperSheet helpers;
+    private final XSSFSheet sheet;
+    private final Styles styles;
+    private final DataBars bars;
+    private final Consumer<String> told;
+    private final List<Pane> panes = new ArrayList<>();
+
+    /**
+     * A column of cells.
+     *
+     * @param scale what panes with one scale have in common
+     */
+    private record Pane(Series series, String heading, boolean backwards, Object scale, Optional<Looks.Covered> covered) {
+    }
+
+    /** @param parts the panels, each as a chart */
+    CellBars(List<PlainChart> parts, HelperSheet helpers, XSSFSheet sheet, Styles styles, DataBars bars, Consumer<String> told) {
+        this.parts = parts;
+        this.helpers = helpers;
+        this.sheet = sheet;
+        this.styles = styles;
+        this.bars = bars;
+        this.told = told;
+        if (areAsked()) {
+            parts.forEach(part -> part.panels().forEach(this::panes));
+        }
+    }
+
+    private void panes(Panel panel) {
+        // Bars that are stacked behind points are what the points stand on: their figure is the bar here.
+        boolean onBands = !panel.points().isEmpty() && panel.bars().stream().allMatch(group -> group.placing() == BarGroup.Placing.STACKED);
+        List<Series> drawn = Stream.concat(onBands ? Stream.empty() : panel.bars().stream().flatMap(group -> group.series().stream()), panel.points().stream().map(Points::series))
+                .filter(series -> series.fill().isPresent() && !(series.column().startsWith("unjudged") && helpers.data().isEmpty(series.column()))).toList();
+        Object scale = panel.scale().reaches().isEmpty() ? panel : panel.scale().reaches();
+        for (Series series : drawn) {
+            panes.add(new Pane(series, drawn.size() == 1 && !panel.heading().isEmpty() ? panel.heading() : series.name(), panel.scale().backwards(), scale, panel.scale().covered()));
+        }
+    }
+
+    boolean areAsked() {
+        return parts.get(0).plan().areInCells();
+    }
+
+    /** How many of the sheet's columns they take at least. */
+    int least() {
+        return panes.size() + gaps();
+    }
+
+    /** Bars fill their cells: one column stays free before each, but where bars from both sides meet. */
+    private int gaps() {
+        return (int) IntStream.range(0, panes.size()).filter(this::isApart).count();
+    }
+
+    private boolean isApart(int pane) {
+        return pane == 0 || !panes.get(pane - 1).backwards() || panes.get(pane).backwards();
+    }
+
+    /** @param area a row of the sheet for each row */
+    void fill(Area area) {
+        if (area.columns() < least()) {
+            throw new BadInput(Place.of("chart '" + parts.get(0).name() + "'"), "has " + panes.size() + " columns of bars in cells, and no room for them beside its figures; make it larger with --size, or leave 'in-cells' out");
+        }
+        List<String> lines = parts.stream().flatMap(part -> part.panels().stream()).flatMap(panel -> panel.references().stream()).map(line -> line.words().orElse(line.name())).toList();
+        if (!lines.isEmpty()) {
+            told.accept("'" + parts.get(0).name() + "': bars in cells have no line across them, so left out: " + String.join(", ", lines));
+        }
+        int wide = (area.columns() - gaps()) / panes.size();
+        Map<Object, List<CellRangeAddress>> scales = new LinkedHashMap<>();
+        int at = area.column();
+        for (int i = 0; i < panes.size(); i++) {
+            Pane pane = panes.get(i);
+            if (isApart(i)) {
+                heading(area.row() - 1, at, 1, "", HorizontalAlignment.LEFT);
+                for (int row = 0; row < helpers.lines(); row++) {
+                    ruled(area.row() + row, at, 1);
+                }
+                at++;
+            }
+            HorizontalAlignment edge = pane.backwards() ? HorizontalAlignment.RIGHT : HorizontalAlignment.LEFT;
+            heading(area.row() - 1, at, wide, pane.heading(), edge);
+            for (int row = 0; row < helpers.lines(); row++) {
+                cell(area.row() + row, at, pane, row, wide);
+            }
+            if (helpers.lines() > 0) {
+                scales.computeIfAbsent(pane.scale(), key -> new ArrayList<>()).add(new CellRangeAddress(area.row(), area.row() + helpers.lines() - 1, at, at + wide - 1));
+            }
+            at += wide;
+        }
+        scales.forEach((scale, cells) -> rule(panes.stream().filter(pane -> pane.scale().equals(scale)).toList(), cells, area));
+    }
+
+    private void heading(int line, int column, int columns, String words, HorizontalAlignment edge) {
+        for (int across = 0; across < columns; across++) {
+            TableCells.write(sheet, line, column + across, across == 0 ? words : "", styles.heading(edge));
+        }
+        merge(line, column, columns);
+    }
+
+    private void ruled(int line, int column, int columns) {
+        for (int across = 0; across < columns; across++) {
+            TableCells.write(sheet, line, column + across, "", styles.ruled(HorizontalAlignment.LEFT, Optional.empty()));
+        }
+        merge(line, column, columns);
+    }
+
+    private void cell(int line, int column, Pane pane, int row, int wide) {
+        ruled(line, column, wide);
+        Cell cell = sheet.getRow(line).getCell(column);
+        cell.setCellFormula("IFERROR(" + (pane.backwards() ? "-" : "") + helpers.cellOf(pane.series(), row) + ",\"\")");
+        PlainChart chart = parts.get(0);
+        if (row < chart.data().rowCount() && helpers.data().column(pane.series().column()).isPresent(row)) {
+            double figure = helpers.data().column(pane.series().column()).number(row);
+            cell.setCellValue(pane.backwards() ? -figure : figure);
+        } else {
+            cell.setCellValue("");
+        }
+    }
+
+    /** The bars of one scale, whose end stands in a cell that all of them follow. */
+    private void rule(List<Pane> some, List<CellRangeAddress> cells, Area area) {
+        String from = some.stream().anyMatch(pane -> !pane.backwards()) ? "MIN(0," + all(some, cells, false) + ")" : "0";
+        String to = Stream.of(true, false).filter(backwards -> some.stream().anyMatch(pane -> pane.backwards() == backwards))
+                .map(backwards -> (backwards ? "-MIN(0," : "MAX(0,") + all(some, cells, backwards) + ")").collect(Collectors.joining(","));
+        Optional<Looks.Covered> covered = some.get(0).covered();
+        int line = area.row() + area.rows();
+        CellRangeAddress first = cells.get(0);
+        if (some.get(0) == panes.get(0)) {
+            TableCells.write(sheet, line, area.column() - 1, ENDS, styles.note(HorizontalAlignment.RIGHT, Optional.empty()));
+        }
+        double largest = some.stream().map(pane -> helpers.data().column(pane.series().column())).flatMapToDouble(column -> IntStream.range(0, column.size()).filter(column::isPresent).mapToDouble(column::number)).max().orElse(0);
+        Cell end = TableCells.write(sheet, line, first.getFirstColumn(), "", styles.note(some.get(0).backwards() ? HorizontalAlignment.RIGHT : HorizontalAlignment.LEFT, figures(largest)));
+        if (covered.isPresent()) {
+            end.setCellValue(covered.get().to());
+        } else {
+            end.setCellFormula(to.indexOf(',', to.indexOf(')')) < 0 ? to : "MAX(" + to + ")");
+            end.setCellValue(Math.max(0, largest));
+        }
+        merge(line, first.getFirstColumn(), first.getLastColumn() - first.getFirstColumn() + 1);
+        String largestAt = new CellReference(line, first.getFirstColumn(), true, true).formatAsString();
+        String least = covered.map(range -> Numbers.shortest(range.from())).orElse(from);
+        for (int at = 0; at < some.size(); at++) {
+            Color color = some.get(at).series().fill().orElseThrow();
+            bars.over(cells.get(at), some.get(at).backwards() ? new DataBars.Scale("-" + largestAt, "0") : new DataBars.Scale(least, largestAt), color, color);
+        }
+    }
+
+    private static String all(List<Pane> some, List<CellRangeAddress> cells, boolean backwards) {
+        return IntStream.range(0, some.size()).filter(at -> some.get(at).backwards() == backwards).mapToObj(at -> cells.get(at).formatAsString(null, true)).collect(Collectors.joining(","));
+    }
+
+    private static Optional<Format> figures(double largest) {
+        return largest >= WHOLE ? Optional.of(new Format("#,##0")) : Optional.empty();
+    }
+
+    private void merge(int line, int column, int columns) {
+        if (columns > 1) {
+            sheet.addMergedRegionUnsafe(new CellRangeAddress(line, line, column, column + columns - 1));
+        }
+    }
+}
