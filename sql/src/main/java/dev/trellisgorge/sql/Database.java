@@ -21,12 +21,7 @@ import dev.trellisgorge.table.Schema;
 import dev.trellisgorge.table.Source;
 import dev.trellisgorge.table.Table;
 import dev.trellisgorge.tables.Login;
-import dev.trellisgorge.tables.QueryTable;
-import java.sql.Connection;
-import java.sql.PreparedStatement;
-import java.sql.ResultSet;
 import java.sql.SQLException;
-import java.sql.Statement;
 import java.time.Duration;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
@@ -35,6 +30,8 @@ import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
+import java.util.OptionalLong;
+import java.util.ServiceLoader;
 import java.util.Set;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
@@ -49,26 +46,18 @@ import javax.sql.DataSource;
  * <p>Thread-safe: one statement at a time. Close it when all charts are computed.
  */
 public final class Database implements Executor, AutoCloseable {
-    private static final int ROWS_AT_ONCE = 10_000;
-
-    private final Connection connection;
-    private final Login shown;
+    private final Session session;
     private final Dialect dialect;
     private final Settings settings;
     private final Map<String, TableSource> sources;
     private final boolean tellsAll;
     private final DatabaseNotes notes = new DatabaseNotes(this);
     private final DatabaseChecks checks = new DatabaseChecks(this);
-    private volatile Optional<Running> running = Optional.empty();
+    private volatile OptionalLong since = OptionalLong.empty();
 
-    /** A statement that runs, and since when. */
-    private record Running(Statement statement, long since) {
-    }
-
-    private Database(Connection connection, Login shown, Dialect dialect, Map<String, TableSource> sources, Settings settings, boolean tellsAll) {
-        this.connection = connection;
-        this.shown = shown;
-        this.dialect = dialect;
+    private Database(Session session, Map<String, TableSource> sources, Settings settings, boolean tellsAll) {
+        this.session = session;
+        this.dialect = session.dialect();
         this.sources = sources;
         this.settings = settings;
         this.tellsAll = tellsAll;
@@ -84,7 +73,7 @@ public final class Database implements Executor, AutoCloseable {
     public static Database open(DataSource source, Dialect dialect, List<DatabaseTable> tables, Settings settings) {
         Login shown = Login.to("the data source");
         try {
-            return over(source.getConnection(), shown, dialect, tables, settings, true);
+            return open(new JdbcSession(source.getConnection(), shown, dialect), tables, settings, true);
         } catch (SQLException e) {
             throw shown.failed(e, Place.of(""));
         }
@@ -92,29 +81,18 @@ public final class Database implements Executor, AutoCloseable {
 
     /** The same by a login. @param tellsAll whether notes that nobody needs are counted too, such as rows that steps leave out; it takes statements of their own */
     public static Database open(Login login, Dialect dialect, List<DatabaseTable> tables, Settings settings, boolean tellsAll) {
-        return over(login.open(Place.of("")), login, dialect, tables, settings, tellsAll);
+        Optional<SessionProvider> provider = ServiceLoader.load(SessionProvider.class).stream().map(ServiceLoader.Provider::get).filter(each -> each.takes(login.url())).findFirst();
+        return open(provider.map(each -> each.open(login)).orElseGet(() -> new JdbcSession(login.open(Place.of("")), login, dialect)), tables, settings, tellsAll);
     }
 
-    private static Database over(Connection connection, Login shown, Dialect dialect, List<DatabaseTable> tables, Settings settings, boolean tellsAll) {
+    /** The same in a session that is open; it is closed with the database, and where a table is not found. */
+    public static Database open(Session session, List<DatabaseTable> tables, Settings settings, boolean tellsAll) {
         Objects.requireNonNull(settings, "settings");
         try {
-            Map<String, TableSource> sources = new DatabaseTables(connection, shown, dialect).sources(tables);
-            if (dialect != Dialect.DUCKDB) {
-                connection.setReadOnly(true);
-            }
-            connection.setAutoCommit(false);
-            return new Database(connection, shown, dialect, sources, settings, tellsAll);
-        } catch (SQLException | RuntimeException e) {
-            closed(connection);
-            throw e instanceof SQLException wrong ? shown.failed(wrong, Place.of("")) : (RuntimeException) e;
-        }
-    }
-
-    private static void closed(Connection connection) {
-        try {
-            connection.close();
-        } catch (SQLException e) {
-            // What went wrong before is told; a connection that can't be closed is gone.
+            return new Database(session, session.sources(tables), settings, tellsAll);
+        } catch (RuntimeException e) {
+            session.close();
+            throw e;
         }
     }
 
@@ -159,7 +137,7 @@ public final class Database implements Executor, AutoCloseable {
         Query query = query(pipeline, wanted.formulas(), said);
         query.refuseUnordered();
         checks.beforehand(pipeline);
-        Query.Telling statement = query.telling(wanted.firstRowAlone() ? "\nFETCH FIRST 1 ROW ONLY" : "");
+        Query.Telling statement = query.telling(wanted.firstRowAlone() ? "\n" + dialect.firstRow() : "");
         statement.facts().forEach(fact -> kinds.add(Kind.NUMBER));
         List<Column> columns = asked(pipeline.name(), statement.statement(), kinds);
         Table rows = Table.of(schema.name(), Source.MEMORY, named(columns, schema));
@@ -234,36 +212,7 @@ public final class Database implements Executor, AutoCloseable {
      * @throws BadInput where a plan can't be said, something else has the name, or the user may not make views
      */
     public synchronized void writeViews(Map<String, Plan> views) {
-        try {
-            connection.rollback();
-            readOnly(false);
-            try (Statement make = connection.createStatement()) {
-                for (String statement : viewStatements(views)) {
-                    make.execute(statement);
-                }
-            }
-            connection.commit();
-        } catch (SQLException e) {
-            rolledBack();
-            throw shown.failed(e, Place.of("the views"));
-        } finally {
-            onlyReads();
-        }
-    }
-
-    /** The embedded engine can't be told so once it is open. */
-    private void readOnly(boolean only) throws SQLException {
-        if (dialect != Dialect.DUCKDB) {
-            connection.setReadOnly(only);
-        }
-    }
-
-    private void onlyReads() {
-        try {
-            readOnly(true);
-        } catch (SQLException e) {
-            // The connection is gone, which the next statement says.
-        }
+        session.make(viewStatements(views));
     }
 
     /** What {@link #writeViews} says to the database. */
@@ -292,30 +241,11 @@ public final class Database implements Executor, AutoCloseable {
 
     /** The rows that a statement gives, as columns of these kinds; their names are their places. */
     private List<Column> asked(String name, Sql.Parametrised statement, List<Kind> kinds) {
-        List<Field> fields = IntStream.range(0, kinds.size()).mapToObj(i -> Field.of(String.valueOf(i), kinds.get(i))).toList();
-        try (PreparedStatement query = connection.prepareStatement(statement.text())) {
-            running = Optional.of(new Running(query, System.nanoTime()));
-            query.setFetchSize(ROWS_AT_ONCE);
-            for (int i = 0; i < statement.parameters().size(); i++) {
-                DatabaseTables.set(query, i + 1, statement.parameters().get(i), 0);
-            }
-            try (ResultSet rows = query.executeQuery()) {
-                return QueryTable.of(name, rows, fields).columns();
-            }
-        } catch (SQLException e) {
-            rolledBack();
-            throw shown.failed(e, Place.of("table '" + name + "'"));
-        } finally {
-            running = Optional.empty();
-        }
-    }
-
-    /** After an error a transaction takes no more statements. */
-    private void rolledBack() {
+        since = OptionalLong.of(System.nanoTime());
         try {
-            connection.rollback();
-        } catch (SQLException e) {
-            // The connection is gone, which the error says.
+            return session.rows(name, statement, kinds);
+        } finally {
+            since = OptionalLong.empty();
         }
     }
 
@@ -330,29 +260,24 @@ public final class Database implements Executor, AutoCloseable {
 
     /** For how long a statement has run; empty where none does. */
     public Optional<Duration> runs() {
-        return running.map(now -> Duration.ofNanos(System.nanoTime() - now.since()));
+        OptionalLong from = since;
+        return from.isPresent() ? Optional.of(Duration.ofNanos(System.nanoTime() - from.getAsLong())) : Optional.empty();
     }
 
     /** Stops the statement that runs, if one does; whoever waits for it is told that it was cancelled. */
     public void cancel() {
-        running.ifPresent(now -> {
-            try {
-                now.statement().cancel();
-            } catch (SQLException e) {
-                // It has ended by itself.
-            }
-        });
+        session.cancel();
     }
 
     /** Closes the connection; temporary tables are gone with it. */
     @Override
     public void close() {
-        closed(connection);
+        session.close();
     }
 
     /** Where it is and what it reads, without a password. */
     @Override
     public String toString() {
-        return shown + " " + sources.keySet().stream().collect(Collectors.joining(", "));
+        return session + " " + sources.keySet().stream().collect(Collectors.joining(", "));
     }
 }

@@ -1,5 +1,6 @@
 package dev.trellisgorge.sql;
 
+import dev.trellisgorge.problem.Place;
 import dev.trellisgorge.table.Table;
 import dev.trellisgorge.tables.TextHead;
 import java.nio.file.Path;
@@ -51,13 +52,22 @@ public record DatabaseTable(String name, Rows rows, Optional<String> rowsBy) {
      *
      * @param file  what the engine reads
      * @param head  what its first lines tell
-     * @param other reads it here; where there is none, a file that is to be read here is {@link Unsaid}
+     * @param other reads it here; where there is none, the first statement of a file that is to be read here is {@link Unsaid}
      */
     public record InText(Path file, TextHead head, Optional<Supplier<Table>> other) implements Rows {
         public InText {
             Objects.requireNonNull(file, "file");
             Objects.requireNonNull(head, "head");
             Objects.requireNonNull(other, "other");
+        }
+
+        /** The rows as the reader here reads them. @throws Unsaid where there is none */
+        public Table readHere() {
+            return other.orElseThrow(() -> odd(file)).get();
+        }
+
+        static Unsaid odd(Path file) {
+            return new Unsaid(Place.inFile(file.toString()), "has cells that are read otherwise than they are written");
         }
     }
 

@@ -20,7 +20,9 @@ public enum Dialect {
     DUCKDB("DOUBLE", "VARCHAR", "", "DECIMAL(38, 15)"),
     /** Texts are compared by their bytes, whatever the database's own collation is. */
     POSTGRESQL("DOUBLE PRECISION", "TEXT", " COLLATE \"C\"", "NUMERIC"),
-    H2("DOUBLE PRECISION", "VARCHAR", "", "DECFLOAT");
+    H2("DOUBLE PRECISION", "VARCHAR", "", "DECFLOAT"),
+    /** With the rules of ANSI for casts, which are its usual ones. */
+    SPARK("DOUBLE", "STRING", "", "DECIMAL(38, 15)");
 
     /** Numbers from 0 below 100,000, made of digits, as the standard has no table of numbers. */
     private static final String TENS = IntStream.range(0, 5).mapToObj(i -> "(VALUES (0), (1), (2), (3), (4), (5), (6), (7), (8), (9)) AS d" + i + " (n)").collect(Collectors.joining(" CROSS JOIN "));
@@ -56,12 +58,15 @@ public enum Dialect {
     }
 
     /** A name, whatever signs it holds. */
-    String quoted(String name) {
-        return "\"" + name.replace("\"", "\"\"") + "\"";
+    public String quoted(String name) {
+        return this == SPARK ? "`" + name.replace("`", "``") + "`" : "\"" + name.replace("\"", "\"\"") + "\"";
     }
 
     /** A text as a value. */
     String text(String text) {
+        if (this == SPARK) { // a backslash escapes there, and ${ stands for a variable
+            return "'" + text.replace("\\", "\\\\").replace("'", "\\'").replace("${", "$\\{") + "'";
+        }
         return "'" + text.replace("'", "''") + "'";
     }
 
@@ -117,7 +122,7 @@ public enum Dialect {
 
     /** A double as the decimal number that a reader sees, with room for its digits. */
     String decimal(String expression) {
-        return this == DUCKDB || this == STANDARD ? "CAST(" + expression + " AS " + decimal + ")" : "CAST(CAST(" + expression + " AS " + text + ") AS " + decimal + ")";
+        return this == DUCKDB || this == STANDARD || this == SPARK ? "CAST(" + expression + " AS " + decimal + ")" : "CAST(CAST(" + expression + " AS " + text + ") AS " + decimal + ")";
     }
 
     /** A decimal number of so many digits, some of them after the point. */
@@ -130,9 +135,19 @@ public enum Dialect {
         return switch (this) {
             case DUCKDB -> "FORMAT('{:,}', CAST(" + digits + " AS BIGINT))";
             case POSTGRESQL -> "REGEXP_REPLACE(" + digits + ", '([0-9])(?=([0-9]{3})+$)', '\\1,', 'g')";
-            case H2 -> "REGEXP_REPLACE(" + digits + ", '([0-9])(?=([0-9]{3})+$)', '$1,')";
+            case H2, SPARK -> "REGEXP_REPLACE(" + digits + ", '([0-9])(?=([0-9]{3})+$)', '$1,')";
             case STANDARD -> "REPLACE_REGEX('([0-9])(?=([0-9]{3})+$)' IN " + digits + " WITH '$1,' OCCURRENCE ALL)";
         };
+    }
+
+    /** What stands behind an order, for the first row alone. */
+    String firstRow() {
+        return this == SPARK ? "LIMIT 1" : "FETCH FIRST 1 ROW ONLY";
+    }
+
+    /** Whether it reads files of its own accord. */
+    public boolean readsFiles() {
+        return this == DUCKDB || this == SPARK;
     }
 
     /** What a table is that only this connection sees. */
@@ -150,7 +165,7 @@ public enum Dialect {
         String year = digits("YEAR", date, 4);
         return switch (unit) {
             case DAY -> cast(date, Kind.TEXT);
-            case WEEK -> this == H2 ? digits("ISO_WEEK_YEAR", date, 4) + " || '-W' || " + digits("ISO_WEEK", date, 2) : digits("ISOYEAR", date, 4) + " || '-W' || " + digits("WEEK", date, 2);
+            case WEEK -> digits(this == H2 ? "ISO_WEEK_YEAR" : this == SPARK ? "YEAROFWEEK" : "ISOYEAR", date, 4) + " || '-W' || " + digits(this == H2 ? "ISO_WEEK" : "WEEK", date, 2);
             case MONTH -> year + " || '-' || " + digits("MONTH", date, 2);
             case QUARTER -> year + " || '-Q' || " + digits("QUARTER", date, 1);
             case YEAR -> year;
@@ -163,6 +178,7 @@ public enum Dialect {
             case DUCKDB -> "(SELECT UNNEST(GENERATE_SERIES(CAST(" + from + " AS BIGINT), CAST(" + to + " AS BIGINT))) AS " + column + ")";
             case POSTGRESQL -> "(SELECT GENERATE_SERIES(CAST(" + from + " AS BIGINT), CAST(" + to + " AS BIGINT)) AS " + column + ")";
             case H2 -> "(SELECT X AS " + column + " FROM SYSTEM_RANGE(COALESCE(CAST(" + from + " AS BIGINT), 1), COALESCE(CAST(" + to + " AS BIGINT), 0)))";
+            case SPARK -> "(SELECT EXPLODE(SEQUENCE(CAST(" + from + " AS BIGINT), CAST(" + to + " AS BIGINT))) AS " + column + ")";
             case STANDARD -> "(SELECT " + from + " + " + DIGITS + " AS " + column + " FROM " + TENS + " WHERE " + DIGITS + " <= " + to + " - " + from + ")";
         };
     }
@@ -170,7 +186,7 @@ public enum Dialect {
     /** The day that is so many days after 1970-01-01. */
     String day(String days) {
         String whole = "CAST(" + days + " AS INTEGER)";
-        return this == H2 ? "DATEADD(DAY, " + whole + ", DATE '1970-01-01')" : "(DATE '1970-01-01' + " + whole + ")";
+        return this == H2 ? "DATEADD(DAY, " + whole + ", DATE '1970-01-01')" : this == SPARK ? "DATE_ADD(DATE '1970-01-01', " + whole + ")" : "(DATE '1970-01-01' + " + whole + ")";
     }
 
     /** Whether all of a text is as a regular expression says. */
@@ -178,7 +194,7 @@ public enum Dialect {
         return switch (this) {
             case DUCKDB -> "REGEXP_FULL_MATCH(" + text + ", '" + pattern + "')";
             case POSTGRESQL -> "(" + text + " ~ '^(" + pattern + ")$')";
-            case H2 -> "REGEXP_LIKE(" + text + ", '^(" + pattern + ")$')";
+            case H2, SPARK -> "REGEXP_LIKE(" + text + ", '^(" + pattern + ")$')";
             case STANDARD -> "(" + text + " LIKE_REGEX '^(" + pattern + ")$')";
         };
     }
@@ -188,6 +204,7 @@ public enum Dialect {
         return switch (this) {
             case DUCKDB -> "DATE_DIFF('day', DATE '1970-01-01', " + date + ")";
             case H2 -> "DATEDIFF(DAY, DATE '1970-01-01', " + date + ")";
+            case SPARK -> "DATEDIFF(" + date + ", DATE '1970-01-01')";
             default -> "(" + date + " - DATE '1970-01-01')";
         };
     }

@@ -27,12 +27,6 @@ import java.util.stream.Collectors;
 
 /** Files that the embedded engine reads by itself. */
 final class EmbeddedFiles {
-    /** Numbers that are read alike by everyone: no code such as 007, no sign but a minus, no exponent. */
-    private static final String NUMBER = "-?(0|[1-9][0-9]{0,17})(\\.[0-9]{1,17})?";
-    private static final String DAY = "[0-9]{4}-[0-9]{2}-[0-9]{2}";
-    /** What is shown by another sign, or may be blank. */
-    private static final String ODD = "[\\x00-\\x1f\\x7f-\\x9f\\x{FFFD}\\x{FEFF}\\x{2028}\\x{2029}]";
-    private static final String BLANK = "[\\s\\p{Z}]*";
     private static final String ROW = "file_row_number";
 
     private final Connection connection;
@@ -89,25 +83,17 @@ final class EmbeddedFiles {
         }
     }
 
-    /** Empty where a cell, a line or the last row is not plain. */
-    Optional<TableSource> text(String name, DatabaseTable.InText text) {
+    /** The rows of a file as the engine reads them, which are those of the reader here if all of it is plain. */
+    TableSource text(String name, DatabaseTable.InText text) {
         TextHead head = text.head();
-        try (Statement ask = connection.createStatement()) {
-            if (!isPlain(ask, text)) {
-                return Optional.empty();
-            }
-        } catch (SQLException e) {
-            return Optional.empty(); // a line of other length, bytes that are no text: the reader here says where
-        }
         List<String> cells = new ArrayList<>();
         for (int i = 0; i < head.fields().size(); i++) {
-            Field field = head.fields().get(i);
-            cells.add((field.kind() == Kind.TEXT ? cell(i) : column(i)) + " AS " + dialect.quoted(field.name()));
+            cells.add(column(i) + " AS " + dialect.quoted(head.fields().get(i).name()));
         }
         Schema schema = Schema.of(name, Place.inFile(text.file().toString()), head.fields());
         String number = schema.free("row");
-        String from = "(SELECT " + String.join(", ", cells) + ", ROW_NUMBER() OVER () AS " + dialect.quoted(number) + " FROM " + rows(text, true) + ") AS " + dialect.quoted("file");
-        return Optional.of(new TableSource(from, schema, Optional.of(dialect.quoted(number)), Optional.empty()));
+        String from = "(SELECT " + String.join(", ", cells) + ", ROW_NUMBER() OVER () AS " + dialect.quoted(number) + " FROM " + rows(text) + ") AS " + dialect.quoted("file");
+        return new TableSource(from, schema, Optional.of(dialect.quoted(number)), Optional.empty());
     }
 
     private String path(Path file) {
@@ -128,50 +114,12 @@ final class EmbeddedFiles {
         return "c" + at;
     }
 
-    /** A cell; missing where it is blank. */
-    private static String cell(int at) {
-        return "NULLIF(" + column(at) + ", '')";
-    }
-
-    /** @param typed whether cells are read as what they are; else as texts */
-    private String rows(DatabaseTable.InText text, boolean typed) {
+    private String rows(DatabaseTable.InText text) {
         StringBuilder columns = new StringBuilder();
         for (int i = 0; i < text.head().fields().size(); i++) {
-            columns.append(i == 0 ? "" : ", ").append("'").append(column(i)).append("': '").append(dialect.type(typed ? text.head().fields().get(i).kind() : Kind.TEXT)).append("'");
+            columns.append(i == 0 ? "" : ", ").append("'").append(column(i)).append("': '").append(dialect.type(text.head().fields().get(i).kind())).append("'");
         }
         return "read_csv(" + path(text.file()) + ", auto_detect = false, header = true, delim = " + dialect.text(String.valueOf(text.head().delimiter()))
                 + ", quote = '\"', escape = '\"', strict_mode = true, columns = {" + columns + "})";
-    }
-
-    /** One reading of the whole file: whether every cell is plainly of its column's kind, and no last row may be a total. */
-    private boolean isPlain(Statement ask, DatabaseTable.InText text) throws SQLException {
-        List<String> odd = new ArrayList<>();
-        List<String> sums = new ArrayList<>();
-        for (int i = 0; i < text.head().fields().size(); i++) {
-            String cell = cell(i);
-            switch (text.head().fields().get(i).kind()) {
-                case NUMBER -> {
-                    odd.add("NOT REGEXP_FULL_MATCH(" + cell + ", '" + NUMBER + "')");
-                    sums.add("SUM(TRY_CAST(" + cell + " AS DOUBLE))");
-                }
-                case DATE -> odd.add("NOT (REGEXP_FULL_MATCH(" + cell + ", '" + DAY + "') AND TRY_CAST(" + cell + " AS DATE) IS NOT NULL)");
-                default -> odd.add("REGEXP_MATCHES(" + cell + ", '" + ODD + "') OR REGEXP_FULL_MATCH(" + cell + ", '" + BLANK + "') OR LENGTH(" + cell + ") > " + text.head().limits().characters());
-            }
-        }
-        String rows = rows(text, false);
-        String any = odd.stream().map(each -> "COALESCE(" + each + ", FALSE)").collect(Collectors.joining(" OR "));
-        long count;
-        List<Double> all = new ArrayList<>();
-        try (ResultSet found = ask.executeQuery("SELECT COUNT(*), COUNT(*) FILTER (WHERE " + any + ")" + sums.stream().map(sum -> ", " + sum).collect(Collectors.joining()) + " FROM " + rows)) {
-            found.next();
-            count = found.getLong(1);
-            if (count == 0 || found.getLong(2) > 0 || count * text.head().fields().size() > text.head().limits().cells()) {
-                return false;
-            }
-            for (int i = 0; i < sums.size(); i++) {
-                all.add(found.getDouble(3 + i));
-            }
-        }
-        return !text.head().mayEndInTotal(all, count);
     }
 }

@@ -269,7 +269,8 @@ final class SqlFormula implements Formula.Cases<String> {
     public String lookup(Window.Lookup f, Kind kind) {
         SqlFormula there = new SqlFormula(dialect, typing, names.of("there"), place);
         SqlFormula here = new SqlFormula(dialect, typing, names.of("here"), place);
-        return "(SELECT " + there.write(f.of()) + " FROM " + names.relation() + " " + dialect.quoted("there") + " WHERE " + there.write(f.key()) + " = " + here.write(f.wanted()) + " ORDER BY " + there.names.row()
-                + " FETCH FIRST 1 ROW ONLY)";
+        String from = " FROM " + names.relation() + " " + dialect.quoted("there") + " WHERE " + there.write(f.key()) + " = " + here.write(f.wanted());
+        return dialect == Dialect.SPARK ? "(SELECT MIN_BY(" + there.write(f.of()) + ", " + there.names.row() + ")" + from + ")" // it takes no order there
+                : "(SELECT " + there.write(f.of()) + from + " ORDER BY " + there.names.row() + " " + dialect.firstRow() + ")";
     }
 }

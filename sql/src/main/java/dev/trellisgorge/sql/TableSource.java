@@ -17,10 +17,10 @@ import java.util.regex.Pattern;
  * @param rowsBy an expression that grows from row to row; none where the rows are in no order
  * @param copied the table at hand that it is a copy of, which is gone with the connection; none where it is the database's own
  */
-record TableSource(String from, Schema schema, Optional<String> rowsBy, Optional<Table> copied) {
+public record TableSource(String from, Schema schema, Optional<String> rowsBy, Optional<Table> copied) {
     private static final Pattern PART = Pattern.compile("\"((?:[^\"]|\"\")+)\"|([^.\"]+)");
 
-    TableSource {
+    public TableSource {
         Objects.requireNonNull(from, "from");
         Objects.requireNonNull(schema, "schema");
         Objects.requireNonNull(rowsBy, "rowsBy");
@@ -35,12 +35,12 @@ record TableSource(String from, Schema schema, Optional<String> rowsBy, Optional
     }
 
     /** A query in the place of a table. */
-    static String asked(String query, Dialect dialect) {
+    public static String asked(String query, Dialect dialect) {
         return "(" + query.strip().replaceAll(";\\s*$", "") + "\n) AS " + dialect.quoted("asked");
     }
 
     /** The parts of a name, which points divide where they stand in no quotes. */
-    static List<String> parts(String written) {
+    public static List<String> parts(String written) {
         List<String> parts = new ArrayList<>();
         Matcher part = PART.matcher(written);
         while (part.find()) {
@@ -49,7 +49,7 @@ record TableSource(String from, Schema schema, Optional<String> rowsBy, Optional
         return parts.isEmpty() ? List.of(written) : parts;
     }
 
-    static String quoted(List<String> parts, Dialect dialect) {
+    public static String quoted(List<String> parts, Dialect dialect) {
         return String.join(".", parts.stream().map(dialect::quoted).toList());
     }
 

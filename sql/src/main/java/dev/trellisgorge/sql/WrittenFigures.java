@@ -21,7 +21,7 @@ import java.util.stream.IntStream;
 /** Figures and dates as texts by CLDR patterns, in a dialect. Halves are rounded away from zero, of the decimal number that a reader sees. */
 final class WrittenFigures {
     /** Larger figures have no decimals in a double, and no text here. */
-    private static final double MOST = 1e15;
+    private static final int MOST = 15;
     private static final int MOST_DECIMALS = 12;
     private static final int WEEK = 7;
     private static final Pattern PIECE = Pattern.compile("([A-Za-z])\\1*|'((?:[^']|'')*)'|[^A-Za-z']+");
@@ -44,14 +44,14 @@ final class WrittenFigures {
             return Optional.empty();
         }
         int shift = (int) Math.log10(format.getMultiplier());
-        String rounded = "CAST(ROUND(" + dialect.decimal("ABS(" + figure + ")") + ", " + (most + shift) + ") AS " + dialect.decimal(22, most + shift) + ")";
-        String shifted = shift == 0 ? rounded : "CAST(" + rounded + " * " + format.getMultiplier() + " AS " + dialect.decimal(22, most) + ")";
+        String rounded = "CAST(ROUND(" + dialect.decimal("ABS(" + figure + ")") + ", " + (most + shift) + ") AS " + dialect.decimal(MOST, most + shift) + ")";
+        String shifted = shift == 0 ? rounded : "CAST(" + rounded + " * " + format.getMultiplier() + " AS " + dialect.decimal(MOST + shift, most) + ")";
         String text = "CAST(" + shifted + " AS " + dialect.type(Kind.TEXT) + ")";
         String whole = most == 0 ? text : "SUBSTRING(" + text + " FROM 1 FOR CHAR_LENGTH(" + text + ") - " + (most + 1) + ")";
         String body = whole(whole, format, symbols) + fraction(text, least, most, String.valueOf(symbols.getDecimalSeparator()), format.getMinimumIntegerDigits() == 0);
         String positive = around(format.getPositivePrefix(), body, format.getPositiveSuffix());
         String negative = around(format.getNegativePrefix(), body, format.getNegativeSuffix());
-        return Optional.of("CASE WHEN " + figure + " < 0 AND " + shifted + " <> 0 AND ABS(" + figure + ") < " + dialect.number(MOST) + " THEN " + negative + " WHEN ABS(" + figure + ") < " + dialect.number(MOST) + " THEN " + positive + " END");
+        return Optional.of("CASE WHEN " + figure + " < 0 AND " + shifted + " <> 0 THEN " + negative + " WHEN " + figure + " IS NOT NULL THEN " + positive + " END");
     }
 
     private String around(String prefix, String body, String suffix) {

@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import dev.trellisgorge.conformance.RandomPlan;
 import dev.trellisgorge.conformance.RandomPlan.Within;
+import dev.trellisgorge.conformance.SameCharts;
 import dev.trellisgorge.formula.Formulas;
 import dev.trellisgorge.formula.Settings;
 import dev.trellisgorge.formula.Window;
@@ -48,18 +49,15 @@ import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.sql.Statement;
 import java.time.LocalDate;
-import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
-import java.util.Objects;
 import java.util.Optional;
 import java.util.OptionalInt;
 import java.util.Properties;
 import java.util.concurrent.atomic.AtomicInteger;
 import java.util.logging.Logger;
-import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import org.h2.jdbcx.JdbcDataSource;
 import org.testng.annotations.AfterClass;
@@ -68,7 +66,6 @@ import org.testng.annotations.Test;
 
 /** Plans that are run in databases: the same charts, notes and refusals as over tables at hand. */
 public class DatabaseTest {
-    private static final double CLOSE = 1e-9;
     private static final Table GENERATION = Table.named("generation").column("station", Kind.TEXT).column("month", Kind.DATE).column("mwh", Kind.NUMBER).column("river", Kind.TEXT)
             .row("Fern Pool", LocalDate.of(2031, 1, 1), 120, "Wend").row("Mill Race", LocalDate.of(2031, 1, 1), 80, "Wend").row("Fern Pool", LocalDate.of(2031, 3, 1), 100, "Wend").row("Mill Race", LocalDate.of(2031, 3, 1), null, "Wend")
             .row("Otter Bend", LocalDate.of(2031, 3, 1), 40, "Wend").build();
@@ -110,7 +107,7 @@ public class DatabaseTest {
             try (Database database = Database.open(login(dialect), dialect, random.tables().values().stream().map(DatabaseTable::of).toList(), random.settings(), true)) {
                 PlainChart there = random.plan().over(database);
                 assertThat(here).as("%s: what can't be drawn here", random.plan().name()).isPresent();
-                compare(random.plan().name(), here.get(), there);
+                SameCharts.check(random.plan().name(), here.get(), there);
                 compared++;
             } catch (BadInput unsaid) {
                 boolean said = !unsaid.getMessage().contains("can't be said in the dialect " + dialect);
@@ -127,39 +124,6 @@ public class DatabaseTest {
         } catch (BadInput noChart) {
             return Optional.empty();
         }
-    }
-
-    private static void compare(String name, PlainChart here, PlainChart there) {
-        assertThat(there.data().rowCount()).as(name).isEqualTo(here.data().rowCount());
-        for (Column cells : here.data().series()) {
-            Column found = there.data().column(cells.name());
-            for (int row = 0; row < cells.size(); row++) {
-                boolean same = cells.kind() == Kind.NUMBER && cells.isPresent(row) && found.isPresent(row) ? Math.abs(cells.number(row) - found.number(row)) <= CLOSE * Math.max(1, Math.abs(cells.number(row)))
-                        : Objects.equals(written(cells, row), written(found, row));
-                assertThat(same).as("%s: %s, row %d: %s, not %s", name, cells.name(), row, written(found, row), written(cells, row)).isTrue();
-            }
-        }
-        assertThat(texts(there)).as(name).isEqualTo(texts(here));
-        assertThat(there.notes().stream().map(DatabaseTest::called).sorted().toList()).as(name).isEqualTo(here.notes().stream().map(DatabaseTest::called).sorted().toList());
-    }
-
-    private static String written(Column cells, int row) {
-        return cells.isPresent(row) ? cells.written(row) : null;
-    }
-
-    private static List<String> texts(PlainChart chart) {
-        List<String> texts = new ArrayList<>();
-        for (int row = 0; row < chart.data().rowCount(); row++) {
-            int at = row;
-            chart.series().forEach(series -> texts.add(chart.labelTexts(series, at)));
-            texts.add(chart.categoryText(row));
-        }
-        return texts;
-    }
-
-    /** Names of rows may come in another order, and figures in their last digits. */
-    private static String called(Note note) {
-        return note.sentence().replaceAll("\\d[\\d.]*(E-?\\d+)?", "#") + note.urgent() + (note.rows().size() > 10 ? "many" : note.rows().stream().sorted().collect(Collectors.joining(",")));
     }
 
     /** Steps over a table, and what is said of them. */

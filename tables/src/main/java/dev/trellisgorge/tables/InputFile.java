@@ -45,6 +45,14 @@ record InputFile(Path path, String shown, Progress progress) {
         });
     }
 
+    /** Tells that so many of its bytes are read. */
+    void passed(long bytes) throws IOException {
+        long length = Files.size(path);
+        if (length >= STEP) {
+            progress.read(shown, Math.min(1, (double) bytes / length));
+        }
+    }
+
     /** What was found where the file could not be read. */
     BadInput unreadable(IOException e) {
         if (e instanceof NoSuchFileException) {

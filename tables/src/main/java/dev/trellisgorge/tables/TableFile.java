@@ -10,10 +10,14 @@ import java.io.InputStream;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
+import java.util.Optional;
 import java.util.List;
 
 /** Reads a table from a file of any kind that is known: the ending says which. */
 public final class TableFile {
+    /** Bytes of delimited text from which on its parts are read side by side. */
+    private static final long LARGE = 1 << 20;
+
     private TableFile() {
     }
 
@@ -33,8 +37,22 @@ public final class TableFile {
             case JSON -> JsonTable.read(name, source, layout);
             case SHEET -> FileKind.ending(source.shown()).equals("ods") ? OpenDocumentTable.read(name, source, layout) : WorkbookTable.read(name, source, layout);
             case PARQUET -> throw new BadInput(source.place(), "is a Parquet file, which a brief reads: name it in 'data'");
-            default -> DelimitedText.read(name, source, layout);
+            default -> text(name, source, layout);
         };
+    }
+
+    /** A large file is read in parts side by side, for as long as it is plain. */
+    private static Table text(String name, InputFile source, Layout layout) {
+        Optional<TextHead> head = size(source.path()) >= LARGE ? TextHead.of(source.path(), layout) : Optional.empty();
+        return head.flatMap(plain -> PlainText.read(name, source, plain)).orElseGet(() -> DelimitedText.read(name, source, layout));
+    }
+
+    private static long size(Path file) {
+        try {
+            return Files.size(file);
+        } catch (IOException e) {
+            return 0; // what is wrong with it is told where it is read
+        }
     }
 
     /**

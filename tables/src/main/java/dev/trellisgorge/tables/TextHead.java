@@ -63,6 +63,11 @@ public record TextHead(char delimiter, List<Field> fields, List<String> last, Li
         return fits;
     }
 
+    /** Whether a file whose head this is goes on as plainly to its end, so that whoever reads it reads the same cells. Reads all of it. @throws BadInput where it can't be read */
+    public boolean isOfAll(Path file) {
+        return PlainText.isPlain(file, this);
+    }
+
     /**
      * Looks at a file.
      *

@@ -1,0 +1,91 @@
+package dev.trellisgorge.cluster;
+
+import dev.trellisgorge.problem.BadInput;
+import dev.trellisgorge.problem.Place;
+import dev.trellisgorge.sql.Session;
+import java.util.concurrent.TimeUnit;
+import org.apache.logging.log4j.Level;
+import org.apache.logging.log4j.core.config.Configurator;
+import org.apache.spark.SparkConf;
+import org.apache.spark.sql.SparkSession;
+
+/**
+ * A cluster that stands alone, with its driver in this process. A process has one at a time; several sessions may be open on it, for
+ * {@code Database.open(cluster.session(), …)}. Thread-safe.
+ */
+public final class Cluster implements AutoCloseable {
+    private static final long PATIENCE = TimeUnit.SECONDS.toNanos(60);
+    /** Milliseconds. */
+    private static final long PAUSE = 50;
+
+    private final SparkSession spark;
+    private final String shown;
+
+    private Cluster(SparkSession spark, String shown) {
+        this.spark = spark;
+        this.shown = shown;
+    }
+
+    /**
+     * By a URL, {@code spark://HOST:PORT}; behind a question mark it may hold settings of the cluster, such as {@code spark.executor.memory=512m}.
+     *
+     * @throws BadInput where nobody answers, no worker takes work, or a setting is none that a URL may have
+     */
+    public static Cluster open(String url) {
+        ClusterAddress address = ClusterAddress.of(url);
+        address.refuseSilent();
+        Configurator.setRootLevel(Level.OFF); // what goes wrong is told by errors
+        SparkConf asked = new SparkConf().setMaster(address.toString()).setAppName("gorge")
+                .set("spark.ui.enabled", "false")
+                .set("spark.sql.session.timeZone", "UTC")
+                .set("spark.sql.datetime.java8API.enabled", "true")
+                .set("spark.sql.ansi.enabled", "true")
+                .set("spark.sql.caseSensitive", "true")
+                .set("spark.sql.variable.substitute", "false");
+        address.settings().forEach(asked::set);
+        try {
+            Cluster cluster = new Cluster(SparkSession.builder().config(asked).getOrCreate(), address.toString());
+            cluster.awaitWorkers();
+            return cluster;
+        } catch (BadInput silent) {
+            throw silent;
+        } catch (RuntimeException e) {
+            throw new BadInput(Place.of(""), "the connection to '" + address + "' failed: " + Said.of(e), e);
+        }
+    }
+
+    /** A cluster without a worker that is free would be waited for for ever. */
+    private void awaitWorkers() {
+        long until = System.nanoTime() + PATIENCE;
+        while (spark.sparkContext().statusTracker().getExecutorInfos().length < 2) { // the driver is one
+            if (System.nanoTime() > until) {
+                close();
+                throw new BadInput(Place.of(""), "the cluster '" + shown + "' has no worker that takes the work; all may be busy, or have less memory than is asked for, which spark.executor.memory in the URL says");
+            }
+            try {
+                Thread.sleep(PAUSE);
+            } catch (InterruptedException e) {
+                Thread.currentThread().interrupt();
+                close();
+                throw new BadInput(Place.of(""), "the statement was cancelled");
+            }
+        }
+    }
+
+    /** Tables and statements of their own. */
+    public Session session() {
+        return session(() -> {
+        });
+    }
+
+    /** @param closing done when the session is closed */
+    Session session(Runnable closing) {
+        return new ClusterSession(spark.newSession(), shown, closing);
+    }
+
+    /** Ends all that runs. */
+    @Override
+    public void close() {
+        spark.stop();
+    }
+}

@@ -1,0 +1,114 @@
+package dev.trellisgorge.cluster;
+
+import dev.trellisgorge.problem.BadInput;
+import dev.trellisgorge.problem.Place;
+import dev.trellisgorge.sql.DatabaseTable;
+import dev.trellisgorge.sql.Dialect;
+import dev.trellisgorge.sql.Session;
+import dev.trellisgorge.sql.Sql;
+import dev.trellisgorge.sql.TableSource;
+import dev.trellisgorge.table.Column;
+import dev.trellisgorge.table.Kind;
+import java.time.LocalDate;
+import java.util.List;
+import java.util.Map;
+import java.util.stream.IntStream;
+import org.apache.spark.sql.Row;
+import org.apache.spark.sql.SparkSession;
+
+/** Statements on a cluster: its workers do what they ask for, and only what they give comes over. */
+final class ClusterSession implements Session {
+    private static final String CATALOGUE = "spark.sql.catalogImplementation";
+
+    private final SparkSession spark;
+    private final String shown;
+    private final Runnable closing;
+    private volatile boolean cancelled;
+
+    /**
+     * @param shown   how the cluster is called in messages
+     * @param closing done when it is closed
+     */
+    ClusterSession(SparkSession spark, String shown, Runnable closing) {
+        this.spark = spark;
+        this.shown = shown;
+        this.closing = closing;
+    }
+
+    @Override
+    public Dialect dialect() {
+        return Dialect.SPARK;
+    }
+
+    @Override
+    public Map<String, TableSource> sources(List<DatabaseTable> tables) {
+        return new ClusterTables(spark).sources(tables);
+    }
+
+    @Override
+    public List<Column> rows(String name, Sql.Parametrised statement, List<Kind> kinds) {
+        cancelled = false;
+        try {
+            Object[] settings = statement.parameters().stream().map(setting -> setting.isPresent(0) ? cell(setting, 0) : null).toArray();
+            return columns(spark.sql(statement.text(), settings).collectAsList(), kinds);
+        } catch (Exception e) { // Scala's methods throw checked ones that they don't declare
+            Place place = Place.of("table '" + name + "'");
+            throw cancelled ? new BadInput(place, "the statement was cancelled", e)
+                    : spark.sparkContext().isStopped() ? new BadInput(place, "the connection to '" + shown + "' failed: " + Said.of(e), e) : new BadInput(place, "the cluster says: " + Said.of(e), e);
+        }
+    }
+
+    /** A cell as a row of the cluster has it. */
+    static Object cell(Column column, int row) {
+        return switch (column.kind()) {
+            case NUMBER -> (Object) column.number(row);
+            case TEXT -> column.written(row);
+            case DATE -> column.date(row).orElseThrow();
+            case TRUTH -> column.number(row) == 1;
+        };
+    }
+
+    private static List<Column> columns(List<Row> rows, List<Kind> kinds) {
+        return IntStream.range(0, kinds.size()).mapToObj(at -> column(rows, at, kinds.get(at))).toList();
+    }
+
+    private static Column column(List<Row> rows, int at, Kind kind) {
+        String name = String.valueOf(at);
+        if (kind == Kind.TEXT) {
+            return Column.texts(name, rows.stream().map(row -> row.isNullAt(at) ? null : String.valueOf(row.get(at))).toArray(String[]::new));
+        }
+        return Column.owning(name, kind, rows.stream().mapToDouble(row -> row.isNullAt(at) ? Double.NaN : figure(row.get(at))).toArray());
+    }
+
+    private static double figure(Object cell) {
+        return cell instanceof LocalDate day ? day.toEpochDay() : cell instanceof Boolean truth ? truth ? 1 : 0 : ((Number) cell).doubleValue() + 0.0;
+    }
+
+    @Override
+    public void make(List<String> statements) {
+        if (!spark.conf().get(CATALOGUE, "in-memory").equals("hive")) {
+            throw new BadInput(Place.of("the views"), "the cluster's catalogue is gone with the connection, and they with it; print them with 'gorge sql --view --dialect spark'");
+        }
+        try {
+            statements.forEach(spark::sql);
+        } catch (Exception e) {
+            throw new BadInput(Place.of("the views"), "the cluster says: " + Said.of(e), e);
+        }
+    }
+
+    @Override
+    public void cancel() {
+        cancelled = true;
+        spark.sparkContext().cancelAllJobs();
+    }
+
+    @Override
+    public void close() {
+        closing.run();
+    }
+
+    @Override
+    public String toString() {
+        return shown;
+    }
+}

@@ -1,0 +1,152 @@
+package dev.trellisgorge.cluster;
+
+import dev.trellisgorge.problem.BadInput;
+import dev.trellisgorge.problem.Place;
+import dev.trellisgorge.sql.DatabaseTable;
+import dev.trellisgorge.sql.Dialect;
+import dev.trellisgorge.sql.TableSource;
+import dev.trellisgorge.table.Column;
+import dev.trellisgorge.table.Field;
+import dev.trellisgorge.table.Kind;
+import dev.trellisgorge.table.Schema;
+import dev.trellisgorge.table.Table;
+import dev.trellisgorge.tables.QueryText;
+import dev.trellisgorge.tables.TextHead;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.stream.Stream;
+import org.apache.spark.sql.Dataset;
+import org.apache.spark.sql.Row;
+import org.apache.spark.sql.RowFactory;
+import org.apache.spark.sql.SparkSession;
+import org.apache.spark.sql.functions;
+import org.apache.spark.sql.types.BooleanType;
+import org.apache.spark.sql.types.DataType;
+import org.apache.spark.sql.types.DataTypes;
+import org.apache.spark.sql.types.DateType;
+import org.apache.spark.sql.types.Metadata;
+import org.apache.spark.sql.types.NumericType;
+import org.apache.spark.sql.types.StructField;
+import org.apache.spark.sql.types.StructType;
+import org.apache.spark.sql.types.TimestampNTZType;
+import org.apache.spark.sql.types.TimestampType;
+
+/** Finds raw tables on a cluster: its catalogue's, files that its workers read, and copies of those at hand. */
+final class ClusterTables {
+    private final SparkSession spark;
+    private int views;
+
+    ClusterTables(SparkSession spark) {
+        this.spark = spark;
+    }
+
+    /** @throws BadInput where a table or a column is not there, or a query is wrong */
+    Map<String, TableSource> sources(List<DatabaseTable> tables) {
+        Map<String, TableSource> sources = new LinkedHashMap<>();
+        tables.forEach(table -> sources.put(table.name(), source(table)));
+        return sources;
+    }
+
+    private TableSource source(DatabaseTable table) {
+        if (table.rows() instanceof DatabaseTable.AtHand here) {
+            return copied(here.table());
+        } else if (table.rows() instanceof DatabaseTable.InParquet parquet) {
+            return parquet(table.name(), parquet.file());
+        } else if (table.rows() instanceof DatabaseTable.InText text) {
+            return text.head().isOfAll(text.file()) ? text(table.name(), text) : copied(text.readHere());
+        }
+        Place place = Place.of("table '" + table.name() + "'");
+        String from;
+        if (table.rows() instanceof DatabaseTable.Asked asked) {
+            QueryText.refuseHarmful(asked.query(), place);
+            from = TableSource.asked(asked.query(), Dialect.SPARK);
+        } else {
+            from = TableSource.quoted(TableSource.parts(((DatabaseTable.Named) table.rows()).table()), Dialect.SPARK);
+        }
+        Schema schema = Schema.of(table.name(), place, fields(from, place));
+        table.rowsBy().ifPresent(schema::field);
+        return new TableSource(from, schema, table.rowsBy().map(Dialect.SPARK::quoted), Optional.empty());
+    }
+
+    private List<Field> fields(String from, Place place) {
+        try {
+            return fields(spark.sql("SELECT * FROM " + from + " LIMIT 0").schema());
+        } catch (Exception e) { // of the parser and the catalogue, which are checked and not declared
+            throw new BadInput(place, "the cluster says: " + Said.of(e), e);
+        }
+    }
+
+    private static List<Field> fields(StructType types) {
+        return Stream.of(types.fields()).map(field -> Field.of(field.name(), kind(field.dataType()))).toList();
+    }
+
+    private static Kind kind(DataType type) {
+        return type instanceof NumericType ? Kind.NUMBER : type instanceof DateType || type instanceof TimestampType || type instanceof TimestampNTZType ? Kind.DATE : type instanceof BooleanType ? Kind.TRUTH : Kind.TEXT;
+    }
+
+    private static DataType type(Kind kind) {
+        return switch (kind) {
+            case NUMBER -> DataTypes.DoubleType;
+            case TEXT -> DataTypes.StringType;
+            case DATE -> DataTypes.DateType;
+            case TRUTH -> DataTypes.BooleanType;
+        };
+    }
+
+    /** Rows under a name that statements find. */
+    private TableSource viewed(Dataset<Row> rows, Schema schema, String number, Optional<Table> copied) {
+        String view = "raw " + ++views;
+        rows.createOrReplaceTempView(Dialect.SPARK.quoted(view));
+        return new TableSource(Dialect.SPARK.quoted(view), schema, Optional.of(Dialect.SPARK.quoted(number)), copied);
+    }
+
+    /** The workers have the file too, or see it at the same place. */
+    private TableSource parquet(String name, Path file) {
+        Place place = Place.inFile(file.toString());
+        try {
+            Dataset<Row> rows = spark.read().parquet(url(file));
+            Schema schema = Schema.of(name, place, fields(rows.schema()));
+            String number = schema.free("row");
+            return viewed(rows.withColumn(number, functions.col("_metadata.row_index")), schema, number, Optional.empty());
+        } catch (BadInput wrong) {
+            throw wrong;
+        } catch (Exception e) {
+            throw new BadInput(place, "is no Parquet file that can be read: " + Said.of(e), e);
+        }
+    }
+
+    /** Parts of a file are numbered as they follow each other, and the rows of each part in their order. */
+    private TableSource text(String name, DatabaseTable.InText text) {
+        TextHead head = text.head();
+        Schema schema = Schema.of(name, Place.inFile(text.file().toString()), head.fields());
+        StructType types = new StructType(head.fields().stream().map(field -> new StructField(field.name(), type(field.kind()), true, Metadata.empty())).toArray(StructField[]::new));
+        String number = schema.free("row");
+        Dataset<Row> rows = spark.read().schema(types).option("header", true).option("sep", String.valueOf(head.delimiter())).option("quote", "\"").option("escape", "\"").option("mode", "FAILFAST").option("dateFormat", "yyyy-MM-dd").csv(url(text.file()));
+        return viewed(rows.withColumn(number, functions.monotonically_increasing_id()), schema, number, Optional.empty());
+    }
+
+    private static String url(Path file) {
+        return file.toAbsolutePath().toUri().toString();
+    }
+
+    private TableSource copied(Table table) {
+        String number = table.schema().free("row");
+        List<StructField> fields = new ArrayList<>(List.of(new StructField(number, DataTypes.IntegerType, true, Metadata.empty())));
+        table.columns().forEach(column -> fields.add(new StructField(column.name(), type(column.kind()), true, Metadata.empty())));
+        List<Row> rows = new ArrayList<>();
+        for (int row = 0; row < table.rowCount(); row++) {
+            Object[] cells = new Object[fields.size()];
+            cells[0] = row + 1;
+            for (int i = 1; i < cells.length; i++) {
+                Column column = table.columns().get(i - 1);
+                cells[i] = column.isPresent(row) ? ClusterSession.cell(column, row) : null;
+            }
+            rows.add(RowFactory.create(cells));
+        }
+        return viewed(spark.createDataFrame(rows, new StructType(fields.toArray(StructField[]::new))), table.schema(), number, Optional.of(table));
+    }
+}

@@ -1,0 +1,144 @@
+package dev.trellisgorge.sql;
+
+import dev.trellisgorge.problem.Place;
+import dev.trellisgorge.table.Column;
+import dev.trellisgorge.table.Field;
+import dev.trellisgorge.table.Kind;
+import dev.trellisgorge.tables.Login;
+import dev.trellisgorge.tables.QueryTable;
+import java.sql.Connection;
+import java.sql.PreparedStatement;
+import java.sql.ResultSet;
+import java.sql.SQLException;
+import java.sql.Statement;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.stream.IntStream;
+
+/** A database that is reached by JDBC. Its transactions read only, but while tables are copied and views made. */
+final class JdbcSession implements Session {
+    private static final int ROWS_AT_ONCE = 10_000;
+
+    private final Connection connection;
+    private final Login shown;
+    private final Dialect dialect;
+    private final DatabaseTables found;
+    private volatile Optional<Statement> running = Optional.empty();
+
+    /** @param shown how it is called in messages */
+    JdbcSession(Connection connection, Login shown, Dialect dialect) {
+        this.connection = connection;
+        this.shown = shown;
+        this.dialect = dialect;
+        this.found = new DatabaseTables(connection, shown, dialect);
+    }
+
+    @Override
+    public Dialect dialect() {
+        return dialect;
+    }
+
+    @Override
+    public Map<String, TableSource> sources(List<DatabaseTable> tables) {
+        try {
+            Map<String, TableSource> sources = found.sources(tables);
+            readOnly(true);
+            connection.setAutoCommit(false);
+            return sources;
+        } catch (SQLException e) {
+            throw shown.failed(e, Place.of(""));
+        }
+    }
+
+    @Override
+    public List<Column> rows(String name, Sql.Parametrised statement, List<Kind> kinds) {
+        List<Field> fields = IntStream.range(0, kinds.size()).mapToObj(i -> Field.of(String.valueOf(i), kinds.get(i))).toList();
+        try (PreparedStatement query = connection.prepareStatement(statement.text())) {
+            running = Optional.of(query);
+            query.setFetchSize(ROWS_AT_ONCE);
+            for (int i = 0; i < statement.parameters().size(); i++) {
+                DatabaseTables.set(query, i + 1, statement.parameters().get(i), 0);
+            }
+            try (ResultSet rows = query.executeQuery()) {
+                List<Column> columns = QueryTable.of(name, rows, fields).columns();
+                found.checkFiles(); // meanwhile they have been looked through
+                return columns;
+            }
+        } catch (SQLException e) {
+            rolledBack();
+            found.checkFiles();
+            throw shown.failed(e, Place.of("table '" + name + "'"));
+        } finally {
+            running = Optional.empty();
+        }
+    }
+
+    @Override
+    public void make(List<String> statements) {
+        try {
+            connection.rollback();
+            readOnly(false);
+            try (Statement make = connection.createStatement()) {
+                for (String statement : statements) {
+                    make.execute(statement);
+                }
+            }
+            connection.commit();
+        } catch (SQLException e) {
+            rolledBack();
+            throw shown.failed(e, Place.of("the views"));
+        } finally {
+            onlyReads();
+        }
+    }
+
+    /** The embedded engine can't be told so once it is open. */
+    private void readOnly(boolean only) throws SQLException {
+        if (dialect != Dialect.DUCKDB) {
+            connection.setReadOnly(only);
+        }
+    }
+
+    private void onlyReads() {
+        try {
+            readOnly(true);
+        } catch (SQLException e) {
+            // The connection is gone, which the next statement says.
+        }
+    }
+
+    /** After an error a transaction takes no more statements. */
+    private void rolledBack() {
+        try {
+            connection.rollback();
+        } catch (SQLException e) {
+            // The connection is gone, which the error says.
+        }
+    }
+
+    @Override
+    public void cancel() {
+        running.ifPresent(statement -> {
+            try {
+                statement.cancel();
+            } catch (SQLException e) {
+                // It has ended by itself.
+            }
+        });
+    }
+
+    @Override
+    public void close() {
+        try {
+            connection.close();
+        } catch (SQLException e) {
+            // What went wrong before is told; a connection that can't be closed is gone.
+        }
+    }
+
+    @Override
+    public String toString() {
+        return shown.toString();
+    }
+}

@@ -1,0 +1,335 @@
+package dev.trellisgorge.tables;
+
+import ch.randelshofer.fastdoubleparser.JavaDoubleParser;
+import dev.trellisgorge.table.Field;
+import dev.trellisgorge.table.Kind;
+import java.time.DateTimeException;
+import java.time.LocalDate;
+import java.util.List;
+import java.util.Optional;
+import java.util.stream.IntStream;
+
+/**
+ * Reads lines of delimited text from bytes, as long as every cell is as plain as can be: a number without a code's leading zero, a sign but a
+ * minus or an exponent; a day as ISO 8601 writes it; a text of signs that stand for themselves, on one line. What is not is never read.
+ * Of one thread.
+ */
+final class PlainLines {
+    private static final int MOST_DIGITS = 18;
+    private static final int MOST_DECIMALS = 17;
+    /** So many digits are exact in a double, as are the powers of ten up to 22. */
+    private static final int EXACT_DIGITS = 15;
+    private static final double[] TENS = IntStream.rangeClosed(0, MOST_DECIMALS).mapToDouble(power -> Double.parseDouble("1e" + power)).toArray();
+    private static final int DAY = 10;
+    private static final byte PLAIN = 1;
+    private static final byte SPACE = 2;
+    /** Of a sign that is no ASCII. */
+    private static final byte OTHER = 4;
+    private static final byte STOP = 8;
+    private static final byte REFUSED = 16;
+    private static final int FEWEST_DAYS = 28;
+    private static final int LONGEST_LINE = 1 << 20;
+
+    private final byte delimiter;
+    private final Kind[] kinds;
+    private final int longest;
+    private final KnownTexts[] known;
+    private Optional<Cells> cells;
+    private int first;
+    private double[] sums;
+    private final byte[] classes;
+    private final byte[] classesInQuotes;
+    private double figure;
+    private int rows;
+    private int returns;
+    private int ends;
+
+    private byte[] bytes;
+    private int at;
+    private int from;
+    private int to;
+    private boolean quotesInside;
+    private int lastYear = -1;
+    private int lastMonth;
+    private long firstOfMonth;
+
+    /** A cell or a line that is not plain. */
+    static final class NotPlain extends Exception {
+        NotPlain() {
+            super("not plain", null, false, false);
+        }
+    }
+
+    PlainLines(TextHead head) {
+        List<Field> fields = head.fields();
+        this.delimiter = (byte) head.delimiter();
+        this.kinds = fields.stream().map(Field::kind).toArray(Kind[]::new);
+        this.classes = classes(delimiter);
+        this.classesInQuotes = classes((byte) '\n');
+        classesInQuotes['\n'] = REFUSED;
+        classesInQuotes['\r'] = REFUSED;
+        classesInQuotes['"'] = PLAIN; // the second one of two
+        this.longest = head.limits().characters();
+        this.known = new KnownTexts[kinds.length];
+        for (int i = 0; i < kinds.length; i++) {
+            known[i] = new KnownTexts();
+        }
+    }
+
+    /** What each byte of a text is. */
+    private static byte[] classes(byte delimiter) {
+        byte[] classes = new byte[1 << Byte.SIZE];
+        for (int i = 0; i < classes.length; i++) {
+            classes[i] = i > Byte.MAX_VALUE ? OTHER : i == ' ' ? SPACE : i < ' ' || i == Byte.MAX_VALUE || i == '"' ? REFUSED : PLAIN;
+        }
+        classes['\n'] = STOP;
+        classes['\r'] = STOP;
+        classes[delimiter] = STOP;
+        return classes;
+    }
+
+    /**
+     * Room for the cells of a whole file. Threads write to rows of their own.
+     *
+     * @param figures of each column of numbers or days; null of others
+     * @param texts   of each column of texts; null of others
+     */
+    record Cells(double[][] figures, String[][] texts) {
+        static Cells of(List<Field> fields, int rows) {
+            Cells cells = new Cells(new double[fields.size()][], new String[fields.size()][]);
+            for (int i = 0; i < fields.size(); i++) {
+                if (fields.get(i).kind() == Kind.TEXT) {
+                    cells.texts[i] = new String[rows];
+                } else {
+                    cells.figures[i] = new double[rows];
+                }
+            }
+            return cells;
+        }
+    }
+
+    /**
+     * What was read.
+     *
+     * @param sums    of each column of numbers
+     * @param returns how many of the lines end in a carriage return and a line feed
+     * @param ends    how many of them end at all
+     */
+    record Part(int rows, double[] sums, int returns, int ends) {
+    }
+
+    /**
+     * Reads whole lines.
+     *
+     * @param into     where the cells are kept; nowhere where it is empty
+     * @param firstRow of them
+     * @throws NotPlain at the first cell that is not
+     */
+    Part read(byte[] lines, Optional<Cells> into, int firstRow) throws NotPlain {
+        bytes = lines;
+        cells = into;
+        first = firstRow;
+        int end = lines.length;
+        at = 0;
+        rows = 0;
+        returns = 0;
+        ends = 0;
+        sums = new double[kinds.length];
+        while (at < end) {
+            row(end);
+        }
+        return new Part(rows, sums, returns, ends);
+    }
+
+    private void row(int end) throws NotPlain {
+        int start = at;
+        for (int column = 0; column < kinds.length; column++) {
+            boolean quoted = at < end && bytes[at] == '"';
+            if (quoted) {
+                quoted(end);
+            } else {
+                from = at;
+                to = end;
+            }
+            int stop = cell(column, quoted);
+            if (quoted && stop != to) {
+                throw new NotPlain();
+            } else if (!quoted) {
+                at = stop;
+            }
+            if (column == kinds.length - 1) {
+                lineEnds(end);
+            } else if (at >= end || bytes[at] != delimiter) {
+                throw new NotPlain();
+            }
+            at++;
+        }
+        if (at - start > LONGEST_LINE) {
+            throw new NotPlain();
+        }
+        rows++;
+    }
+
+    /** Reads a cell that starts at {@code from} and ends at {@code to} at last. @return where it ends */
+    private int cell(int column, boolean quoted) throws NotPlain {
+        if (kinds[column] == Kind.TEXT) {
+            return text(column, quoted);
+        }
+        boolean missing = from == to || classes[bytes[from] & 0xff] == STOP && !quoted;
+        int stop = missing ? from : kinds[column] == Kind.NUMBER ? number() : day();
+        if (cells.isPresent()) {
+            cells.get().figures()[column][first + rows] = missing ? Double.NaN : figure;
+        }
+        sums[column] += missing ? 0 : figure;
+        return stop;
+    }
+
+    private void lineEnds(int end) throws NotPlain {
+        if (at < end && bytes[at] == '\r') {
+            at++;
+            returns++;
+        }
+        if (at < end && bytes[at] != '\n') {
+            throw new NotPlain();
+        }
+        ends += at < end ? 1 : 0;
+    }
+
+    /** Finds the end of a cell in quotes, and goes on to what follows it. */
+    private void quoted(int end) throws NotPlain {
+        quotesInside = false;
+        from = ++at;
+        while (at < end) {
+            if (bytes[at] == '"') {
+                if (at + 1 < end && bytes[at + 1] == '"') {
+                    quotesInside = true;
+                    at++;
+                } else {
+                    to = at++;
+                    return;
+                }
+            } else if (bytes[at] == '\n') {
+                break;
+            }
+            at++;
+        }
+        throw new NotPlain();
+    }
+
+    private static boolean isDigit(byte sign) {
+        return sign >= '0' && sign <= '9';
+    }
+
+    private int number() throws NotPlain {
+        byte[] line = bytes;
+        int end = to;
+        int i = line[from] == '-' ? from + 1 : from;
+        int start = i;
+        long digits = 0;
+        while (i < end && isDigit(line[i])) {
+            digits = digits * 10 + line[i++] - '0';
+        }
+        int whole = i - start;
+        boolean plain = whole > 0 && whole <= MOST_DIGITS && (line[start] != '0' || whole == 1);
+        int decimals = 0;
+        if (plain && i < end && line[i] == '.') {
+            int point = ++i;
+            while (i < end && isDigit(line[i])) {
+                digits = digits * 10 + line[i++] - '0';
+            }
+            decimals = i - point;
+            plain = decimals > 0 && decimals <= MOST_DECIMALS;
+        }
+        if (!plain) {
+            throw new NotPlain();
+        }
+        // Both are exact as doubles, so their quotient is the nearest one to the figure.
+        double size = whole + decimals <= EXACT_DIGITS ? digits / TENS[decimals] : JavaDoubleParser.parseDouble(line, start, i - start);
+        figure = start == from ? size : 0.0 - size;
+        return i;
+    }
+
+    private int digits(int start, int end) throws NotPlain {
+        int number = 0;
+        for (int i = start; i < end; i++) {
+            if (!isDigit(bytes[i])) {
+                throw new NotPlain();
+            }
+            number = number * 10 + bytes[i] - '0';
+        }
+        return number;
+    }
+
+    private int day() throws NotPlain {
+        int stop = from + DAY;
+        if (stop > to || bytes[from + 4] != '-' || bytes[from + 7] != '-') {
+            throw new NotPlain();
+        }
+        int year = digits(from, from + 4);
+        int month = digits(from + 5, from + 7);
+        int day = digits(from + 8, stop);
+        if (year != lastYear || month != lastMonth || day < 1 || day > FEWEST_DAYS) {
+            firstOfMonth = firstOfMonth(year, month, day);
+        }
+        figure = firstOfMonth + day - 1;
+        return stop;
+    }
+
+    private long firstOfMonth(int year, int month, int day) throws NotPlain {
+        try {
+            LocalDate date = LocalDate.of(year, month, day);
+            lastYear = year;
+            lastMonth = month;
+            return date.toEpochDay() - day + 1;
+        } catch (DateTimeException e) {
+            throw new NotPlain();
+        }
+    }
+
+    private int text(int column, boolean quoted) throws NotPlain {
+        byte[] line = bytes;
+        byte[] each = quoted ? classesInQuotes : classes;
+        int seen = 0;
+        int i = from;
+        while (i < to) {
+            int sign = each[line[i] & 0xff];
+            if (sign >= STOP) {
+                if (sign == STOP) {
+                    break;
+                }
+                throw new NotPlain();
+            }
+            seen |= sign;
+            i++;
+        }
+        boolean odd = (seen & OTHER) != 0;
+        if (seen == SPACE || !odd && i - from > longest) {
+            throw new NotPlain();
+        }
+        if (i > from && (odd || cells.isPresent())) {
+            String text = known[column].text(line, from, i, !odd, quoted && quotesInside);
+            if (odd && !known[column].lastWasKnown()) {
+                refuseOdd(text);
+            }
+            if (cells.isPresent()) {
+                cells.get().texts()[column][first + rows] = text;
+            }
+        }
+        return i;
+    }
+
+    /** Signs that no text has, as bytes that are none are read, that are shown as others, or that can't be seen. */
+    private void refuseOdd(String text) throws NotPlain {
+        boolean seen = false;
+        for (int i = 0; i < text.length(); i++) {
+            char sign = text.charAt(i);
+            if (sign == '\uFFFD' || sign == '\uFEFF' || sign == '\u2028' || sign == '\u2029' || Character.isISOControl(sign)) {
+                throw new NotPlain();
+            }
+            seen |= !Character.isSpaceChar(sign) && !Character.isWhitespace(sign);
+        }
+        if (!seen || text.length() > longest) {
+            throw new NotPlain();
+        }
+    }
+}
