@@ -20,7 +20,7 @@ public record RunOn(Login login, Dialect dialect) {
     private static final String HERE = "here";
     private static final String SHORT = "duckdb:";
     private static final String FILE = "jdbc:duckdb:";
-    private static final Map<String, Dialect> SPOKEN = Map.of("jdbc:duckdb:", Dialect.DUCKDB, "jdbc:postgresql:", Dialect.POSTGRESQL, "jdbc:h2:", Dialect.H2);
+    private static final Map<String, Dialect> SPOKEN = Map.of("jdbc:duckdb:", Dialect.DUCKDB, "jdbc:postgresql:", Dialect.POSTGRESQL, "jdbc:h2:", Dialect.H2, "spark:", Dialect.SPARK);
     /** The embedded engine, in memory. */
     static final RunOn EMBEDDED = of("duckdb:", Optional.empty(), Optional.empty(), Optional.empty());
 
@@ -30,7 +30,7 @@ public record RunOn(Login login, Dialect dialect) {
     }
 
     /**
-     * By a URL: {@code jdbc:…}, or {@code duckdb:} and the file of an embedded database, in memory where none is named; {@code here} is no database at all.
+     * By a URL: {@code jdbc:…}, {@code spark://HOST:PORT}, or {@code duckdb:} and the file of an embedded database, in memory where none is named; {@code here} is no database at all.
      *
      * @param dialect what it speaks; found from the URL where it is empty, and the standard for others
      * @throws BadInput where there is no such file

@@ -309,12 +309,12 @@ final class SourceReader {
             return problems.attempt(() -> DatabaseTable.of(TableFile.read(table, System.in, layout, progress)));
         }
         inputs.add(source);
-        boolean embedded = on.filter(each -> each.dialect() == Dialect.DUCKDB).isPresent();
+        boolean there = on.filter(each -> each.dialect().readsFiles()).isPresent();
         if (FileKind.of(source.toString()) == FileKind.PARQUET) {
-            DatabaseTable there = new DatabaseTable(table, new DatabaseTable.InParquet(source), Optional.empty());
-            return embedded ? Optional.of(there) : problems.attempt(() -> DatabaseTable.of(parquet(there)));
+            DatabaseTable file = new DatabaseTable(table, new DatabaseTable.InParquet(source), Optional.empty());
+            return there ? Optional.of(file) : problems.attempt(() -> DatabaseTable.of(parquet(file)));
         }
-        if (embedded && FileKind.of(source.toString()) == FileKind.TEXT && size(source) >= WORTH_IT) {
+        if (there && FileKind.of(source.toString()) == FileKind.TEXT && size(source) >= WORTH_IT) {
             Optional<TextHead> head = TextHead.of(source, layout);
             if (head.isPresent()) {
                 readers.put(table, () -> here(table, source, layout));

@@ -74,7 +74,7 @@ final class SourceSchema {
     static Map<String, Object> runOn() {
         Map<String, Object> alone = schema("title", "A URL alone", "description", "The URL of the database.", "type", "string");
         return titled("Where it is computed", described(either(alone, titled("A URL and a login", described(new SchemaKeys()
-                .required("url", TEXT, "jdbc:…, or duckdb: and the file of an embedded database, in memory where none is named; where --allow database lets it be asked.")
+                .required("url", TEXT, "jdbc:…, spark://HOST:PORT, or duckdb: and the file of an embedded database, in memory where none is named; where --allow database lets it be asked.")
                 .optional("user", TEXT, "Who logs in, where the database asks.")
                 .optional("password-variable", TEXT, "The environment variable that holds the password, where --allow environment=NAME lets it be read.")
                 .optional("dialect", choice((Object[]) Dialect.values()), "What the database speaks, where the URL does not tell.").mapping(), "A database that asks who comes."))), "The database in which steps and series are computed, of files too: they are copied into it."));

@@ -33,7 +33,8 @@ public final class Trust {
             "ssl", "sslmode", "usessl", "encrypt", "applicationname", "logintimeout", "connecttimeout", "connectiontimeout", "sockettimeout", "querytimeout",
             "tcpkeepalive", "readonly", "targetservertype", "loadbalancehosts", "defaultrowfetchsize", "characterencoding", "useunicode", "timezone", "servertimezone",
             "mode", "ifexists", "access_mode", "access_mode_data", "db_close_delay", "db_close_on_exit", "database_to_upper", "database_to_lower",
-            "case_insensitive_identifiers", "default_null_ordering", "lock_timeout", "non_keywords", "memory_limit", "threads");
+            "case_insensitive_identifiers", "default_null_ordering", "lock_timeout", "non_keywords", "memory_limit", "threads",
+            "spark.executor.memory", "spark.executor.cores", "spark.cores.max", "spark.sql.shuffle.partitions", "spark.sql.files.maxpartitionbytes");
     private static final Pattern PARAMETER = Pattern.compile("[?&;]([^=&;?]*)(?:=[^&;]*)?");
     private static final Pattern PLAIN_NAME = Pattern.compile("[A-Za-z0-9_.]+");
 

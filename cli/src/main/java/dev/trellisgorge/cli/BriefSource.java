@@ -48,7 +48,7 @@ final class BriefSource {
                     + " database's URL, environment=NAME for a password, or input; may be given more than once.").build();
 
     private final OptionSpec on = Command.option(String.class, "URL", "--on")
-            .description("Compute in this database, so that the charts' rows alone come over: jdbc:…, or duckdb: and the file of an embedded one, in memory where none is named. Files are copied into it."
+            .description("Compute in this database, so that the charts' rows alone come over: jdbc:…, spark://HOST:PORT, or duckdb: and the file of an embedded one, in memory where none is named. Files are copied into it."
                     + " GORGE_USER and GORGE_PASSWORD say who logs in.").build();
     private final OptionSpec tables = Command.option(List.class, "NAME=TABLE", "--table").auxiliaryTypes(String.class)
             .initialValue(List.of()).description("A table of the database for a table of the brief; may be given more than once.").build();

@@ -41,7 +41,8 @@ public final class Cluster implements AutoCloseable {
                 .set("spark.sql.datetime.java8API.enabled", "true")
                 .set("spark.sql.ansi.enabled", "true")
                 .set("spark.sql.caseSensitive", "true")
-                .set("spark.sql.variable.substitute", "false");
+                .set("spark.sql.variable.substitute", "false")
+                .set("spark.sql.runSQLOnFiles", "false");
         address.settings().forEach(asked::set);
         try {
             Cluster cluster = new Cluster(SparkSession.builder().config(asked).getOrCreate(), address.toString());
@@ -57,7 +58,7 @@ public final class Cluster implements AutoCloseable {
     /** A cluster without a worker that is free would be waited for for ever. */
     private void awaitWorkers() {
         long until = System.nanoTime() + PATIENCE;
-        while (spark.sparkContext().statusTracker().getExecutorInfos().length < 2) { // the driver is one
+        while (!WorkersWatch.areThere(spark.sparkContext())) {
             if (System.nanoTime() > until) {
                 close();
                 throw new BadInput(Place.of(""), "the cluster '" + shown + "' has no worker that takes the work; all may be busy, or have less memory than is asked for, which spark.executor.memory in the URL says");

@@ -24,6 +24,7 @@ final class ClusterSession implements Session {
     private final String shown;
     private final Runnable closing;
     private volatile boolean cancelled;
+    private volatile boolean abandoned;
 
     /**
      * @param shown   how the cluster is called in messages
@@ -48,13 +49,18 @@ final class ClusterSession implements Session {
     @Override
     public List<Column> rows(String name, Sql.Parametrised statement, List<Kind> kinds) {
         cancelled = false;
+        abandoned = false;
+        WorkersWatch watch = new WorkersWatch(spark.sparkContext(), () -> abandoned = true);
         try {
             Object[] settings = statement.parameters().stream().map(setting -> setting.isPresent(0) ? cell(setting, 0) : null).toArray();
             return columns(spark.sql(statement.text(), settings).collectAsList(), kinds);
         } catch (Exception e) { // Scala's methods throw checked ones that they don't declare
             Place place = Place.of("table '" + name + "'");
             throw cancelled ? new BadInput(place, "the statement was cancelled", e)
+                    : abandoned ? new BadInput(place, "the connection to '" + shown + "' failed: all its workers are gone", e)
                     : spark.sparkContext().isStopped() ? new BadInput(place, "the connection to '" + shown + "' failed: " + Said.of(e), e) : new BadInput(place, "the cluster says: " + Said.of(e), e);
+        } finally {
+            watch.close();
         }
     }
 

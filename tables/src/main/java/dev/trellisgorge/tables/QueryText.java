@@ -11,8 +11,9 @@ public final class QueryText {
     /** Functions by which databases read or write files, run programs or reach others. */
     private static final Pattern HARMFUL = Pattern.compile("(?i)\\b(read_[a-z_]+|[a-z_]+_scan|scan_[a-z_]+|glob|sniff_csv|parquet_[a-z_]+|getenv|csvread|csvwrite|file_read|file_write|link_schema"
             + "|pg_read_[a-z_]+|pg_ls_[a-z_]+|pg_stat_file|lo_import|lo_export|lo_get|dblink[a-z_]*|query_to_xml[a-z_]*|database_to_xml[a-z_]*|pg_sleep|pg_terminate_backend|pg_cancel_backend"
-            + "|load_file|sys_exec|sys_eval|xp_cmdshell|openrowset|opendatasource|reflect|java_method)\\s*\\(");
+            + "|load_file|sys_exec|sys_eval|xp_cmdshell|openrowset|opendatasource|reflect|try_reflect|java_method)\\s*\\(");
     private static final Pattern TEXTS = Pattern.compile("'(?:[^']|'')*'|--[^\\n]*|/\\*.*?\\*/", Pattern.DOTALL);
+    private static final Pattern PROGRAM = Pattern.compile("(?i)\\bUSING\\s+['\"]");
     private static final Pattern FILE_NAMED = Pattern.compile("(?i)\\b(FROM|JOIN)\\s+'");
 
     private QueryText() {
@@ -32,9 +33,12 @@ public final class QueryText {
         if (bare.replaceAll(";\\s*$", "").contains(";")) {
             throw new BadInput(place, "one query is needed, and there are several statements");
         }
-        Matcher harmful = HARMFUL.matcher(bare.replace("\"", ""));
+        Matcher harmful = HARMFUL.matcher(bare.replaceAll("[\"`]", ""));
         if (harmful.find()) {
             throw new BadInput(place, "the function '" + harmful.group(1) + "' reaches outside of the tables, so a query may not use it here");
+        }
+        if (PROGRAM.matcher(bare).find()) {
+            throw new BadInput(place, "a query runs no programs here");
         }
         if (FILE_NAMED.matcher(bare).find()) {
             throw new BadInput(place, "a query reads tables and no files; name the file as a table of its own");
