@@ -27,6 +27,9 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.CompletableFuture;
+import java.util.concurrent.CopyOnWriteArrayList;
+import java.util.concurrent.atomic.AtomicInteger;
+import java.util.concurrent.atomic.AtomicLong;
 import java.util.regex.Pattern;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
@@ -38,15 +41,17 @@ import org.testng.annotations.Test;
 
 /** Plans on a cluster of a master and two workers, held to the oracle. */
 public class ClusterTest {
-    private static final int PLANS = Integer.getInteger("plans", 100);
+    private static final int PLANS = 100;
+    private static final int AT_ONCE = 4;
     /** Of so many plans one has all its notes counted, which takes many statements. */
-    private static final int TOLD = 5;
+    private static final int TOLD = 10;
 
     private static final List<String> DEMO = List.of("accounts", "board", "energy", "fish", "flow", "generation", "levels", "looks", "monthly", "readings", "storage", "targets");
     private static final List<String> CHECKED = List.of("generation", "monthly");
     private static final Pattern FIGURE = Pattern.compile("-?\\d+\\.\\d+");
     private static final Table GENERATION = Table.named("generation").column("station", Kind.TEXT).column("mwh", Kind.NUMBER).row("Fern Pool", 120).row("Mill Race", 80).build();
 
+    private final List<Throwable> failed = new CopyOnWriteArrayList<>();
     private final Folder folder = new Folder();
     private ClusterOfTwo machines;
 
@@ -64,31 +69,44 @@ public class ClusterTest {
     }
 
     @Test
-    public void chartsAreThoseOfTablesAtHand() {
-        int compared = 0;
-        int refused = 0;
+    public void chartsAreThoseOfTablesAtHand() throws InterruptedException {
+        AtomicLong seed = new AtomicLong(300_000);
+        AtomicInteger compared = new AtomicInteger();
+        AtomicInteger refused = new AtomicInteger();
         try (Cluster cluster = Cluster.open(machines.url())) {
-            for (long seed = 300_000; compared < PLANS; seed++) {
-                boolean told = seed % TOLD == 0;
-                RandomPlan random = RandomPlan.of(seed, Within.SHEET);
-                Optional<PlainChart> here = over(random);
-                try (Database database = Database.open(cluster.session(), random.tables().values().stream().map(DatabaseTable::of).toList(), random.settings(), told)) {
-                    PlainChart there = random.plan().over(database);
-                    assertThat(here).as("%s: what can't be drawn here", random.plan().name()).isPresent();
-                    if (told) {
-                        SameCharts.check(random.plan().name(), here.get(), there);
-                    } else {
-                        SameCharts.checkCells(random.plan().name(), here.get(), there);
-                    }
-                    compared++;
-                } catch (BadInput unsaid) {
-                    boolean said = !unsaid.getMessage().contains("can't be said in the dialect spark");
-                    assertThat(said && here.isPresent()).as("%s: %s", random.plan().name(), unsaid.getMessage()).isFalse();
-                    refused += said ? 0 : 1;
+            List<Thread> threads = IntStream.range(0, AT_ONCE).mapToObj(i -> new Thread(() -> {
+                while (compared.get() < PLANS && failed.isEmpty()) {
+                    compare(cluster, seed.getAndIncrement(), compared, refused);
                 }
+            })).toList();
+            threads.forEach(thread -> thread.setUncaughtExceptionHandler((any, wrong) -> failed.add(wrong)));
+            threads.forEach(Thread::start);
+            for (Thread thread : threads) {
+                thread.join();
             }
         }
-        assertThat(refused).isLessThan(compared / 2);
+        assertThat(failed).isEmpty();
+        assertThat(refused.get()).isLessThan(compared.get() / 2);
+    }
+
+    private static void compare(Cluster cluster, long seed, AtomicInteger compared, AtomicInteger refused) {
+        boolean told = seed % TOLD == 0;
+        RandomPlan random = RandomPlan.of(seed, Within.SHEET);
+        Optional<PlainChart> here = over(random);
+        try (Database database = Database.open(cluster.session(), random.tables().values().stream().map(DatabaseTable::of).toList(), random.settings(), told)) {
+            PlainChart there = random.plan().over(database);
+            assertThat(here).as("%s: what can't be drawn here", random.plan().name()).isPresent();
+            if (told) {
+                SameCharts.check(random.plan().name(), here.get(), there);
+            } else {
+                SameCharts.checkCells(random.plan().name(), here.get(), there);
+            }
+            compared.incrementAndGet();
+        } catch (BadInput unsaid) {
+            boolean said = !unsaid.getMessage().contains("can't be said in the dialect spark");
+            assertThat(said && here.isPresent()).as("%s: %s", random.plan().name(), unsaid.getMessage()).isFalse();
+            refused.addAndGet(said ? 0 : 1);
+        }
     }
 
     private static Optional<PlainChart> over(RandomPlan random) {
