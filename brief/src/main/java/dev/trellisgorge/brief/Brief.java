@@ -19,6 +19,7 @@ import dev.trellisgorge.shape.Slice;
 import dev.trellisgorge.shape.Total;
 import dev.trellisgorge.sql.Database;
 import dev.trellisgorge.sql.DatabaseTable;
+import dev.trellisgorge.sql.ReadOtherwise;
 import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Schema;
 import dev.trellisgorge.table.Table;
@@ -33,43 +34,44 @@ import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
+import java.util.function.BiFunction;
 import java.util.function.Function;
+import java.util.function.Supplier;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
 
 /**
  * A brief that was read: its raw tables, and as data the steps and charts that it asks for. What several charts have in common is
- * computed once. Immutable and thread-safe.
+ * computed once. It always says the same; thread-safe.
  */
 public final class Brief implements AutoCloseable {
     private final Path file;
     private final List<Path> inputs;
-    private final Settings settings;
-    private final Pipeline pipeline;
-    private final List<Chart> charts;
-    private final Map<String, Pipeline> own;
-    private final Map<String, Spot> spots;
-    private final Optional<Board> board;
-    private final Executor executor;
-    private final List<String> notes;
+    private final Supplier<Brief> anew;
+    private volatile Content content;
 
     /**
+     * What it asks for, and what runs it.
+     *
      * @param pipeline the table that charts are computed over where they name no other
      * @param own      the table of each chart, by its name
      * @param notes    what a reader should know of how it was read
      */
-    Brief(Path file, List<Path> inputs, Settings settings, Pipeline pipeline, List<Chart> charts, Map<String, Pipeline> own, Map<String, Spot> spots, Optional<Board> board, Executor executor,
-            List<String> notes) {
+    record Content(Settings settings, Pipeline pipeline, List<Chart> charts, Map<String, Pipeline> own, Map<String, Spot> spots, Optional<Board> board, Executor executor, List<String> notes) {
+        Content {
+            charts = List.copyOf(charts);
+            own = Map.copyOf(own);
+            spots = Map.copyOf(spots);
+            notes = List.copyOf(notes);
+        }
+    }
+
+    /** @param anew reads it once more, and all files here: for where the embedded engine would read one otherwise, which shows only while it is computed */
+    Brief(Path file, List<Path> inputs, Content content, Supplier<Brief> anew) {
         this.file = file;
         this.inputs = List.copyOf(inputs);
-        this.settings = settings;
-        this.pipeline = pipeline;
-        this.charts = List.copyOf(charts);
-        this.own = Map.copyOf(own);
-        this.spots = Map.copyOf(spots);
-        this.board = board;
-        this.executor = executor;
-        this.notes = List.copyOf(notes);
+        this.content = content;
+        this.anew = anew;
     }
 
     /**
@@ -87,8 +89,26 @@ public final class Brief implements AutoCloseable {
      * setting or table.
      */
     public static Brief read(Path file, Overrides overrides, Trust trust, Progress progress) {
-        return new BriefReader(Objects.requireNonNull(file, "file"), Objects.requireNonNull(overrides, "overrides"), Objects.requireNonNull(trust, "trust"),
-                Objects.requireNonNull(progress, "progress")).read();
+        Objects.requireNonNull(file, "file");
+        Objects.requireNonNull(overrides, "overrides");
+        Objects.requireNonNull(trust, "trust");
+        Objects.requireNonNull(progress, "progress");
+        try {
+            return new BriefReader(file, overrides, trust, progress).read();
+        } catch (ReadOtherwise here) {
+            return new BriefReader(file, overrides.readHere(), trust, progress).read();
+        }
+    }
+
+    /** Something that runs steps, for the first time perhaps. */
+    private <T> T run(Function<Content, T> work) {
+        try {
+            return work.apply(content);
+        } catch (ReadOtherwise here) {
+            close();
+            content = anew.get().content;
+            return work.apply(content);
+        }
     }
 
     /** The brief and its data files, as far as that can be told, whatever is wrong with them. */
@@ -108,22 +128,22 @@ public final class Brief implements AutoCloseable {
 
     /** The named numbers, in the order they are stated. */
     public Settings settings() {
-        return settings;
+        return content.settings();
     }
 
     /** What a reader should know of how it was read; often nothing. */
     public List<String> notes() {
-        return notes;
+        return content.notes();
     }
 
     /** At least one, in the order they are stated. */
     public List<Chart> charts() {
-        return charts;
+        return content.charts();
     }
 
     /** What stands together on one page, where the brief says so. */
     public Optional<Board> board() {
-        return board;
+        return content.board();
     }
 
     /**
@@ -132,7 +152,7 @@ public final class Brief implements AutoCloseable {
      * @throws BadInput where a step can't be taken, or leaves no row
      */
     public Table table() {
-        return executor.run(pipeline);
+        return run(now -> now.executor().run(now.pipeline()));
     }
 
     /**
@@ -143,6 +163,12 @@ public final class Brief implements AutoCloseable {
      * @throws BadInput where neither table has such a column
      */
     public Map<List<String>, Brief> each(List<String> columns) {
+        return run(now -> each(now, columns));
+    }
+
+    private Map<List<String>, Brief> each(Content now, List<String> columns) {
+        Pipeline pipeline = now.pipeline();
+        Executor executor = now.executor();
         Schema shaped = pipeline.schema(executor.known());
         boolean onRaw = !columns.stream().allMatch(shaped::has);
         Pipeline cut = onRaw ? Pipeline.of(pipeline.source()) : pipeline;
@@ -156,27 +182,32 @@ public final class Brief implements AutoCloseable {
         for (int row = 0; row < rows.rowCount(); row++) {
             int at = row;
             if (cells.stream().allMatch(column -> column.isPresent(at))) {
-                parts.computeIfAbsent(cells.stream().map(column -> column.written(at)).toList(), values -> sliced(columns, values, onRaw));
+                parts.computeIfAbsent(cells.stream().map(column -> column.written(at)).toList(), values -> sliced(now, columns, values, onRaw));
             }
         }
         return parts;
     }
 
-    private Brief sliced(List<String> columns, List<String> values, boolean onRaw) {
+    private Brief sliced(Content now, List<String> columns, List<String> values, boolean onRaw) {
         List<Slice> slices = IntStream.range(0, columns.size()).mapToObj(i -> new Slice(columns.get(i), values.get(i))).toList();
         if (onRaw) {
             Map<String, Pipeline> tables = new LinkedHashMap<>();
-            own.forEach((chart, table) -> tables.put(chart, table.first(slices)));
-            return new Brief(file, inputs, settings, pipeline.first(slices), charts, tables, spots,
-                    board.map(whole -> whole.each(big -> new Board.FigureTile(big.figure(), big.table().first(slices), big.span()))), executor, notes);
+            now.own().forEach((chart, table) -> tables.put(chart, table.first(slices)));
+            return with(new Content(now.settings(), now.pipeline().first(slices), now.charts(), tables, now.spots(),
+                    now.board().map(whole -> whole.each(big -> new Board.FigureTile(big.figure(), big.table().first(slices), big.span()))), now.executor(), now.notes()));
         }
-        List<Chart> cut = new ArrayList<>(charts);
-        Optional<Board> shown = board;
+        List<Chart> cut = new ArrayList<>(now.charts());
+        Optional<Board> shown = now.board();
         for (Slice slice : slices) {
             cut.replaceAll(chart -> chart.slice(slice.column(), slice.cut()));
             shown = shown.map(whole -> whole.each(big -> new Board.FigureTile(big.figure().slice(slice.column(), slice.cut()), big.table(), big.span())));
         }
-        return new Brief(file, inputs, settings, pipeline, cut, own, spots, shown, executor, notes);
+        return with(new Content(now.settings(), now.pipeline(), cut, now.own(), now.spots(), shown, now.executor(), now.notes()));
+    }
+
+    /** Another one over the same tables, which have been asked by now. */
+    private Brief with(Content other) {
+        return new Brief(file, inputs, other, anew);
     }
 
     /**
@@ -185,6 +216,7 @@ public final class Brief implements AutoCloseable {
      * @throws BadInput with the nearest known name where there is none
      */
     public Chart chart(String name) {
+        List<Chart> charts = content.charts();
         List<String> names = charts.stream().map(Chart::name).toList();
         int at = names.indexOf(name);
         if (at < 0) {
@@ -202,18 +234,18 @@ public final class Brief implements AutoCloseable {
     public List<Plan> plans(Collection<Chart> some) {
         Problems problems = new Problems();
         List<Plan> plans = new ArrayList<>();
-        some.forEach(chart -> problems.attempt(() -> plan(chart)).ifPresent(plans::add));
+        some.forEach(chart -> problems.attempt(() -> plan(content, chart)).ifPresent(plans::add));
         problems.throwIfAny();
         return plans;
     }
 
     /** The columns of the raw tables, and the settings. */
     public Known known() {
-        return executor.known();
+        return content.executor().known();
     }
 
-    private Plan plan(Chart chart) {
-        return chart.plan(own.get(chart.name()), executor.known());
+    private static Plan plan(Content now, Chart chart) {
+        return chart.plan(now.own().get(chart.name()), now.executor().known());
     }
 
     /**
@@ -222,30 +254,36 @@ public final class Brief implements AutoCloseable {
      * @throws BadInput with the mistakes of all of them in one go
      */
     public List<PlainChart> compute(Collection<Chart> some) {
-        Problems problems = new Problems();
-        List<PlainChart> computed = new ArrayList<>();
-        some.forEach(chart -> problems.attempt(() -> plan(chart).over(executor)).ifPresent(computed::add));
-        problems.throwIfAny();
-        return computed;
+        Content before = content;
+        return run(now -> {
+            Problems problems = new Problems();
+            List<PlainChart> computed = new ArrayList<>();
+            Collection<Chart> asked = now == before ? some : some.stream().map(chart -> now.charts().stream().filter(again -> again.name().equals(chart.name())).findFirst().orElse(chart)).toList();
+            asked.forEach(chart -> problems.attempt(() -> plan(now, chart).over(now.executor())).ifPresent(computed::add));
+            problems.throwIfAny();
+            return computed;
+        });
     }
 
     /** What the figures on the board will compute, without a cell; none where there is no board. Errors as {@link #plans}. */
     public List<Plan> figurePlans() {
-        return eachFigure(tile -> tile.figure().plan(tile.table(), executor.known()));
+        return eachFigure((now, tile) -> tile.figure().plan(tile.table(), now.executor().known()));
     }
 
     /** The figures on the board, computed, as they stand on it; none where there is no board. Errors as {@link #compute}. */
     public List<PlainChart> figures() {
-        return eachFigure(tile -> tile.figure().over(tile.table(), executor));
+        return eachFigure((now, tile) -> tile.figure().over(tile.table(), now.executor()));
     }
 
-    private <T> List<T> eachFigure(Function<Board.FigureTile, T> made) {
-        Problems problems = new Problems();
-        List<T> all = new ArrayList<>();
-        board.stream().flatMap(shown -> shown.tiles().stream()).filter(Board.FigureTile.class::isInstance)
-                .forEach(tile -> problems.attempt(() -> made.apply((Board.FigureTile) tile)).ifPresent(all::add));
-        problems.throwIfAny();
-        return all;
+    private <T> List<T> eachFigure(BiFunction<Content, Board.FigureTile, T> made) {
+        return run(now -> {
+            Problems problems = new Problems();
+            List<T> all = new ArrayList<>();
+            now.board().stream().flatMap(shown -> shown.tiles().stream()).filter(Board.FigureTile.class::isInstance)
+                    .forEach(tile -> problems.attempt(() -> made.apply(now, (Board.FigureTile) tile)).ifPresent(all::add));
+            problems.throwIfAny();
+            return all;
+        });
     }
 
     /**
@@ -256,6 +294,7 @@ public final class Brief implements AutoCloseable {
      */
     public List<Page> pages(List<PlainChart> computed) {
         List<Page> pages = new ArrayList<>();
+        Optional<Board> board = content.board();
         board.ifPresent(shown -> pages.add(page(shown, computed)));
         Set<String> onBoard = board.stream().flatMap(shown -> shown.tiles().stream()).filter(Board.ChartTile.class::isInstance)
                 .map(tile -> ((Board.ChartTile) tile).chart()).collect(Collectors.toSet());
@@ -269,6 +308,7 @@ public final class Brief implements AutoCloseable {
      * @param computed some charts of the brief, computed
      */
     public List<Page> alone(List<PlainChart> computed) {
+        Map<String, Spot> spots = content.spots();
         return computed.stream().map(chart -> spots.containsKey(chart.name()) ? Page.of(chart).at(spots.get(chart.name())) : Page.of(chart)).toList();
     }
 
@@ -292,17 +332,18 @@ public final class Brief implements AutoCloseable {
 
     /** The tables whose rows are in a database that nobody named; statements can be written for them, and no chart computed. */
     public List<DatabaseTable> tablesElsewhere() {
-        return executor instanceof Described described ? described.absent() : List.of();
+        return content.executor() instanceof Described described ? described.absent() : List.of();
     }
 
     /** What runs the steps: over the tables that were read, or in the database. */
     public Executor executor() {
-        return executor;
+        return content.executor();
     }
 
     /** Leaves the database in which it is computed; of files there is nothing to leave. */
     @Override
     public void close() {
+        Executor executor = content.executor();
         if (executor instanceof Database database) {
             database.close();
         } else if (executor instanceof Embedded embedded) {
@@ -311,6 +352,6 @@ public final class Brief implements AutoCloseable {
     }
 
     private String line(Words words, Board shown) {
-        return words.over(pipeline, executor, Board.NAME, shown.locale());
+        return run(now -> words.over(now.pipeline(), now.executor(), Board.NAME, shown.locale()));
     }
 }

@@ -85,7 +85,7 @@ final class BriefReader {
         board.stream().flatMap(shown -> shown.tiles().stream()).filter(Board.ChartTile.class::isInstance).map(tile -> ((Board.ChartTile) tile).chart()).filter(spots::containsKey).distinct()
                 .forEach(chart -> problems.add(chartKeys.orElseThrow().keyPlace(chart), "'at' has no use here: the chart stands on the board"));
         problems.throwIfAny();
-        return new Brief(file, inputs, settings, charted.first().orElseThrow(), charts, own, spots, board, executor, charted.notes());
+        return new Brief(file, inputs, new Brief.Content(settings, charted.first().orElseThrow(), charts, own, spots, board, executor, charted.notes()), () -> new BriefReader(file, given, givenTable, overrides.readHere(), trust, progress).read());
     }
 
     /** The brief and its data files, as far as that can be told, whatever is wrong with them. */

@@ -7,8 +7,10 @@ import dev.trellisgorge.shape.Executor;
 import dev.trellisgorge.shape.Known;
 import dev.trellisgorge.shape.Pipeline;
 import dev.trellisgorge.sql.Database;
+import dev.trellisgorge.sql.ReadOtherwise;
 import dev.trellisgorge.sql.Unsaid;
 import dev.trellisgorge.table.Table;
+import java.nio.file.Path;
 import java.util.Optional;
 import java.util.function.Function;
 import java.util.function.Supplier;
@@ -17,12 +19,19 @@ import java.util.function.Supplier;
 final class Embedded implements Executor, AutoCloseable {
     private final Database database;
     private final Supplier<Executor> here;
+    private final Path file;
     private Executor at;
 
-    Embedded(Database database, Supplier<Executor> here) {
+    /** @param file the brief */
+    Embedded(Database database, Supplier<Executor> here, Path file) {
+        this.file = file;
         this.database = database;
         this.here = here;
         this.at = database;
+    }
+
+    private static String described(Executor executor) {
+        return executor.known().sources().values().toString();
     }
 
     private synchronized <T> T tried(Function<Executor, T> run) {
@@ -32,7 +41,11 @@ final class Embedded implements Executor, AutoCloseable {
             if (at != database) {
                 throw unsaid;
             }
-            at = here.get();
+            Executor read = here.get();
+            if (!described(read).equals(described(database))) {
+                throw new ReadOtherwise(file);
+            }
+            at = read;
             return run.apply(at);
         }
     }

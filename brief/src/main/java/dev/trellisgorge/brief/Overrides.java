@@ -26,6 +26,11 @@ public record Overrides(Map<String, String> settings, Map<String, Path> data, Op
         Objects.requireNonNull(there, "there");
     }
 
+    /** The same, and all files are read here. */
+    Overrides readHere() {
+        return new Overrides(settings, data, where, locale, new There(Optional.of(RunOn.READ_HERE), there.tables(), there.rowsBy(), there.tellsAll()));
+    }
+
     /**
      * What is said of a database.
      *

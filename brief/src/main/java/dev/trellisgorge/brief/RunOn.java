@@ -24,6 +24,9 @@ public record RunOn(Login login, Dialect dialect) {
     /** The embedded engine, in memory. */
     static final RunOn EMBEDDED = of("duckdb:", Optional.empty(), Optional.empty(), Optional.empty());
 
+    /** No database, whatever the files are. */
+    static final RunOn READ_HERE = of(HERE, Optional.empty(), Optional.empty(), Optional.empty());
+
     public RunOn {
         Objects.requireNonNull(login, "login");
         Objects.requireNonNull(dialect, "dialect");

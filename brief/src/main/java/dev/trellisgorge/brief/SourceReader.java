@@ -37,8 +37,8 @@ import java.util.function.Supplier;
 
 /** Reads the raw tables that a brief names, or finds them in the database in which it is computed. */
 final class SourceReader {
-    /** From so many bytes on, text is read by the embedded engine unasked; below that it takes longer to start than to read. */
-    private static final long LARGE = 16 << 20;
+    /** From so many bytes on, text is read by the embedded engine unasked, in less memory; below that it is not quicker than the reader here. */
+    private static final long LARGE = 96 << 20;
     /** The same where it is asked for. */
     private static final long WORTH_IT = 1 << 20;
     private static final List<String> THERE = List.of("table", "query", "rows-by", "kinds", "shape");
@@ -88,7 +88,7 @@ final class SourceReader {
     private Executor embedded(List<DatabaseTable> tables, Settings settings) {
         Supplier<Executor> here = () -> Executor.of(here(tables), settings);
         try {
-            return new Embedded(open(RunOn.EMBEDDED, tables, settings), here);
+            return new Embedded(open(RunOn.EMBEDDED, tables, settings), here, file);
         } catch (Unsaid unsaid) {
             return problems.attempt(here).orElseGet(() -> Executor.of(Map.of(), settings));
         } catch (BadInput wrong) {

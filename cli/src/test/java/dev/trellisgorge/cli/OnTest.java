@@ -3,6 +3,7 @@ package dev.trellisgorge.cli;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import dev.trellisgorge.test.DatabaseServer;
+import java.io.BufferedWriter;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -15,6 +16,8 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.regex.Pattern;
+import java.util.stream.Collectors;
+import java.util.stream.IntStream;
 import java.util.stream.Stream;
 import org.testng.annotations.AfterClass;
 import org.testng.annotations.BeforeMethod;
@@ -143,6 +146,28 @@ public class OnTest extends AtDesk {
         Desk.Answer there = desk.type("check", "DESK/b.yaml", "--on", "duckdb:");
         assertThat(rounded(there)).isEqualTo(rounded(here));
         assertThat(rounded(desk.type("series", "DESK/b.yaml", "--on", "duckdb:"))).isEqualTo(rounded(desk.type("series", "DESK/b.yaml", "--on", "here")));
+    }
+
+    /** The last cell of a file that the engine reads unasked: with the second one the column is of texts, and can't be summed. */
+    @DataProvider
+    public Object[][] lastCells() {
+        return new Object[][] {{"12.5", 0}, {"1,5", 2}};
+    }
+
+    @Test(dataProvider = "lastCells")
+    public void hugeFilesAreReadByTheEngineUnaskedAndHereWhereACellIsOdd(String cell, int code) throws IOException {
+        try (BufferedWriter out = Files.newBufferedWriter(desk.path("huge.csv"))) {
+            out.write("station;day;mwh\n");
+            String rows = IntStream.range(0, 10_000).mapToObj(i -> List.of("Fern Pool", "Mill Race", "Otter Bend").get(i % 3) + ";2031-0" + (1 + i % 9) + "-10;" + i % 977 + (i % 2 == 0 ? ".5" : "") + "\n").collect(Collectors.joining());
+            for (int i = 0; i < 400; i++) {
+                out.write(rows);
+            }
+            out.write("Low Lock;2031-01-01;" + cell + "\n");
+        }
+        desk.with("b.yaml", "brief: 1\ndata: {huge: huge.csv}\nshape:\n- {total: {by: station, sum: mwh}}\ncharts:\n  c: {pattern: columns, category: station, value: mwh}\n");
+        Desk.Answer unasked = desk.type("series", "DESK/b.yaml");
+        assertThat(rounded(unasked)).isEqualTo(rounded(desk.type("series", "DESK/b.yaml", "--on", "here")));
+        assertThat(unasked.code()).isEqualTo(code);
     }
 
     @Test

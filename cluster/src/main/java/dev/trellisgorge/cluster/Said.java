@@ -6,7 +6,10 @@ final class Said {
     }
 
     static String of(Throwable wrong) {
-        String first = String.valueOf(wrong.getMessage()).lines().findFirst().orElse("");
+        if (wrong.getCause() != null && (wrong.getMessage() == null || wrong.getMessage().equals("Boxed Exception"))) {
+            return of(wrong.getCause()); // an error in the clothes of an exception
+        }
+        String first = (wrong.getMessage() == null ? wrong.toString() : wrong.getMessage()).lines().findFirst().orElse("");
         return first.replaceFirst("^\\[[A-Z_.]+\\] ", "").replaceFirst(" SQLSTATE: \\w+$", "").strip();
     }
 }

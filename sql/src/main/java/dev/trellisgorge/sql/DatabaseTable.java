@@ -1,6 +1,5 @@
 package dev.trellisgorge.sql;
 
-import dev.trellisgorge.problem.Place;
 import dev.trellisgorge.table.Table;
 import dev.trellisgorge.tables.TextHead;
 import java.nio.file.Path;
@@ -52,7 +51,7 @@ public record DatabaseTable(String name, Rows rows, Optional<String> rowsBy) {
      *
      * @param file  what the engine reads
      * @param head  what its first lines tell
-     * @param other reads it here; where there is none, the first statement of a file that is to be read here is {@link Unsaid}
+     * @param other reads it here; where there is none, the first statement over a file that is to be read here is a {@link ReadOtherwise}
      */
     public record InText(Path file, TextHead head, Optional<Supplier<Table>> other) implements Rows {
         public InText {
@@ -61,13 +60,9 @@ public record DatabaseTable(String name, Rows rows, Optional<String> rowsBy) {
             Objects.requireNonNull(other, "other");
         }
 
-        /** The rows as the reader here reads them. @throws Unsaid where there is none */
+        /** The rows as the reader here reads them. @throws ReadOtherwise where there is none */
         public Table readHere() {
-            return other.orElseThrow(() -> odd(file)).get();
-        }
-
-        static Unsaid odd(Path file) {
-            return new Unsaid(Place.inFile(file.toString()), "has cells that are read otherwise than they are written");
+            return other.orElseThrow(() -> new ReadOtherwise(file)).get();
         }
     }
 

@@ -58,11 +58,11 @@ final class DatabaseTables {
         return sources;
     }
 
-    /** Waits until files have been looked through that nobody else reads. @throws Unsaid where one has a cell that the engine reads otherwise */
+    /** Waits until files have been looked through that nobody else reads. @throws ReadOtherwise where one has a cell that the engine reads otherwise */
     void checkFiles() {
         looking.forEach((file, plain) -> {
             if (!plain.join()) {
-                throw DatabaseTable.InText.odd(file);
+                throw new ReadOtherwise(file);
             }
         });
     }
