@@ -340,15 +340,16 @@ public final class Brief implements AutoCloseable {
         return content.executor();
     }
 
+    /** The database or the engine that works on it; empty where tables at hand are. */
+    public Optional<Database> database() {
+        Executor executor = content.executor();
+        return executor instanceof Database database ? Optional.of(database) : executor instanceof Embedded embedded ? Optional.of(embedded.database()) : Optional.empty();
+    }
+
     /** Leaves the database in which it is computed; of files there is nothing to leave. */
     @Override
     public void close() {
-        Executor executor = content.executor();
-        if (executor instanceof Database database) {
-            database.close();
-        } else if (executor instanceof Embedded embedded) {
-            embedded.close();
-        }
+        database().ifPresent(Database::close);
     }
 
     private String line(Words words, Board shown) {

@@ -16,7 +16,7 @@ import java.util.function.Function;
 import java.util.function.Supplier;
 
 /** Large files that an embedded engine reads, though nobody asked for it: where it can't say a step, the files are read here, and all is as if they had been from the start. Thread-safe. */
-final class Embedded implements Executor, AutoCloseable {
+final class Embedded implements Executor {
     private final Database database;
     private final Supplier<Executor> here;
     private final Path file;
@@ -85,8 +85,7 @@ final class Embedded implements Executor, AutoCloseable {
         return tried(executor -> executor.passedOver(pipeline, figure, of));
     }
 
-    @Override
-    public void close() {
-        database.close();
+    Database database() {
+        return database;
     }
 }

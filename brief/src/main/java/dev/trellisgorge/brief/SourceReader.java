@@ -9,9 +9,9 @@ import dev.trellisgorge.problem.Place;
 import dev.trellisgorge.problem.Problem;
 import dev.trellisgorge.problem.Problems;
 import dev.trellisgorge.shape.Executor;
-import dev.trellisgorge.shape.Pipeline;
 import dev.trellisgorge.sql.Database;
 import dev.trellisgorge.sql.DatabaseTable;
+import dev.trellisgorge.sql.ParquetFile;
 import dev.trellisgorge.sql.Dialect;
 import dev.trellisgorge.sql.Unsaid;
 import dev.trellisgorge.table.Field;
@@ -105,10 +105,8 @@ final class SourceReader {
         return here;
     }
 
-    private static Table parquet(DatabaseTable table) {
-        try (Database database = Database.open(RunOn.EMBEDDED.login(), RunOn.EMBEDDED.dialect(), List.of(table), Settings.NONE, false)) {
-            return database.run(Pipeline.of(table.name()));
-        }
+    private Table parquet(DatabaseTable table) {
+        return ParquetFile.read(table.name(), ((DatabaseTable.InParquet) table.rows()).file(), trust.limits());
     }
 
     /** Whether a file is one that the embedded engine is to read: of Parquet, or of much plain text. */

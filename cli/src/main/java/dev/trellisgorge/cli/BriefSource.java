@@ -101,9 +101,7 @@ final class BriefSource {
             }
             last.ifPresent(Brief::close);
             last = Optional.of(brief);
-            if (brief.executor() instanceof Database database) {
-                waiting.on(database);
-            }
+            brief.database().ifPresent(waiting::on);
             brief.notes().forEach(note -> streams.err().println("gorge: note: " + note));
             return brief;
         }

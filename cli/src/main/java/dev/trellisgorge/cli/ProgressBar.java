@@ -35,10 +35,15 @@ final class ProgressBar implements Progress, AutoCloseable {
         long now = clock.getAsLong();
         if (now - start >= PATIENCE && now - shownAt >= PAUSE) {
             shownAt = now;
-            int full = (int) (share * CELLS);
             String name = file.length() > MOST_NAME ? "…" + file.substring(file.length() - MOST_NAME + 1) : file;
-            show("reading " + name + "  [" + "#".repeat(full) + " ".repeat(CELLS - full) + "] " + (int) (share * 100) + " %");
+            show("reading " + name + "  " + bar(share));
         }
+    }
+
+    /** How far something is, as signs. */
+    static String bar(double share) {
+        int full = (int) (share * CELLS);
+        return "[" + "#".repeat(full) + " ".repeat(CELLS - full) + "] " + (int) (share * 100) + " %";
     }
 
     private void show(String line) {

@@ -7,13 +7,16 @@ import dev.trellisgorge.pattern.PatternType;
 import dev.trellisgorge.pattern.Patterns;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Place;
+import dev.trellisgorge.sql.ParquetFile;
 import dev.trellisgorge.tables.FileKind;
 import dev.trellisgorge.tables.Found;
+import dev.trellisgorge.tables.Limits;
 import dev.trellisgorge.tables.TableFile;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import picocli.CommandLine.Model.CommandSpec;
@@ -90,6 +93,9 @@ final class Start implements Command {
     }
 
     private Found found(Path file) {
+        if (FileKind.of(file.toString()) == FileKind.PARQUET) {
+            return new Found(ParquetFile.read(tableName(file), file, Limits.STANDARD), Map.of(), List.of());
+        }
         try (ProgressBar bar = streams.progressBar()) {
             return isPiped(file) ? TableFile.find("input", System.in, bar) : TableFile.find(tableName(file), file, bar);
         }

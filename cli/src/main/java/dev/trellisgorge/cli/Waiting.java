@@ -4,6 +4,7 @@ import dev.trellisgorge.sql.Database;
 import java.io.PrintStream;
 import java.time.Duration;
 import java.util.Optional;
+import java.util.OptionalDouble;
 
 /** While a database works: a clock on standard error, where somebody watches, and an end to its statement where the command is broken off. */
 final class Waiting {
@@ -34,20 +35,26 @@ final class Waiting {
     }
 
     private void show() {
-        boolean shown = false;
+        int width = 0;
         try {
             while (true) {
                 Optional<Duration> runs = database.flatMap(Database::runs).filter(time -> time.toMillis() >= PATIENCE);
-                runs.ifPresent(time -> err.print("\rthe database works: " + time.toSeconds() + " s"));
-                if (runs.isEmpty() && shown) {
-                    err.print("\r" + " ".repeat(40) + "\r");
+                String line = runs.map(time -> "the database works: " + time.toSeconds() + " s" + told()).orElse("");
+                if (width > 0 || !line.isEmpty()) {
+                    err.print("\r" + line + " ".repeat(Math.max(0, width - line.length())) + (line.isEmpty() ? "\r" : ""));
                 }
-                shown = runs.isPresent();
+                width = line.length();
                 err.flush();
                 Thread.sleep(PAUSE);
             }
         } catch (InterruptedException e) {
             Thread.currentThread().interrupt();
         }
+    }
+
+    /** How far it is, where it says so. */
+    private String told() {
+        OptionalDouble share = database.map(Database::share).orElse(OptionalDouble.empty());
+        return share.isPresent() ? "  " + ProgressBar.bar(share.getAsDouble()) : "";
     }
 }

@@ -178,6 +178,8 @@ public class OnTest extends AtDesk {
         String back = desk.type("series", "DESK/b.yaml", "--as", "csv").out();
         assertThat(back.lines().skip(1).map(line -> line.replace(",", "")).toList()).as("in the same order").isEqualTo(here.lines().skip(1).map(line -> line.replace(",", "")).toList());
         assertThat(desk.type("series", "DESK/b.yaml", "--as", "csv", "--on", "jdbc:h2:mem:").out()).isEqualTo(back);
+        assertThat(desk.type("start", "columns", "DESK/march.parquet").out()).contains("march.parquet", "category: station", "value: below");
+        assertThat(desk.type("start", "DESK/none.parquet").err()).isEqualTo("gorge: DESK/none.parquet: there is no such file\n");
         assertThat(desk.type("series", "DESK/b.yaml", "-o", "DESK/c.txt").err()).isEqualTo("gorge: -o: 'DESK/c.txt' has no ending that series are written in; known are .csv, .json and .parquet\n");
     }
 

@@ -12,7 +12,11 @@ import dev.trellisgorge.table.Kind;
 import java.time.LocalDate;
 import java.util.List;
 import java.util.Map;
+import java.util.OptionalDouble;
 import java.util.stream.IntStream;
+import org.apache.spark.SparkStageInfo;
+import org.apache.spark.api.java.JavaSparkContext;
+import org.apache.spark.api.java.JavaSparkStatusTracker;
 import org.apache.spark.sql.Row;
 import org.apache.spark.sql.SparkSession;
 
@@ -100,6 +104,20 @@ final class ClusterSession implements Session {
         } catch (Exception e) {
             throw new BadInput(Place.of("the views"), "the cluster says: " + Said.of(e), e);
         }
+    }
+
+    /** Of the tasks that run together now; others may follow. */
+    @Override
+    public OptionalDouble share() {
+        JavaSparkStatusTracker tracker = JavaSparkContext.fromSparkContext(spark.sparkContext()).statusTracker();
+        long all = 0;
+        long done = 0;
+        for (int id : tracker.getActiveStageIds()) {
+            SparkStageInfo stage = tracker.getStageInfo(id);
+            all += stage == null ? 0 : stage.numTasks();
+            done += stage == null ? 0 : stage.numCompletedTasks();
+        }
+        return all == 0 ? OptionalDouble.empty() : OptionalDouble.of((double) done / all);
     }
 
     @Override

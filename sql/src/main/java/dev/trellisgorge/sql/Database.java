@@ -30,6 +30,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
+import java.util.OptionalDouble;
 import java.util.OptionalLong;
 import java.util.ServiceLoader;
 import java.util.Set;
@@ -265,6 +266,11 @@ public final class Database implements Executor, AutoCloseable {
     public Optional<Duration> runs() {
         OptionalLong from = since;
         return from.isPresent() ? Optional.of(Duration.ofNanos(System.nanoTime() - from.getAsLong())) : Optional.empty();
+    }
+
+    /** How far that statement is, from 0 to 1; empty where the engine does not tell. */
+    public OptionalDouble share() {
+        return session.share();
     }
 
     /** Stops the statement that runs, if one does; whoever waits for it is told that it was cancelled. */

@@ -49,6 +49,7 @@ final class DatabaseTables {
             found.put(table, isOfFile(table) ? source(table) : null);
         }
         if (dialect == Dialect.DUCKDB) {
+            EmbeddedProgress.ask(connection);
             new EmbeddedFiles(connection, dialect).lock(files(tables));
         }
         Map<String, TableSource> sources = new LinkedHashMap<>();

@@ -172,14 +172,14 @@ public enum Dialect {
         };
     }
 
-    /** A table of whole numbers, in its only column. */
+    /** A table of whole numbers, in its only column; by the standard no more than 100,000 of them, and an error of the database else. */
     String numbers(String from, String to, String column) {
         return switch (this) {
             case DUCKDB -> "(SELECT UNNEST(GENERATE_SERIES(CAST(" + from + " AS BIGINT), CAST(" + to + " AS BIGINT))) AS " + column + ")";
             case POSTGRESQL -> "(SELECT GENERATE_SERIES(CAST(" + from + " AS BIGINT), CAST(" + to + " AS BIGINT)) AS " + column + ")";
             case H2 -> "(SELECT X AS " + column + " FROM SYSTEM_RANGE(COALESCE(CAST(" + from + " AS BIGINT), 1), COALESCE(CAST(" + to + " AS BIGINT), 0)))";
             case SPARK -> "(SELECT EXPLODE(SEQUENCE(CAST(" + from + " AS BIGINT), CAST(" + to + " AS BIGINT))) AS " + column + ")";
-            case STANDARD -> "(SELECT " + from + " + " + DIGITS + " AS " + column + " FROM " + TENS + " WHERE " + DIGITS + " <= " + to + " - " + from + ")";
+            case STANDARD -> "(SELECT " + from + " + " + DIGITS + " AS " + column + " FROM " + TENS + " WHERE " + DIGITS + " <= CAST(" + to + " - " + from + " AS DECIMAL(5, 0)))";
         };
     }
 

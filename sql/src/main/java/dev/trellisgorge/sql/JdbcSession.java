@@ -14,6 +14,7 @@ import java.sql.Statement;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.OptionalDouble;
 import java.util.stream.IntStream;
 
 /** A database that is reached by JDBC. Its transactions read only, but while tables are copied and views made. */
@@ -115,6 +116,12 @@ final class JdbcSession implements Session {
         } catch (SQLException e) {
             // The connection is gone, which the error says.
         }
+    }
+
+    @Override
+    public OptionalDouble share() {
+        Optional<Statement> now = running;
+        return now.isPresent() && dialect == Dialect.DUCKDB ? EmbeddedProgress.share(now.get()) : OptionalDouble.empty();
     }
 
     @Override

@@ -1,8 +1,12 @@
 package dev.trellisgorge.sql;
 
 import dev.trellisgorge.engine.Temporaries;
+import dev.trellisgorge.formula.Settings;
+import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Place;
+import dev.trellisgorge.shape.Pipeline;
 import dev.trellisgorge.table.Table;
+import dev.trellisgorge.tables.Limits;
 import dev.trellisgorge.tables.Login;
 import java.io.IOException;
 import java.io.OutputStream;
@@ -11,17 +15,40 @@ import java.nio.file.Path;
 import java.sql.Connection;
 import java.sql.SQLException;
 import java.sql.Statement;
+import java.util.List;
+import java.util.Optional;
 import java.util.stream.Collectors;
 
-/** Writes Parquet (Apache Parquet format, version 2), by the embedded engine. Thread-safe: it holds no state. */
+/** Reads and writes Parquet (Apache Parquet format, version 2), by the embedded engine. Thread-safe: it holds no state. */
 public final class ParquetFile {
     private ParquetFile() {
     }
 
     /**
+     * Reads a file with its rows in their order; the kinds of its columns are those of its schema.
+     *
+     * @param name   what the table is to be called
+     * @param limits how much is read
+     * @throws BadInput where it is no such file, holds more, or the engine is not on the class path
+     */
+    public static Table read(String name, Path file, Limits limits) {
+        if (!Files.exists(file)) {
+            throw new BadInput(Place.inFile(file.toString()), "there is no such file");
+        }
+        DatabaseTable there = new DatabaseTable(name, new DatabaseTable.InParquet(file), Optional.empty());
+        try (Database database = Database.open(Login.to("jdbc:duckdb:"), Dialect.DUCKDB, List.of(there), Settings.NONE, false)) {
+            Pipeline rows = Pipeline.of(name);
+            if (database.notes().count(rows) * rows.schema(database.known()).fields().size() > limits.cells()) {
+                throw new BadInput(Place.inFile(file.toString()), "the file has more cells than the " + limits.cells() + " that are read");
+            }
+            return database.run(rows);
+        }
+    }
+
+    /**
      * Writes a table with its rows in their order: numbers as doubles, days as dates, truths as booleans, missing cells as null. The stream is left open.
      *
-     * @throws dev.trellisgorge.problem.BadInput where the engine is not on the class path
+     * @throws BadInput where the engine is not on the class path
      */
     public static void write(Table table, OutputStream out) throws IOException {
         Path held = Temporaries.make();

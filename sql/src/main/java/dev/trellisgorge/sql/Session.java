@@ -4,6 +4,7 @@ import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Kind;
 import java.util.List;
 import java.util.Map;
+import java.util.OptionalDouble;
 
 /** Where raw tables are and statements run: a database, or a cluster. One statement at a time; {@link #cancel} may come from any thread. */
 public interface Session extends AutoCloseable {
@@ -34,6 +35,9 @@ public interface Session extends AutoCloseable {
      * @throws dev.trellisgorge.problem.BadInput where one of them fails, or views would not outlast the session
      */
     void make(List<String> statements);
+
+    /** How far the statement is that runs, from 0 to 1; empty where none does, or the engine does not tell. From any thread. */
+    OptionalDouble share();
 
     /** Stops the statement that runs, if one does; whoever waits for it is told that it was cancelled. */
     void cancel();
