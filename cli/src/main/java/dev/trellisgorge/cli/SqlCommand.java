@@ -67,10 +67,14 @@ final class SqlCommand implements Command {
         try {
             String name = plan.name().replaceAll("\\p{Cntrl}", " ");
             String written = written(brief, plan, given).stripTrailing() + ";\n";
-            return "-- the chart " + name + "\n" + (view.<Boolean>getValue() ? "CREATE VIEW \"" + name.replace("\"", "\"\"") + "\" AS\n" : "") + written;
+            return "-- the chart " + name + "\n" + (view.<Boolean>getValue() ? "CREATE VIEW " + spoken(brief, given).quoted(name) + " AS\n" : "") + written;
         } catch (BadInput wrong) {
             throw new BadInput(Place.of("chart '" + plan.name() + "'"), wrong.getMessage());
         }
+    }
+
+    private static Dialect spoken(Brief brief, Optional<Dialect> given) {
+        return brief.executor() instanceof Database database ? database.dialect() : given.orElse(Dialect.STANDARD);
     }
 
     /** Over the tables of the database, where one is asked; else over tables that are called as in the brief. */

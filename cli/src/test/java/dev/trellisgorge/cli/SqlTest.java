@@ -68,6 +68,12 @@ public class SqlTest extends AtDesk {
     }
 
     @Test
+    public void viewsAreQuotedAsTheDialectQuotes() {
+        assertThat(desk.type("sql", "DESK/demo/generation.yaml", "--chart", "licence", "--rows-by", "line", "--view", "--dialect", "spark").out()).startsWith("-- the chart licence\nCREATE VIEW `licence` AS\nWITH").doesNotContain("\"");
+        assertThat(desk.type("sql", "DESK/demo/generation.yaml", "--chart", "licence", "--rows-by", "line", "--view", "--dialect", "postgresql").out()).startsWith("-- the chart licence\nCREATE VIEW \"licence\" AS\nWITH").doesNotContain("`");
+    }
+
+    @Test
     public void rowsNeedNoNumberWhereNothingReadsTheirOrder() {
         assertThat(desk.type("sql", "DESK/demo/generation.yaml", "--chart", "march", "--dialect", "h2")).satisfies(answer -> {
             assertThat(answer.code()).isZero();

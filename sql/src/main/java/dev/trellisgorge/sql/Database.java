@@ -262,6 +262,11 @@ public final class Database implements Executor, AutoCloseable {
         return count == 0 ? Optional.empty() : Optional.of(StepNotes.passedOver(figure, count, notes.names(pipeline, Formulas.not(Formulas.present(of)))));
     }
 
+    /** What it speaks. */
+    public Dialect dialect() {
+        return dialect;
+    }
+
     /** For how long a statement has run; empty where none does. */
     public Optional<Duration> runs() {
         OptionalLong from = since;

@@ -57,7 +57,7 @@ public enum Dialect {
         return name().toLowerCase(Locale.ROOT);
     }
 
-    /** A name, whatever signs it holds. */
+    /** A name of a table, a view or a column, whatever signs it holds. */
     public String quoted(String name) {
         return this == SPARK ? "`" + name.replace("`", "``") + "`" : "\"" + name.replace("\"", "\"\"") + "\"";
     }
