@@ -13,6 +13,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.regex.Pattern;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Model.OptionSpec;
@@ -67,6 +68,9 @@ final class SqlCommand implements Command {
         try {
             String name = plan.name().replaceAll("\\p{Cntrl}", " ");
             String written = written(brief, plan, given).stripTrailing() + ";\n";
+            if (view.<Boolean>getValue()) {
+                tell(plan, without(brief, plan, given));
+            }
             return "-- the chart " + name + "\n" + (view.<Boolean>getValue() ? "CREATE VIEW " + spoken(brief, given).quoted(name) + " AS\n" : "") + written;
         } catch (BadInput wrong) {
             throw new BadInput(Place.of("chart '" + plan.name() + "'"), wrong.getMessage());
@@ -82,8 +86,22 @@ final class SqlCommand implements Command {
         if (brief.executor() instanceof Database database) {
             return database.statement(plan);
         }
+        return sql(brief, plan).labelled(spoken(brief, given));
+    }
+
+    private Sql sql(Brief brief, Plan plan) {
         Sql sql = Sql.of(plan, brief.known()).over(brief.tablesElsewhere());
-        return source.rowsBy().map(sql::rowsBy).orElse(sql).withValues(given.orElse(Dialect.STANDARD));
+        return source.rowsBy().map(sql::rowsBy).orElse(sql);
+    }
+
+    private Set<String> without(Brief brief, Plan plan, Optional<Dialect> given) {
+        return brief.executor() instanceof Database database ? database.withoutLabels(plan) : sql(brief, plan).withoutLabels(spoken(brief, given));
+    }
+
+    private void tell(Plan plan, Set<String> without) {
+        if (!without.isEmpty()) {
+            streams.err().println("gorge: note: chart '" + plan.name() + "': the labels of " + String.join(", ", without) + " fit their figures, so their texts are no columns of the view; say how they are written with labels: {format: …}");
+        }
     }
 
     /** Makes the views, or says how. */
@@ -102,6 +120,7 @@ final class SqlCommand implements Command {
             return Gorge.DONE;
         }
         database.writeViews(views);
+        views.values().forEach(plan -> tell(plan, database.withoutLabels(plan)));
         views.keySet().forEach(name -> streams.err().println("gorge: wrote the view " + name));
         return Gorge.DONE;
     }

@@ -195,18 +195,25 @@ public final class Database implements Executor, AutoCloseable {
         return said;
     }
 
-    /** The statement of a plan's series, with the settings' values in it. Errors as {@link Sql#in}; also where a table is copied here, and is gone with the connection. */
+    /** The statement of a plan's series and, as far as the dialect says them, the texts of its labels; with the settings' values in it. Errors as {@link Sql#in}; also where a table is copied here, and is gone with the connection. */
     public String statement(Plan plan) {
         sources.forEach((name, source) -> {
             if (source.copied().isPresent() && reads(plan.pipeline(), name)) {
                 throw new BadInput(Place.of("table '" + name + "'"), "is a file, which the database has no table of; say which with --table " + name + "=TABLE");
             }
         });
-        Map<String, Formula> formulas = new LinkedHashMap<>();
-        plan.columns().forEach(column -> formulas.put(column.name(), column.formula()));
-        Query query = new Query(plan.pipeline(), formulas, new LinkedHashSet<>(plan.series()), plan.category().stream().toList(), known(), sources, dialect);
+        return LabelTexts.beside(plan, (texts, wanted) -> query(plan, texts, wanted)).withValues();
+    }
+
+    /** The series of a plan that have a label whose text the dialect can't say, as it fits its figures. */
+    public Set<String> withoutLabels(Plan plan) {
+        return LabelTexts.of(plan, (texts, wanted) -> query(plan, texts, wanted)).without();
+    }
+
+    private Query query(Plan plan, Map<String, Formula> texts, Set<String> wanted) {
+        Query query = Query.of(plan, texts, wanted, known(), sources, dialect);
         query.refuseUnordered();
-        return query.withValues();
+        return query;
     }
 
     /**

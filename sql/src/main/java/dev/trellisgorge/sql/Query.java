@@ -3,6 +3,7 @@ package dev.trellisgorge.sql;
 import dev.trellisgorge.formula.Formula;
 import dev.trellisgorge.formula.Reads;
 import dev.trellisgorge.formula.Typing;
+import dev.trellisgorge.plan.Plan;
 import dev.trellisgorge.shape.Join;
 import dev.trellisgorge.shape.Known;
 import dev.trellisgorge.shape.Pipeline;
@@ -30,6 +31,14 @@ record Query(Pipeline pipeline, Map<String, Formula> formulas, Set<String> wante
     Query {
         formulas = new LinkedHashMap<>(formulas);
         formulas.keySet().retainAll(needed(formulas, wanted));
+    }
+
+    /** Of a plan's columns, and some more that read them. */
+    static Query of(Plan plan, Map<String, Formula> more, Set<String> wanted, Known known, Map<String, TableSource> sources, Dialect dialect) {
+        Map<String, Formula> formulas = new LinkedHashMap<>();
+        plan.columns().forEach(column -> formulas.put(column.name(), column.formula()));
+        formulas.putAll(more);
+        return new Query(plan.pipeline(), formulas, wanted, plan.category().stream().toList(), known, sources, dialect);
     }
 
     /** The wanted columns and all that they read. */

@@ -56,6 +56,16 @@ public final class Sql {
         return new Sql(plan, known, rowsBy, wanted, List.copyOf(some));
     }
 
+    /** With the texts of labels beside the series, as far as the dialect says them, and the settings' values in it. Errors as {@link #in}. */
+    public String labelled(Dialect dialect) {
+        return LabelTexts.beside(plan, (texts, names) -> query(dialect, texts, names)).withValues();
+    }
+
+    /** The series that have a label whose text the dialect can't say, as it fits its figures. */
+    public Set<String> withoutLabels(Dialect dialect) {
+        return LabelTexts.of(plan, (texts, names) -> query(dialect, texts, names)).without();
+    }
+
     /** Other computed columns than the series. */
     public Sql columns(List<String> names) {
         return new Sql(plan, known, rowsBy, new LinkedHashSet<>(names), tables);
@@ -79,21 +89,19 @@ public final class Sql {
      * @throws dev.trellisgorge.problem.BadInput where the dialect can't say a step or a column, with its place
      */
     public Parametrised in(Dialect dialect) {
-        return query(dialect).parametrised();
+        return query(dialect, Map.of(), wanted).parametrised();
     }
 
     /** With the settings' values in it, for a person who reads it. Errors as {@link #in}. */
     public String withValues(Dialect dialect) {
-        return query(dialect).withValues();
+        return query(dialect, Map.of(), wanted).withValues();
     }
 
-    private Query query(Dialect dialect) {
+    private Query query(Dialect dialect, Map<String, Formula> texts, Set<String> names) {
         Map<String, TableSource> sources = new LinkedHashMap<>();
         known.sources().forEach((name, schema) -> sources.put(name, tables.stream().filter(table -> table.name().equals(name)).findFirst()
                 .map(table -> TableSource.of(rowsBy.map(table::rowsBy).orElse(table), schema, dialect)).orElseGet(() -> TableSource.named(name, schema, rowsBy, dialect))));
-        Map<String, Formula> formulas = new LinkedHashMap<>();
-        plan.columns().forEach(column -> formulas.put(column.name(), column.formula()));
-        Query query = new Query(plan.pipeline(), formulas, wanted, plan.category().stream().toList(), known, sources, dialect);
+        Query query = Query.of(plan, texts, names, known, sources, dialect);
         query.refuseUnordered();
         return query;
     }

@@ -11,9 +11,12 @@ import dev.trellisgorge.formula.Settings;
 import dev.trellisgorge.formula.Window;
 import dev.trellisgorge.pattern.Chart;
 import dev.trellisgorge.pattern.Columns;
+import dev.trellisgorge.pattern.Diverging;
 import dev.trellisgorge.pattern.Figure;
+import dev.trellisgorge.pattern.Labels;
 import dev.trellisgorge.pattern.Words;
 import dev.trellisgorge.plan.PlainChart;
+import dev.trellisgorge.plan.Plan;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Note;
 import dev.trellisgorge.shape.Cut;
@@ -49,6 +52,7 @@ import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.sql.Statement;
 import java.time.LocalDate;
+import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
@@ -58,6 +62,7 @@ import java.util.OptionalInt;
 import java.util.Properties;
 import java.util.concurrent.atomic.AtomicInteger;
 import java.util.logging.Logger;
+import java.util.stream.IntStream;
 import java.util.stream.Stream;
 import org.h2.jdbcx.JdbcDataSource;
 import org.testng.annotations.AfterClass;
@@ -208,6 +213,32 @@ public class DatabaseTest {
         assertThatThrownBy(() -> Database.open(login, dialect, List.of(DatabaseTable.named("o", "plant.outptu")), Settings.NONE, false)).isInstanceOf(BadInput.class)
                 .hasMessageContaining("table 'o': the database has no table 'plant.outptu'. Did you mean").hasMessageMatching("(?is).*plant.output.*|.*'output'.*");
         assertThatThrownBy(() -> Database.open(login, dialect, List.of(DatabaseTable.named("o", "output").rowsBy("lin")), Settings.NONE, false)).isInstanceOf(BadInput.class).hasMessageContaining("there is no column 'lin'");
+    }
+
+    @Test(dataProvider = "databases")
+    public void statementsGiveTheTextsOfLabelsBesideTheSeries(Dialect dialect, int plans) throws SQLException {
+        Login login = login(dialect);
+        DatabaseTable table = DatabaseTable.asked("o", "SELECT * FROM (VALUES ('Fern Pool', 1234.56, 1), ('Mill Race', -0.5, 2), ('Otter Bend', NULL, 3), ('Low Lock', 40, 4)) AS t (\"station\", \"mwh\", \"line\")").rowsBy("line");
+        try (Database database = Database.open(login, dialect, List.of(table), Settings.NONE, false)) {
+            Chart bare = Chart.of("station", Diverging.of("mwh"));
+            Plan plan = bare.labels(Labels.VALUE.format("#,##0.0;(#,##0.0)")).plan(Pipeline.of("o"), database.known());
+            PlainChart chart = plan.over(database);
+            List<String> wanted = new ArrayList<>();
+            List<String> found = new ArrayList<>();
+            IntStream.range(0, chart.data().rowCount()).forEach(row -> chart.series().forEach(series -> wanted.add(chart.labelText(series, row))));
+            try (Connection asked = DriverManager.getConnection(login.url(), login.user().orElse(""), login.password().orElse("")); Statement use = asked.createStatement(); ResultSet rows = use.executeQuery(database.statement(plan))) {
+                while (rows.next()) {
+                    for (String series : plan.series()) {
+                        found.add(Optional.ofNullable(rows.getString("text of " + series)).orElse(""));
+                    }
+                }
+            }
+            assertThat(found).isEqualTo(wanted).contains("1,234.6", "(0.5)", "");
+            assertThat(database.withoutLabels(plan)).isEmpty();
+            Plan fitting = bare.plan(Pipeline.of("o"), database.known());
+            assertThat(database.withoutLabels(fitting)).containsExactlyInAnyOrderElementsOf(plan.series());
+            assertThat(database.statement(fitting)).doesNotContain("text of");
+        }
     }
 
     @Test
