@@ -49,7 +49,7 @@ public final class Lowering {
         for (int i = 0; i < panels.panels().size(); i++) {
             // What lines are called is known by their cells alone.
             List<ReferenceLine> lines = chart.panels().size() == panels.panels().size() ? chart.panels().get(i).references() : panels.panels().get(i).references();
-            done.add(new PanelLowering(has, lowered, panels.panels().get(i).references(lines), plan.orientation() == Orientation.VERTICAL, plan.name()).lower());
+            done.add(inCells ? panels.panels().get(i).references(lines) : new PanelLowering(has, lowered, panels.panels().get(i).references(lines), plan.orientation() == Orientation.VERTICAL, plan.name()).lower());
         }
         if (inCells) {
             done.replaceAll(panel -> panel.each(series -> series.labelled(List.of()))); // their figures stand beside them

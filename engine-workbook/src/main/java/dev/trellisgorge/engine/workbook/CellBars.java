@@ -10,6 +10,7 @@ import dev.trellisgorge.chart.Series;
 import dev.trellisgorge.plan.PlainChart;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Place;
+import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Numbers;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
@@ -18,6 +19,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.function.Consumer;
 import java.util.stream.Collectors;
+import java.util.stream.DoubleStream;
 import java.util.stream.IntStream;
 import java.util.stream.Stream;
 import org.apache.poi.ss.usermodel.Cell;
@@ -48,9 +50,12 @@ final class CellBars {
     /**
      * A column of cells.
      *
-     * @param scale what panes with one scale have in common
+     * @param backwards whether its bars go from right to left; its cells are then 0 or less
+     * @param negated   whether the cells hold the figures with the other sign
+     * @param scale     what panes with one scale have in common
+     * @param behind    what stands behind the bars, one after the other, and is as long as the scale
      */
-    private record Pane(Series series, String heading, boolean backwards, Object scale, Optional<Looks.Covered> covered) {
+    private record Pane(Series series, String heading, boolean backwards, boolean negated, Object scale, List<Series> behind, Optional<Looks.Covered> covered) {
     }
 
     /** @param parts the panels, each as a chart */
@@ -73,8 +78,20 @@ final class CellBars {
                 .filter(series -> series.fill().isPresent() && !(series.column().startsWith("unjudged") && helpers.data().isEmpty(series.column()))).toList();
         Object scale = panel.scale().reaches().isEmpty() ? panel : panel.scale().reaches();
         for (Series series : drawn) {
-            panes.add(new Pane(series, drawn.size() == 1 && !panel.heading().isEmpty() ? panel.heading() : series.name(), panel.scale().backwards(), scale, panel.scale().covered()));
+            boolean negated = panel.scale().backwards();
+            panes.add(new Pane(series, drawn.size() == 1 && !panel.heading().isEmpty() ? panel.heading() : series.name(), negated != isBelow(series), negated, scale,
+                    onBands ? panel.bars().stream().flatMap(group -> group.series().stream()).toList() : List.of(), panel.scale().covered()));
         }
+    }
+
+    /** Whether all of its figures lie below zero, as those of a left side do. */
+    private boolean isBelow(Series series) {
+        return figures(series).anyMatch(figure -> figure < 0) && figures(series).noneMatch(figure -> figure > 0);
+    }
+
+    private DoubleStream figures(Series series) {
+        Column column = helpers.data().column(series.column());
+        return IntStream.range(0, column.size()).filter(column::isPresent).mapToDouble(column::number);
     }
 
     boolean areAsked() {
@@ -146,11 +163,11 @@ final class CellBars {
     private void cell(int line, int column, Pane pane, int row, int wide) {
         ruled(line, column, wide);
         Cell cell = sheet.getRow(line).getCell(column);
-        cell.setCellFormula("IFERROR(" + (pane.backwards() ? "-" : "") + helpers.cellOf(pane.series(), row) + ",\"\")");
+        cell.setCellFormula("IFERROR(" + (pane.negated() ? "-" : "") + helpers.cellOf(pane.series(), row) + ",\"\")");
         PlainChart chart = parts.get(0);
         if (row < chart.data().rowCount() && helpers.data().column(pane.series().column()).isPresent(row)) {
             double figure = helpers.data().column(pane.series().column()).number(row);
-            cell.setCellValue(pane.backwards() ? -figure : figure);
+            cell.setCellValue(pane.negated() ? -figure : figure);
         } else {
             cell.setCellValue("");
         }
@@ -160,19 +177,25 @@ final class CellBars {
     private void rule(List<Pane> some, List<CellRangeAddress> cells, Area area) {
         String from = some.stream().anyMatch(pane -> !pane.backwards()) ? "MIN(0," + all(some, cells, false) + ")" : "0";
         String to = Stream.of(true, false).filter(backwards -> some.stream().anyMatch(pane -> pane.backwards() == backwards))
-                .map(backwards -> (backwards ? "-MIN(0," : "MAX(0,") + all(some, cells, backwards) + ")").collect(Collectors.joining(","));
+                .map(backwards -> (backwards ? "-MIN(0," : "MAX(0,") + all(some, cells, backwards) + ")").collect(Collectors.joining("|"));
         Optional<Looks.Covered> covered = some.get(0).covered();
         int line = area.row() + area.rows();
         CellRangeAddress first = cells.get(0);
         if (some.get(0) == panes.get(0)) {
             TableCells.write(sheet, line, area.column() - 1, ENDS, styles.note(HorizontalAlignment.RIGHT, Optional.empty()));
         }
-        double largest = some.stream().map(pane -> helpers.data().column(pane.series().column())).flatMapToDouble(column -> IntStream.range(0, column.size()).filter(column::isPresent).mapToDouble(column::number)).max().orElse(0);
+        String behind = some.get(0).behind().stream().map(series -> helpers.cellOf(series, 0)).collect(Collectors.joining("+"));
+        double length = some.get(0).behind().stream().mapToDouble(series -> figures(series).findFirst().orElse(0)).sum();
+        double largest = Math.max(length, some.stream().flatMapToDouble(pane -> figures(pane.series()).map(figure -> pane.negated() == pane.backwards() ? figure : -figure)).max().orElse(0));
         Cell end = TableCells.write(sheet, line, first.getFirstColumn(), "", styles.note(some.get(0).backwards() ? HorizontalAlignment.RIGHT : HorizontalAlignment.LEFT, figures(largest)));
         if (covered.isPresent()) {
             end.setCellValue(covered.get().to());
         } else {
-            end.setCellFormula(to.indexOf(',', to.indexOf(')')) < 0 ? to : "MAX(" + to + ")");
+            List<String> ends = new ArrayList<>(List.of(to.split("\\|")));
+            if (!behind.isEmpty()) {
+                ends.add("IFERROR(" + behind + ",0)");
+            }
+            end.setCellFormula(ends.size() == 1 ? to : "MAX(" + String.join(",", ends) + ")");
             end.setCellValue(Math.max(0, largest));
         }
         merge(line, first.getFirstColumn(), first.getLastColumn() - first.getFirstColumn() + 1);
