@@ -38,6 +38,8 @@ final class CellBars {
     private static final String ENDS = "Bars end at";
     /** From here on decimals say nothing of where bars end. */
     private static final int WHOLE = 100;
+    /** Below it two decimals say too little. */
+    private static final double TINY = 0.1;
 
     private final List<PlainChart> parts;
     private final HelperSheet helpers;
@@ -212,7 +214,10 @@ final class CellBars {
     }
 
     private static Optional<Format> figures(double largest) {
-        return largest >= WHOLE ? Optional.of(new Format("#,##0")) : Optional.empty();
+        if (largest >= WHOLE) {
+            return Optional.of(new Format("#,##0"));
+        }
+        return largest < TINY || largest == Math.rint(largest) ? Optional.empty() : Optional.of(new Format("0.00"));
     }
 
     private void merge(int line, int column, int columns) {
