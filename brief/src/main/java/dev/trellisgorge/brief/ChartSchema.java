@@ -64,7 +64,7 @@ final class ChartSchema {
                 .optional("rank", ref("rank"), "Another order of the rows, and how many of them.")
                 .optional("labels", either(ref("labels"), list(ref("labels"))), "What stands at the bars; a list of them for several on one bar.")
                 .optional("beside", list(either(EXPRESSION, ref("figure-column"))), "Figures in columns between the names and bars that lie, as in a table; not of upright bars, `dial` and `ring`.")
-                .optional("in-cells", TRUTH, "Whether the bars stand in cells beside those figures, a column of cells for each series, all on one scale: a workbook's own data bars. Other files draw them as any bars.")
+                .optional("in-cells", TRUTH, "Whether the bars stand in cells beside those figures, a column of cells for each series, with the end of their scale below them: a workbook's own data bars. Other files draw them as any bars.")
                 .optional("names", TEXTS_BY_NAME, "What readers call a series, a class or a part: {below: Below the goal}.")
                 .optional("colors", COLORS_BY_NAME, "The fill of a series, a class or a part: {below: \"#9e2b4b\"}, a name of CSS or a role: good, bad, caution, base, muted, accent, ink.")
                 .optional("orientation", choice("vertical", "horizontal"), "Which way the bars go; the pattern's own where it is not given.")

@@ -20,7 +20,8 @@ public record RunOn(Login login, Dialect dialect) {
     private static final String HERE = "here";
     private static final String SHORT = "duckdb:";
     private static final String FILE = "jdbc:duckdb:";
-    private static final Map<String, Dialect> SPOKEN = Map.of("jdbc:duckdb:", Dialect.DUCKDB, "jdbc:postgresql:", Dialect.POSTGRESQL, "jdbc:h2:", Dialect.H2, "spark:", Dialect.SPARK);
+    private static final String CLUSTER = "spark:";
+    private static final Map<String, Dialect> SPOKEN = Map.of("jdbc:duckdb:", Dialect.DUCKDB, "jdbc:postgresql:", Dialect.POSTGRESQL, "jdbc:h2:", Dialect.H2, CLUSTER, Dialect.SPARK);
     /** The embedded engine, in memory. */
     static final RunOn EMBEDDED = of("duckdb:", Optional.empty(), Optional.empty(), Optional.empty());
 
@@ -36,7 +37,7 @@ public record RunOn(Login login, Dialect dialect) {
      * By a URL: {@code jdbc:…}, {@code spark://HOST:PORT}, or {@code duckdb:} and the file of an embedded database, in memory where none is named; {@code here} is no database at all.
      *
      * @param dialect what it speaks; found from the URL where it is empty, and the standard for others
-     * @throws BadInput where there is no such file
+     * @throws BadInput where there is no such file, or a cluster is to speak something else
      */
     public static RunOn of(String url, Optional<String> user, Optional<String> password, Optional<Dialect> dialect) {
         String jdbc = jdbc(url);
@@ -44,7 +45,14 @@ public record RunOn(Login login, Dialect dialect) {
         if (!file.isEmpty() && !file.startsWith(":") && !Files.exists(Path.of(file.replaceFirst("[?;].*", "")))) {
             throw new BadInput(Place.of(""), "there is no database file '" + file + "'");
         }
+        if (isCluster(url) && dialect.filter(other -> other != Dialect.SPARK).isPresent()) {
+            throw new BadInput(Place.of(""), "a cluster speaks '" + Dialect.SPARK + "', not '" + dialect.get() + "'");
+        }
         return new RunOn(new Login(jdbc, user, password), dialect.or(() -> spoken(jdbc)).orElse(Dialect.STANDARD));
+    }
+
+    static boolean isCluster(String url) {
+        return url.startsWith(CLUSTER);
     }
 
     /** The URL as drivers take it. */

@@ -189,6 +189,7 @@ public class OnTest extends AtDesk {
             {"generation --rows-by line", "--rows-by: is about a database; say which with --on URL"}, {"generation --dialect duckdb", "--dialect: is about a database; say which with --on URL"},
             {"generation --table generation=x", "--table: is about a database; say which with --on URL"}, {"generation --on duckdb: --table generation=x", "generation.yaml:4:3: table 'generation': the database has no table 'x'. Known here: none."},
             {"generation --on duckdb: --table generaton=x", "--table: there is no table 'generaton' in 'data'. Did you mean 'generation'?"}, {"generation --on duckdb: --dialect duckbd", "--dialect: there is no dialect 'duckbd'. Did you mean 'duckdb'?"},
+            {"generation --on spark://127.0.0.1:9 --dialect duckdb", "--on: a cluster speaks 'spark', not 'duckdb'"}, {"generation --on spark://127.0.0.1:9", "nothing on the class path takes 'spark://127.0.0.1:9'"},
             {"generation --on duckdb: --rows-by line", "--rows-by: is about tables of the database, and all are files, which keep their order"},
             {"generation --on duckdb: --set month=2033-01-01", "column 'month': no row holds '2033-01-01', which is what :month is. Did you mean '2031-01-01'?"}};
     }

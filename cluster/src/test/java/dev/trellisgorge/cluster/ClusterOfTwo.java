@@ -104,12 +104,7 @@ final class ClusterOfTwo implements AutoCloseable {
         return url("spark.executor.memory=512m&spark.driver.host=" + HERE + "&spark.driver.bindAddress=" + HERE + "&spark.sql.shuffle.partitions=2");
     }
 
-    /** Ends the workers and what runs on them at once, as machines that fail do. */
-    void killWorkers() {
-        processes.subList(1, processes.size()).forEach(ClusterOfTwo::kill);
-    }
-
-    /** Ends the master too. */
+    /** Ends master, workers and what runs on them at once, as machines that fail do. */
     void killAll() {
         processes.forEach(ClusterOfTwo::kill);
     }

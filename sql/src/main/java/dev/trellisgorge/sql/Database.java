@@ -83,7 +83,7 @@ public final class Database implements Executor, AutoCloseable {
     /** The same by a login. @param tellsAll whether notes that nobody needs are counted too, such as rows that steps leave out; it takes statements of their own */
     public static Database open(Login login, Dialect dialect, List<DatabaseTable> tables, Settings settings, boolean tellsAll) {
         Optional<SessionProvider> provider = ServiceLoader.load(SessionProvider.class).stream().map(ServiceLoader.Provider::get).filter(each -> each.takes(login.url())).findFirst();
-        if (provider.isEmpty() && dialect == Dialect.SPARK) {
+        if (provider.isEmpty() && login.url().startsWith("spark:")) {
             throw new BadInput(Place.of(""), "nothing on the class path takes '" + login + "'; the module of clusters, and its libraries, are to be on it");
         }
         return open(provider.map(each -> each.open(login)).orElseGet(() -> new JdbcSession(login.open(Place.of("")), login, dialect)), tables, settings, tellsAll);

@@ -20,7 +20,7 @@ import java.util.stream.IntStream;
 
 /** Figures and dates as texts by CLDR patterns, in a dialect. Halves are rounded away from zero, of the decimal number that a reader sees. */
 final class WrittenFigures {
-    /** Larger figures have no decimals in a double, and no text here. */
+    /** Digits before the point. Larger figures have no decimals in a double, and are an error of the database. */
     private static final int MOST = 15;
     private static final int MOST_DECIMALS = 12;
     private static final int WEEK = 7;

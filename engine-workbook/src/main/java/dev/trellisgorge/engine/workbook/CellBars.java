@@ -26,7 +26,6 @@ import org.apache.poi.ss.usermodel.Cell;
 import org.apache.poi.ss.usermodel.HorizontalAlignment;
 import org.apache.poi.ss.util.CellRangeAddress;
 import org.apache.poi.ss.util.CellReference;
-import org.apache.poi.xssf.usermodel.XSSFSheet;
 
 /**
  * Bars in cells beside a table's figures, as the format's own data bars: a column of cells for each series, as a cell holds one bar in one
@@ -43,7 +42,7 @@ final class CellBars {
 
     private final List<PlainChart> parts;
     private final HelperSheet helpers;
-    private final XSSFSheet sheet;
+    private final TableCells table;
     private final Styles styles;
     private final DataBars bars;
     private final Consumer<String> told;
@@ -61,10 +60,10 @@ final class CellBars {
     }
 
     /** @param parts the panels, each as a chart */
-    CellBars(List<PlainChart> parts, HelperSheet helpers, XSSFSheet sheet, Styles styles, DataBars bars, Consumer<String> told) {
+    CellBars(List<PlainChart> parts, HelperSheet helpers, TableCells table, Styles styles, DataBars bars, Consumer<String> told) {
         this.parts = parts;
         this.helpers = helpers;
-        this.sheet = sheet;
+        this.table = table;
         this.styles = styles;
         this.bars = bars;
         this.told = told;
@@ -150,21 +149,21 @@ final class CellBars {
 
     private void heading(int line, int column, int columns, String words, HorizontalAlignment edge) {
         for (int across = 0; across < columns; across++) {
-            TableCells.write(sheet, line, column + across, across == 0 ? words : "", styles.heading(edge));
+            table.write(line, column + across, across == 0 ? words : "", styles.heading(edge));
         }
-        merge(line, column, columns);
+        table.merge(line, column, 1, columns);
     }
 
-    private void ruled(int line, int column, int columns) {
-        for (int across = 0; across < columns; across++) {
-            TableCells.write(sheet, line, column + across, "", styles.ruled(HorizontalAlignment.LEFT, Optional.empty()));
+    private Cell ruled(int line, int column, int columns) {
+        for (int across = 1; across < columns; across++) {
+            table.write(line, column + across, "", styles.ruled(HorizontalAlignment.LEFT, Optional.empty()));
         }
-        merge(line, column, columns);
+        table.merge(line, column, 1, columns);
+        return table.write(line, column, "", styles.ruled(HorizontalAlignment.LEFT, Optional.empty()));
     }
 
     private void cell(int line, int column, Pane pane, int row, int wide) {
-        ruled(line, column, wide);
-        Cell cell = sheet.getRow(line).getCell(column);
+        Cell cell = ruled(line, column, wide);
         cell.setCellFormula("IFERROR(" + (pane.negated() ? "-" : "") + helpers.cellOf(pane.series(), row) + ",\"\")");
         PlainChart chart = parts.get(0);
         if (row < chart.data().rowCount() && helpers.data().column(pane.series().column()).isPresent(row)) {
@@ -184,12 +183,12 @@ final class CellBars {
         int line = area.row() + area.rows();
         CellRangeAddress first = cells.get(0);
         if (some.get(0) == panes.get(0)) {
-            TableCells.write(sheet, line, area.column() - 1, ENDS, styles.note(HorizontalAlignment.RIGHT, Optional.empty()));
+            table.write(line, area.column() - 1, ENDS, styles.note(HorizontalAlignment.RIGHT, Optional.empty()));
         }
         String behind = some.get(0).behind().stream().map(series -> helpers.cellOf(series, 0)).collect(Collectors.joining("+"));
         double length = some.get(0).behind().stream().mapToDouble(series -> figures(series).findFirst().orElse(0)).sum();
         double largest = Math.max(length, some.stream().flatMapToDouble(pane -> figures(pane.series()).map(figure -> pane.negated() == pane.backwards() ? figure : -figure)).max().orElse(0));
-        Cell end = TableCells.write(sheet, line, first.getFirstColumn(), "", styles.note(some.get(0).backwards() ? HorizontalAlignment.RIGHT : HorizontalAlignment.LEFT, figures(largest)));
+        Cell end = table.write(line, first.getFirstColumn(), "", styles.note(some.get(0).backwards() ? HorizontalAlignment.RIGHT : HorizontalAlignment.LEFT, figures(largest)));
         if (covered.isPresent()) {
             end.setCellValue(covered.get().to());
         } else {
@@ -200,7 +199,7 @@ final class CellBars {
             end.setCellFormula(ends.size() == 1 ? to : "MAX(" + String.join(",", ends) + ")");
             end.setCellValue(Math.max(0, largest));
         }
-        merge(line, first.getFirstColumn(), first.getLastColumn() - first.getFirstColumn() + 1);
+        table.merge(line, first.getFirstColumn(), 1, first.getLastColumn() - first.getFirstColumn() + 1);
         String largestAt = new CellReference(line, first.getFirstColumn(), true, true).formatAsString();
         String least = covered.map(range -> Numbers.shortest(range.from())).orElse(from);
         for (int at = 0; at < some.size(); at++) {
@@ -218,11 +217,5 @@ final class CellBars {
             return Optional.of(new Format("#,##0"));
         }
         return largest < TINY || largest == Math.rint(largest) ? Optional.empty() : Optional.of(new Format("0.00"));
-    }
-
-    private void merge(int line, int column, int columns) {
-        if (columns > 1) {
-            sheet.addMergedRegionUnsafe(new CellRangeAddress(line, line, column, column + columns - 1));
-        }
     }
 }

@@ -44,7 +44,7 @@ final class TableBlock {
     void fill(Area area) {
         PlainChart first = parts.get(0);
         int count = helpers.lines();
-        CellBars inCells = new CellBars(parts, helpers, sheet, styles, bars, told);
+        CellBars inCells = new CellBars(parts, helpers, cells, styles, bars, told);
         int high = inCells.areAsked() ? 1 : Math.max(1, Math.min(HIGHEST_ROW, (area.rows() - ABOVE - 2) / Math.max(1, count)));
         cells.titles(area, first);
         TableCells.Widths widths = cells.widths(first, area.columns() - Math.max(FEWEST_FOR_BARS, inCells.least()));

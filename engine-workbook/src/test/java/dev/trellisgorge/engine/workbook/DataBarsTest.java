@@ -12,10 +12,12 @@ import dev.trellisgorge.pattern.Chart;
 import dev.trellisgorge.pattern.Columns;
 import dev.trellisgorge.pattern.Diverging;
 import dev.trellisgorge.pattern.Pattern;
+import dev.trellisgorge.pattern.Progress;
 import dev.trellisgorge.pattern.Range;
 import dev.trellisgorge.pattern.Sign;
 import dev.trellisgorge.pattern.TextBar;
 import dev.trellisgorge.pattern.ToTarget;
+import dev.trellisgorge.pattern.Tornado;
 import dev.trellisgorge.plan.PlainChart;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.table.Column;
@@ -167,6 +169,32 @@ public class DataBarsTest {
             List<String> headings = new ArrayList<>();
             book.getSheet("levels").getRow(2).forEach(cell -> headings.add(cell.getStringCellValue()));
             assertThat(headings).filteredOn(words -> !words.isEmpty()).containsExactly("budget", "Spent", "remaining", "above");
+        }
+    }
+
+    private List<List<String>> ends(Pattern pattern) throws IOException {
+        Table budget = Table.of("budget", Column.texts("station", "North Sluice", "Heron Weir"), Column.numbers("spent", 75, 30), Column.numbers("budget", 100, 150));
+        Engines.draw(inCells(pattern, "budget").over(budget, Settings.NONE), file);
+        try (InputStream in = Files.newInputStream(file); XSSFWorkbook book = new XSSFWorkbook(in)) {
+            return rules(book.getSheet("levels")).stream().map(rule -> rule.getDataBar().getCfvoList().stream().map(CTCfvo::getVal).toList()).toList();
+        }
+    }
+
+    @Test
+    public void bothSidesOfATornadoMeetAtZero() throws IOException {
+        List<List<String>> ends = ends(Tornado.of("budget", "spent"));
+        assertThat(ends).hasSize(2);
+        assertThat(ends.get(0).get(0)).isEqualTo("-" + ends.get(1).get(1));
+        assertThat(ends.get(0).get(1)).isEqualTo("0");
+    }
+
+    @Test
+    public void progressIsOneBarThatIsAsFarAsItsBandsAreLong() throws IOException {
+        assertThat(ends(Progress.of("spent", "budget", new Progress.Band("low", 0.5), new Progress.Band("full", 0.5)))).hasSize(1);
+        try (InputStream in = Files.newInputStream(file); XSSFWorkbook book = new XSSFWorkbook(in)) {
+            List<Object> below = new ArrayList<>();
+            book.getSheet("levels").getRow(5).forEach(cell -> below.add(PlanSheets.saved(cell)));
+            assertThat(below).contains(1.0);
         }
     }
 
