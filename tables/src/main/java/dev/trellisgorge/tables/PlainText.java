@@ -18,6 +18,7 @@ import java.util.concurrent.ExecutionException;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import java.util.concurrent.Future;
+import java.util.concurrent.TimeUnit;
 import java.util.stream.IntStream;
 
 /**
@@ -58,14 +59,36 @@ final class PlainText {
         ExecutorService threads = Executors.newFixedThreadPool(threadsAtOnce, task -> {
             Thread thread = new Thread(task, "text");
             thread.setDaemon(true);
+            // what a part fails with is thrown where the part is awaited; a thread that fails besides, as for memory, has nothing to tell
+            thread.setUncaughtExceptionHandler((failed, what) -> { });
             return thread;
         });
         try (FileChannel file = FileChannel.open(source.path(), StandardOpenOption.READ)) {
-            return work.on(file, threads);
+            try {
+                return work.on(file, threads);
+            } finally {
+                end(threads);
+            }
         } catch (IOException e) {
             throw source.unreadable(e);
-        } finally {
-            threads.shutdownNow();
+        }
+    }
+
+    /** What the parts hold is free again afterwards: whoever tells that memory ended needs some. */
+    private static void end(ExecutorService threads) {
+        boolean awaited = false;
+        while (!awaited) {
+            try {
+                threads.shutdownNow();
+                threads.awaitTermination(1, TimeUnit.MINUTES);
+                awaited = true;
+            } catch (OutOfMemoryError e) {
+                // the parts that still run hold all there is; each is about to end
+                Thread.onSpinWait();
+            } catch (InterruptedException e) {
+                Thread.currentThread().interrupt();
+                awaited = true;
+            }
         }
     }
 
