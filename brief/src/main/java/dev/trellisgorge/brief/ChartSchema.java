@@ -158,7 +158,7 @@ final class ChartSchema {
         return titled("Labels", described(new SchemaKeys()
                 .optional("on", ONE_OR_SEVERAL, "The series, parts or classes that have this label; where it is not given, those that carry the chart's figure.")
                 .optional("show", EXPRESSION, "value, share, change, category, part (the piece's own figure), none, or an expression; what the pattern shows where it is not given.")
-                .optional("format", TEXT, "A number pattern as CLDR has it: #,##0.0. The signs of the locale stand for . and , and \u00A4 for its currency.")
+                .optional("format", TEXT, "A number pattern as CLDR has it: #,##0.0; + alone for the plainest with a sign. The signs of the locale stand for . and , and \u00A4 for its currency.")
                 .optional("at", choice("end", "inside", "base", "centre"), "Where it stands on its bar, or in the middle of a ring; where the pattern puts it where it is not given.")
                 .optional("name", TRUTH, "Whether what readers call the series stands before the figure: Progress 80%.").mapping(),
                 "What stands at a chart's bars: one mapping, or a list of them for several labels, each with a place of its own."));

@@ -100,7 +100,7 @@ final class SqlCommand implements Command {
 
     private void tell(Plan plan, Set<String> without) {
         if (!without.isEmpty()) {
-            streams.err().println("gorge: note: chart '" + plan.name() + "': the labels of " + String.join(", ", without) + " fit their figures, so their texts are no columns of the view; say how they are written with labels: {format: …}");
+            streams.err().println("gorge: note: chart '" + plan.name() + "': no dialect says how the labels of " + String.join(", ", without) + " are written, so their texts are no columns of the view; give them a plainer format");
         }
     }
 

@@ -18,7 +18,6 @@ import dev.trellisgorge.table.Kind;
 import java.util.List;
 import java.util.Locale;
 import java.util.Objects;
-import java.util.Objects;
 
 /**
  * How a figure is written for a reader: a CLDR number pattern, as {@link java.text.DecimalFormat} takes it, by the signs of a locale; halves are
@@ -34,6 +33,8 @@ public record Format(String pattern, Locale locale) {
 
     /** The plainest pattern that shows the chart's figures. */
     public static final Format FITTING = new Format("");
+    /** The same with a sign before each. */
+    public static final Format FITTING_SIGNED = new Format("+");
 
     /** @throws IllegalArgumentException where the pattern is malformed */
     public Format {
@@ -72,7 +73,17 @@ public record Format(String pattern, Locale locale) {
 
     /** Whether the figures decide. */
     public boolean isFitting() {
-        return pattern.isEmpty();
+        return pattern.isEmpty() || isSigned();
+    }
+
+    private boolean isSigned() {
+        return pattern.equals("+");
+    }
+
+    /** This one where it says how figures are written; else the one for so many decimals, as {@link #of} counts them. */
+    public Format fitted(int decimals) {
+        String plainest = of(decimals).pattern();
+        return isFitting() ? new Format(isSigned() ? "+" + plainest + ";-" + plainest : plainest).in(locale) : this;
     }
 
     /**
@@ -104,9 +115,9 @@ public record Format(String pattern, Locale locale) {
         if (!isFitting()) {
             return formatted(figure, pattern, locale);
         }
-        Formula words = formatted(figure, of(MOST_DECIMALS).pattern(), locale);
+        Formula words = formatted(figure, fitted(MOST_DECIMALS).pattern(), locale);
         for (int places = MOST_DECIMALS - 1; places >= -1; places--) {
-            words = choose(decimals.equalTo(number(places)), formatted(figure, of(places).pattern(), locale), words);
+            words = choose(decimals.equalTo(number(places)), formatted(figure, fitted(places).pattern(), locale), words);
         }
         return words;
     }

@@ -4,6 +4,7 @@ import static dev.trellisgorge.formula.Formulas.abs;
 import static dev.trellisgorge.formula.Formulas.column;
 import static dev.trellisgorge.formula.Formulas.computed;
 import static dev.trellisgorge.formula.Formulas.max;
+import static dev.trellisgorge.formula.Formulas.negate;
 import static dev.trellisgorge.formula.Formulas.number;
 import static dev.trellisgorge.formula.Formulas.only;
 import static dev.trellisgorge.formula.Formulas.orZero;
@@ -77,7 +78,7 @@ public record Diverging(Formula value) implements Pattern {
 
     @Override
     public void describe(PlanBuilder plan) {
-        plan.series("negative", only(value.below(number(0)), abs(value)))
+        plan.series("negative", only(value.below(number(0)), negate(value)))
                 .series("positive", only(value.above(number(0)), value))
                 .forLabels(END, max(abs(value)))
                 .prove(Identity.everywhere("positive − negative = " + value,

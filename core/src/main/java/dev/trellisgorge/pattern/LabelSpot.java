@@ -31,9 +31,9 @@ public record LabelSpot(String series, Formula when, Formula figure, boolean mai
         return new LabelSpot(series, when, figure, true, Optional.empty(), Optional.empty());
     }
 
-    /** A second figure, with a CLDR number pattern of its own. */
-    public static LabelSpot second(String series, Formula when, Formula figure, String pattern) {
-        return new LabelSpot(series, when, figure, false, Optional.empty(), Optional.of(new Format(pattern)));
+    /** A second figure, with a format of its own. */
+    public static LabelSpot second(String series, Formula when, Formula figure, Format format) {
+        return new LabelSpot(series, when, figure, false, Optional.empty(), Optional.of(format));
     }
 
     /** Whether every row of the series is labelled. */

@@ -13,6 +13,7 @@ import static dev.trellisgorge.formula.Formulas.truth;
 import dev.trellisgorge.chart.BarGroup;
 import dev.trellisgorge.chart.BarGroup.Placing;
 import dev.trellisgorge.chart.Drawing;
+import dev.trellisgorge.chart.Format;
 import dev.trellisgorge.chart.Orientation;
 import dev.trellisgorge.chart.Panel;
 import dev.trellisgorge.chart.Panels;
@@ -145,7 +146,7 @@ public record Progress(Formula value, Formula target, List<Band> bands) implemen
 
     @Override
     public List<LabelSpot> labelled(PlanBuilder plan) {
-        return List.of(LabelSpot.second(POSITION, truth(true), computed("attainment"), "0.#%"));
+        return List.of(LabelSpot.second(POSITION, truth(true), computed("attainment"), new Format("0.#%")));
     }
 
     @Override

@@ -9,6 +9,7 @@ import static dev.trellisgorge.formula.Formulas.present;
 import static dev.trellisgorge.formula.Formulas.truth;
 
 import dev.trellisgorge.chart.Drawing;
+import dev.trellisgorge.chart.Format;
 import dev.trellisgorge.chart.Orientation;
 import dev.trellisgorge.chart.Role;
 import dev.trellisgorge.chart.Series;
@@ -106,7 +107,7 @@ public record Ring(Formula value, Formula target) implements Pattern {
 
     @Override
     public List<LabelSpot> labelled(PlanBuilder plan) {
-        return List.of(LabelSpot.second("met", truth(true), computed("attainment"), "0.#%").at(At.CENTRE));
+        return List.of(LabelSpot.second("met", truth(true), computed("attainment"), new Format("0.#%")).at(At.CENTRE));
     }
 
     @Override

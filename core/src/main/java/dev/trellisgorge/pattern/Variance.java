@@ -14,6 +14,7 @@ import static dev.trellisgorge.formula.Formulas.truth;
 
 import dev.trellisgorge.chart.BarGroup.Placing;
 import dev.trellisgorge.chart.Drawing;
+import dev.trellisgorge.chart.Format;
 import dev.trellisgorge.chart.Orientation;
 import dev.trellisgorge.chart.Panel;
 import dev.trellisgorge.chart.Panels;
@@ -298,10 +299,13 @@ public record Variance(Formula value, Against against, List<As> as, boolean zero
         return spots;
     }
 
-    /** A change has its sign, and no change has none. */
-    private static String format(String series, As way) {
-        String figure = way == As.PERCENT ? "0.#%" : "#,##0.##";
-        return series.equals("level") ? figure : "+" + figure + ";-" + figure;
+    /** A change has its sign, and no change has none. All have as many decimals, so that they read as one column. */
+    private static Format format(String series, As way) {
+        boolean isSigned = !series.equals("level");
+        if (way == As.AMOUNT) {
+            return isSigned ? Format.FITTING_SIGNED : Format.FITTING;
+        }
+        return new Format(isSigned ? "+0.0%;-0.0%" : "0.0%");
     }
 
     @Override

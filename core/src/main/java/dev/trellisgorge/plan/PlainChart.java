@@ -459,8 +459,8 @@ public final class PlainChart {
                 return label;
             }
             boolean words = data.plan().kind(label.column()) == Kind.TEXT;
-            Format plainest = words || label.decimals().isEmpty() || data.rowCount() == 0 ? Format.of(0) : Format.of((int) data.column(label.decimals().get()).number(0));
-            return label.written(plainest.in(label.format().locale()));
+            int decimals = words || label.decimals().isEmpty() || data.rowCount() == 0 ? 0 : (int) data.column(label.decimals().get()).number(0);
+            return label.written(label.format().fitted(decimals));
         }
     }
 }

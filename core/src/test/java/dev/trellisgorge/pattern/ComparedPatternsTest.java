@@ -133,7 +133,7 @@ public class ComparedPatternsTest {
         Table table = Table.of("t", Column.texts("c", "x", "y", "z"), Column.numbers("v", 0, 60, 45));
         PlainChart chart = Chart.of("c", Variance.of("v")).over(table, Settings.NONE);
         assertThat(Rows.notes(chart)).containsExactly("no previous figure, so no change: x (0)", "compared with zero, so no change in per cent: y (60)");
-        assertThat(chart.labelText("down", chart.labels().get("down").get(0), 2)).isEqualTo("-25%");
+        assertThat(chart.labelText("down", chart.labels().get("down").get(0), 2)).isEqualTo("-25.0%");
         PlainChart amounts = Chart.of("c", Variance.of("v").as(Variance.As.AMOUNT)).over(table, Settings.NONE);
         assertThat(Rows.failures(Rows.moved(amounts, "up", 1, 61))).containsExactly("reference + change = value: y");
         assertThat(Rows.failures(Rows.moved(chart, "value", 2, 46))).contains("value = v: z");

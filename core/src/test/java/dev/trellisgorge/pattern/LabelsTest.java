@@ -39,7 +39,7 @@ public class LabelsTest {
             {ToTarget.of("v", "w"), "70|13|-5+95|0||31"}, {Marker.of("v", "w"), "70+40|13+13|-5+90|0+7|9|31+400"},
             {Progress.of("v", "w", new Progress.Band("all", 1)), "2|1|0|0||0"}, // the format is for what the pattern shows, a share
             {Variance.of("v").as(Variance.As.AMOUNT), "70|13+-57|-5+-18|0++5||31"},
-            {Variance.of("v").against(column("w")), "70++75%|13+0%|-5+-105.6%|0+-100%||31+-92.3%"},
+            {Variance.of("v").against(column("w")), "70++75.0%|13+0.0%|-5+-105.6%|0+-100.0%||31+-92.3%"},
             {Waterfall.of("v").kinds(List.of("a"), List.of(), List.of("f")), "70|13|-5|0||78"},
             {Breakdown.of("v"), "109|70|13|-5|0||31"}, {Tornado.of("w", "w"), "40+40|13+13|90+90|7+7|9+9|400+400"},
             {Diverging.of("v"), "70|13|-5|||31"}, {Range.of(number(-3), column("w")), "43|16|93|10|12|403"}, {TextBar.of("v"), VALUES}};
@@ -76,7 +76,7 @@ public class LabelsTest {
             {PROGRESS, List.of(Labels.VALUE), "175%|100%|-5.6%|0%||7.8%"}, {PROGRESS, List.of(Labels.of(Labels.Show.VALUE)), "70|13|-5|0||31"},
             {PROGRESS, List.of(Labels.VALUE.format("0%").withName()), "position 175%|position 100%|position -6%|position 0%||position 8%"},
             {Variance.of("v"), List.of(Labels.VALUE.format("0.0"), Labels.VALUE.on("change").format("0%")), "70.0|13.0+-81%|-5.0+-138%|0.0+100%||31.0"},
-            {Variance.of("v"), List.of(Labels.VALUE), "70|13+-81.4%|-5+-138.5%|0++100%||31"}};
+            {Variance.of("v"), List.of(Labels.VALUE), "70|13+-81.4%|-5+-138.5%|0++100.0%||31"}};
     }
 
     @Test(dataProvider = "several")

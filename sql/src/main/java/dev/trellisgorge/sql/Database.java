@@ -205,7 +205,7 @@ public final class Database implements Executor, AutoCloseable {
         return LabelTexts.beside(plan, (texts, wanted) -> query(plan, texts, wanted)).withValues();
     }
 
-    /** The series of a plan that have a label whose text the dialect can't say, as it fits its figures. */
+    /** The series of a plan that have a label whose text the dialect can't say. */
     public Set<String> withoutLabels(Plan plan) {
         return LabelTexts.of(plan, (texts, wanted) -> query(plan, texts, wanted)).without();
     }

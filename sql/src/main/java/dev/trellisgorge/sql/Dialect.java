@@ -28,6 +28,9 @@ public enum Dialect {
     private static final String TENS = IntStream.range(0, 5).mapToObj(i -> "(VALUES (0), (1), (2), (3), (4), (5), (6), (7), (8), (9)) AS d" + i + " (n)").collect(Collectors.joining(" CROSS JOIN "));
     private static final String DIGITS = "(d0.n + d1.n * 10 + d2.n * 100 + d3.n * 1000 + d4.n * 10000)";
 
+    private static final int GROUP = 3;
+    private static final int MOST_GROUPS = 6;
+
     private final String number;
     private final String text;
     private final String collation;
@@ -136,8 +139,19 @@ public enum Dialect {
             case DUCKDB -> "FORMAT('{:,}', CAST(" + digits + " AS BIGINT))";
             case POSTGRESQL -> "REGEXP_REPLACE(" + digits + ", '([0-9])(?=([0-9]{3})+$)', '\\1,', 'g')";
             case H2, SPARK -> "REGEXP_REPLACE(" + digits + ", '([0-9])(?=([0-9]{3})+$)', '$1,')";
-            case STANDARD -> "REPLACE_REGEX('([0-9])(?=([0-9]{3})+$)' IN " + digits + " WITH '$1,' OCCURRENCE ALL)";
+            case STANDARD -> inThrees(digits);
         };
+    }
+
+    /** Without expressions for patterns, which few databases have as the standard has them: six groups, of which the blank ones go. */
+    private static String inThrees(String digits) {
+        String groups = IntStream.range(0, MOST_GROUPS).mapToObj(group -> "SUBSTRING(LPAD(" + digits + ", " + MOST_GROUPS * GROUP + ", ' ') FROM " + (group * GROUP + 1) + " FOR " + GROUP + ")").collect(Collectors.joining(" || ',' || "));
+        return "TRIM(LEADING ' ' FROM REPLACE(" + groups + ", '" + " ".repeat(GROUP) + ",', ''))";
+    }
+
+    /** What has an expression computed on its own: else some databases write out its columns wherever they are read. */
+    String computedOnce() {
+        return this == POSTGRESQL ? "MATERIALIZED " : "";
     }
 
     /** What stands behind an order, for the first row alone. */
@@ -195,7 +209,7 @@ public enum Dialect {
             case DUCKDB -> "REGEXP_FULL_MATCH(" + text + ", '" + pattern + "')";
             case POSTGRESQL -> "(" + text + " ~ '^(" + pattern + ")$')";
             case H2, SPARK -> "REGEXP_LIKE(" + text + ", '^(" + pattern + ")$')";
-            case STANDARD -> "(" + text + " LIKE_REGEX '^(" + pattern + ")$')";
+            case STANDARD -> "(" + text + " SIMILAR TO '" + pattern + "')";
         };
     }
 

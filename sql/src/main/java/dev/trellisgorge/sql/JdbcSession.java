@@ -22,6 +22,9 @@ final class JdbcSession implements Session {
     private static final int ROWS_AT_ONCE = 10_000;
 
     private final Connection connection;
+    /** A statement of so many signs says expressions and not only totals. */
+    private static final int LONG = 5000;
+
     private final Login shown;
     private final Dialect dialect;
     private final DatabaseTables found;
@@ -55,7 +58,7 @@ final class JdbcSession implements Session {
     @Override
     public List<Column> rows(String name, Sql.Parametrised statement, List<Kind> kinds) {
         List<Field> fields = IntStream.range(0, kinds.size()).mapToObj(i -> Field.of(String.valueOf(i), kinds.get(i))).toList();
-        try (PreparedStatement query = connection.prepareStatement(statement.text())) {
+        try (PreparedStatement query = prepared(statement.text())) {
             running = Optional.of(query);
             query.setFetchSize(ROWS_AT_ONCE);
             for (int i = 0; i < statement.parameters().size(); i++) {
@@ -73,6 +76,16 @@ final class JdbcSession implements Session {
         } finally {
             running = Optional.empty();
         }
+    }
+
+    /** Compiling long expressions takes a server longer than working them out; so it is told not to, for this transaction. */
+    private PreparedStatement prepared(String text) throws SQLException {
+        if (dialect == Dialect.POSTGRESQL && text.length() > LONG) {
+            try (Statement set = connection.createStatement()) {
+                set.execute("SELECT SET_CONFIG(name, 'off', TRUE) FROM pg_settings WHERE name = 'jit'");
+            }
+        }
+        return connection.prepareStatement(text);
     }
 
     @Override

@@ -12,8 +12,7 @@ import java.util.Map;
 import java.util.Set;
 
 /**
- * The texts of a plan's labels as columns beside its series, each there where its bar is. A label that fits its figures is written with an exponent
- * where they are tiny, which no dialect says; one with a format of its own can be said.
+ * The texts of a plan's labels as columns beside its series, each there where its bar is, as far as a dialect says how they are written.
  *
  * @param said    the columns of texts
  * @param without the series that have a label which can't be said

@@ -1,5 +1,6 @@
 package dev.trellisgorge.sql;
 
+import dev.trellisgorge.formula.Formula;
 import dev.trellisgorge.formula.Window;
 import dev.trellisgorge.table.Schema;
 import java.util.Collection;
@@ -16,11 +17,12 @@ import java.util.stream.Stream;
  *
  * @param columns   of the table, by their own names
  * @param computed  those that were computed over it
+ * @param aids      those that only serve others
  * @param weights   by the column whose cells are means, the one that says of how many cells
  * @param row       the one that tells the order of the rows; not there where they are in none
  * @param numbering what it says
  */
-record Relation(String name, Schema schema, Map<String, String> columns, Map<String, String> computed, Map<Window.Cumulative, String> parts, Map<String, String> weights, String row, Numbering numbering) {
+record Relation(String name, Schema schema, Map<String, String> columns, Map<String, String> computed, Map<Aid, String> aids, Map<String, String> weights, String row, Numbering numbering) {
 
     /** What is known of the order of rows. */
     enum Numbering {
@@ -32,31 +34,51 @@ record Relation(String name, Schema schema, Map<String, String> columns, Map<Str
         FROM_ONE
     }
 
+    /** A column that only serves formulas of a later expression. */
+    sealed interface Aid {
+
+        /** The number of the part that a running sum is in, which starts anew with each. */
+        record Part(Window.Cumulative sum) implements Aid {
+        }
+
+        /** The digits of a figure, from the first to the last that is not 0, as a text; empty for 0. */
+        record Digits(Formula figure) implements Aid {
+        }
+
+        /** How many digits stand before its point; below 0 for zeros that follow the point. */
+        record Point(Formula figure) implements Aid {
+        }
+
+        /** What another one is made of. */
+        record Draft(Aid of, int version) implements Aid {
+        }
+    }
+
     /** The same columns in another expression. */
     Relation named(String other) {
-        return new Relation(other, schema, columns, computed, parts, weights, row, numbering);
+        return new Relation(other, schema, columns, computed, aids, weights, row, numbering);
     }
 
     Relation with(String column, String alias) {
         Map<String, String> more = new LinkedHashMap<>(computed);
         more.put(column, alias);
-        return new Relation(name, schema, columns, more, parts, weights, row, numbering);
+        return new Relation(name, schema, columns, more, aids, weights, row, numbering);
     }
 
-    Relation with(Window.Cumulative sum, String alias) {
-        Map<Window.Cumulative, String> more = new LinkedHashMap<>(parts);
-        more.put(sum, alias);
+    Relation with(Aid aid, String alias) {
+        Map<Aid, String> more = new LinkedHashMap<>(aids);
+        more.put(aid, alias);
         return new Relation(name, schema, columns, computed, more, weights, row, numbering);
     }
 
     Relation weighted(String column, String alias) {
         Map<String, String> more = new LinkedHashMap<>(weights);
         more.put(column, alias);
-        return new Relation(name, schema, columns, computed, parts, more, row, numbering);
+        return new Relation(name, schema, columns, computed, aids, more, row, numbering);
     }
 
     Relation numbered(Numbering other) {
-        return new Relation(name, schema, columns, computed, parts, weights, row, other);
+        return new Relation(name, schema, columns, computed, aids, weights, row, other);
     }
 
     boolean isOrdered() {
@@ -65,7 +87,7 @@ record Relation(String name, Schema schema, Map<String, String> columns, Map<Str
 
     /** Names that are taken, in one case. */
     Set<String> taken() {
-        return Stream.of(columns.values(), computed.values(), parts.values(), weights.values(), List.of(row)).flatMap(Collection::stream).map(name -> name.toLowerCase(Locale.ROOT)).collect(Collectors.toSet());
+        return Stream.of(columns.values(), computed.values(), aids.values(), weights.values(), List.of(row)).flatMap(Collection::stream).map(name -> name.toLowerCase(Locale.ROOT)).collect(Collectors.toSet());
     }
 
     /** The names in expressions over it. */
@@ -112,8 +134,8 @@ record Relation(String name, Schema schema, Map<String, String> columns, Map<Str
         }
 
         @Override
-        public String part(Window.Cumulative sum) {
-            return quoted(parts.get(sum));
+        public String aid(Aid aid) {
+            return quoted(aids.get(aid));
         }
 
         @Override

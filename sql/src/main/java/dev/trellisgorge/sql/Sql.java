@@ -61,7 +61,7 @@ public final class Sql {
         return LabelTexts.beside(plan, (texts, names) -> query(dialect, texts, names)).withValues();
     }
 
-    /** The series that have a label whose text the dialect can't say, as it fits its figures. */
+    /** The series that have a label whose text the dialect can't say. */
     public Set<String> withoutLabels(Dialect dialect) {
         return LabelTexts.of(plan, (texts, names) -> query(dialect, texts, names)).without();
     }

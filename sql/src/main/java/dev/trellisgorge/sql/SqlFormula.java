@@ -6,6 +6,7 @@ import dev.trellisgorge.formula.Condition;
 import dev.trellisgorge.formula.Formula;
 import dev.trellisgorge.formula.Leaf;
 import dev.trellisgorge.formula.Numeric;
+import dev.trellisgorge.formula.SheetTexts;
 import dev.trellisgorge.formula.Textual;
 import dev.trellisgorge.formula.Typing;
 import dev.trellisgorge.formula.Window;
@@ -38,8 +39,8 @@ final class SqlFormula implements Formula.Cases<String> {
         /** The relation that the leaves are columns of. */
         String relation();
 
-        /** The column that numbers the parts which a running sum starts anew with. */
-        String part(Window.Cumulative sum);
+        /** A column that was computed before for a formula to read. */
+        String aid(Relation.Aid aid);
 
         /** The same names, of one of several relations that an expression reads. */
         Names of(String alias);
@@ -218,16 +219,19 @@ final class SqlFormula implements Formula.Cases<String> {
             case TEXT -> of;
             case DATE -> dialect.cast(of, Kind.TEXT);
             case TRUTH -> "CASE WHEN " + of + " THEN 'true' WHEN NOT " + of + " THEN 'false' END";
-            case NUMBER -> throw refused(f, "databases don't agree on how a number is written");
+            case NUMBER -> new WrittenDigits(dialect, names, f.of()).shortest(of);
         };
     }
 
     @Override
     public String formatted(Textual.Formatted f, Kind kind) {
+        if (f.of() instanceof Leaf.Absent) { // of whatever kind the pattern is for
+            return "CAST(NULL AS " + dialect.type(kind) + ")";
+        }
         WrittenFigures written = new WrittenFigures(dialect);
         String of = write(f.of());
         Optional<String> text = switch (typing.of(f.of())) {
-            case NUMBER -> written.number(of, f.pattern(), f.locale());
+            case NUMBER -> SheetTexts.isExponential(f.pattern()) ? new WrittenDigits(dialect, names, f.of()).exponential(of, f.pattern(), f.locale()) : written.number(of, f.pattern(), f.locale());
             case DATE -> written.day(of, f.pattern(), f.locale());
             default -> written.period(of, f.pattern(), f.locale());
         };
@@ -249,7 +253,7 @@ final class SqlFormula implements Formula.Cases<String> {
     public String cumulative(Window.Cumulative f, Kind kind) {
         String zero = dialect.number(0);
         String sum = dialect.sum("COALESCE(" + write(f.of()) + ", " + zero + ")");
-        return sum + " OVER (" + (f.restart() instanceof Leaf.Absent ? "" : "PARTITION BY " + names.part(f) + " ") + soFar() + ")";
+        return sum + " OVER (" + (f.restart() instanceof Leaf.Absent ? "" : "PARTITION BY " + names.aid(new Relation.Aid.Part(f)) + " ") + soFar() + ")";
     }
 
     @Override

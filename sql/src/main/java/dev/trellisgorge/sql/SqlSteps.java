@@ -1,6 +1,7 @@
 package dev.trellisgorge.sql;
 
 import dev.trellisgorge.formula.Formula;
+import dev.trellisgorge.formula.Textual;
 import dev.trellisgorge.formula.Typing;
 import dev.trellisgorge.formula.Window;
 import dev.trellisgorge.problem.BadInput;
@@ -164,7 +165,7 @@ final class SqlSteps {
 
     private static boolean needsColumns(Formula formula) {
         boolean again = Statement.isReadAgain(formula) && formula.operands().stream().anyMatch(operand -> !operand.operands().isEmpty());
-        return again || formula instanceof Window || RowOrder.reads(formula) || formula.operands().stream().anyMatch(SqlSteps::needsColumns);
+        return again || formula instanceof Textual.Text || WrittenDigits.hasExponent(formula) || formula instanceof Window || RowOrder.reads(formula) || formula.operands().stream().anyMatch(SqlSteps::needsColumns);
     }
 
     private Relation filtered(Relation over, Formula condition, Step step) {

@@ -18,6 +18,7 @@ import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
@@ -100,8 +101,13 @@ final class Statement {
 
     /** Adds an expression. @param what it does, in words */
     void add(String name, String what, String select) {
+        add(name, what, select, "");
+    }
+
+    /** @param computed how a dialect says that it is computed on its own, once */
+    private void add(String name, String what, String select, String computed) {
         String said = what.replaceAll("[\\p{Cntrl}\\u2028\\u2029]", " ");
-        expressions.add("-- " + (said.length() > LINE ? said.substring(0, said.offsetByCodePoints(LINE, 0)) + "…" : said) + "\n" + dialect.quoted(name) + " AS (\n  " + select + "\n)");
+        expressions.add("-- " + (said.length() > LINE ? said.substring(0, said.offsetByCodePoints(LINE, 0)) + "…" : said) + "\n" + dialect.quoted(name) + " AS " + computed + "(\n  " + select + "\n)");
     }
 
     /** A relation of a schema's columns, under names of their own. */
@@ -117,7 +123,7 @@ final class Statement {
         Relation at = formulas.values().stream().anyMatch(RowOrder::reads) ? numbered(over) : over;
         Stages stages = Stages.of(formulas, formulas.keySet(), typing, GRAIN);
         for (Stages.Stage stage : stages.all()) {
-            at = stage(parts(at, stage, typing), stage, typing, what);
+            at = stage(aided(at, stage, typing), stage, typing, what);
         }
         return at;
     }
@@ -135,24 +141,52 @@ final class Statement {
         return select(made, over, selected, what + (wanted.isEmpty() ? ", in between" : ": " + wanted));
     }
 
+    /** What the formulas of a stage read besides columns. */
+    private Relation aided(Relation over, Stages.Stage stage, Typing typing) {
+        Relation made = parts(over, stage, typing);
+        Set<Formula> figures = new LinkedHashSet<>();
+        stage.columns().forEach(column -> WrittenDigits.read(column.formula(), typing, figures));
+        figures.removeIf(figure -> made.aids().containsKey(new Relation.Aid.Digits(figure)));
+        if (figures.isEmpty()) {
+            return made;
+        }
+        Map<Formula, String> expressions = new LinkedHashMap<>();
+        SqlFormula writer = new SqlFormula(dialect, typing, made.names(dialect), Place.of("column '" + stage.columns().get(0).name() + "'"));
+        figures.forEach(figure -> expressions.put(figure, writer.write(figure)));
+        return new WrittenDigits.Columns(this, made).of(expressions);
+    }
+
     /** Running sums that start anew are sums of parts, which are numbered before. */
     private Relation parts(Relation over, Stages.Stage stage, Typing typing) {
-        Relation made = over;
-        List<String> selected = new ArrayList<>();
+        Map<Relation.Aid, String> numbers = new LinkedHashMap<>();
         for (Stages.StageColumn column : stage.columns()) {
             if (column.formula() instanceof Window.Cumulative sum && !(sum.restart() instanceof Leaf.Absent)) {
-                String alias = free("part", made);
                 SqlFormula writer = new SqlFormula(dialect, typing, over.names(dialect), Place.of("column '" + column.name() + "'"));
-                selected.add("SUM(CASE WHEN " + writer.write(sum.restart()) + " THEN 1 ELSE 0 END) OVER (ORDER BY " + over.names(dialect).row() + " ROWS UNBOUNDED PRECEDING) AS " + dialect.quoted(alias));
-                made = made.with(sum, alias);
+                numbers.put(new Relation.Aid.Part(sum), "SUM(CASE WHEN " + writer.write(sum.restart()) + " THEN 1 ELSE 0 END) OVER (ORDER BY " + over.names(dialect).row() + " ROWS UNBOUNDED PRECEDING)");
             }
         }
-        return selected.isEmpty() ? over : select(made, over, selected, "number the parts between restarts");
+        return numbers.isEmpty() ? over : aided(over, numbers, "part", "number the parts between restarts");
+    }
+
+    /** The same rows with more columns, which only serve formulas, but many times each. @param wanted what they are called */
+    Relation aided(Relation over, Map<Relation.Aid, String> expressions, String wanted, String what) {
+        Relation made = over;
+        List<String> selected = new ArrayList<>();
+        for (Map.Entry<Relation.Aid, String> each : expressions.entrySet()) {
+            String alias = free(wanted, made);
+            selected.add(each.getValue() + " AS " + dialect.quoted(alias));
+            made = made.with(each.getKey(), alias);
+        }
+        return select(made, over, selected, what, dialect.computedOnce());
     }
 
     private Relation select(Relation made, Relation over, List<String> selected, String what) {
+        return select(made, over, selected, what, "");
+    }
+
+    private Relation select(Relation made, Relation over, List<String> selected, String what, String computed) {
         Relation named = made.named(free("columns"));
-        add(named.name(), what, "SELECT " + dialect.quoted("here") + ".*,\n    " + String.join(",\n    ", selected) + "\n  FROM " + dialect.quoted(over.name()) + " AS " + dialect.quoted("here"));
+        add(named.name(), what, "SELECT " + dialect.quoted("here") + ".*,\n    " + String.join(",\n    ", selected) + "\n  FROM " + dialect.quoted(over.name()) + " AS " + dialect.quoted("here"), computed);
         return named;
     }
 

@@ -54,7 +54,7 @@ final class WrittenFigures {
         return Optional.of("CASE WHEN " + figure + " < 0 AND " + shifted + " <> 0 THEN " + negative + " WHEN " + figure + " IS NOT NULL THEN " + positive + " END");
     }
 
-    private String around(String prefix, String body, String suffix) {
+    String around(String prefix, String body, String suffix) {
         return (prefix.isEmpty() ? "" : dialect.text(prefix) + " || ") + body + (suffix.isEmpty() ? "" : " || " + dialect.text(suffix));
     }
 
@@ -71,7 +71,7 @@ final class WrittenFigures {
     }
 
     /** @param bare whether nothing stands before the point of a figure below 1, so that a zero alone is to be said */
-    private String fraction(String text, int least, int most, String point, boolean bare) {
+    String fraction(String text, int least, int most, String point, boolean bare) {
         if (most == 0) {
             return bare ? " || CASE WHEN " + text + " = '0' THEN '0' ELSE '' END" : "";
         }

@@ -221,24 +221,34 @@ public class DatabaseTest {
         DatabaseTable table = DatabaseTable.asked("o", "SELECT * FROM (VALUES ('Fern Pool', 1234.56, 1), ('Mill Race', -0.5, 2), ('Otter Bend', NULL, 3), ('Low Lock', 40, 4)) AS t (\"station\", \"mwh\", \"line\")").rowsBy("line");
         try (Database database = Database.open(login, dialect, List.of(table), Settings.NONE, false)) {
             Chart bare = Chart.of("station", Diverging.of("mwh"));
-            Plan plan = bare.labels(Labels.VALUE.format("#,##0.0;(#,##0.0)")).plan(Pipeline.of("o"), database.known());
-            PlainChart chart = plan.over(database);
-            List<String> wanted = new ArrayList<>();
-            List<String> found = new ArrayList<>();
-            IntStream.range(0, chart.data().rowCount()).forEach(row -> chart.series().forEach(series -> wanted.add(chart.labelText(series, row))));
-            try (Connection asked = DriverManager.getConnection(login.url(), login.user().orElse(""), login.password().orElse("")); Statement use = asked.createStatement(); ResultSet rows = use.executeQuery(database.statement(plan))) {
-                while (rows.next()) {
-                    for (String series : plan.series()) {
-                        found.add(Optional.ofNullable(rows.getString("text of " + series)).orElse(""));
-                    }
+            assertThat(texts(bare.labels(Labels.VALUE.format("#,##0.0;(#,##0.0)")), database, login)).contains("1,234.6", "(0.5)", "");
+            assertThat(texts(bare, database, login)).contains("1,234.56", "-0.50", "40.00");
+            assertThat(texts(Chart.of("station", new Diverging(Formulas.column("mwh").over(Formulas.number(1e6)))), database, login)).contains("1.23E-3", "-5E-7", "4E-5");
+            assertThat(texts(bare.labels(Labels.VALUE.format("0.0E00")), database, login)).contains("1.2E03", "-5.0E-01", "4.0E01");
+            assertThat(texts(bare.labels(Labels.of(Formulas.concat(Formulas.written(Formulas.column("mwh")), Formulas.text(" MWh")))), database, login)).contains("1234.56 MWh", "-0.5 MWh", "40 MWh");
+            Plan grouped = bare.labels(Labels.VALUE.format("##0.0E0")).plan(Pipeline.of("o"), database.known());
+            assertThat(database.withoutLabels(grouped)).containsExactlyInAnyOrderElementsOf(grouped.series());
+            assertThat(database.statement(grouped)).doesNotContain("text of");
+        }
+    }
+
+    /** What a statement gives as the texts of labels, which is what the chart writes. */
+    private static List<String> texts(Chart chart, Database database, Login login) throws SQLException {
+        Plan plan = chart.plan(Pipeline.of("o"), database.known());
+        PlainChart drawn = plan.over(database);
+        List<String> wanted = new ArrayList<>();
+        List<String> found = new ArrayList<>();
+        IntStream.range(0, drawn.data().rowCount()).forEach(row -> drawn.series().forEach(series -> wanted.add(drawn.labelText(series, row))));
+        try (Connection asked = DriverManager.getConnection(login.url(), login.user().orElse(""), login.password().orElse("")); Statement use = asked.createStatement(); ResultSet rows = use.executeQuery(database.statement(plan))) {
+            while (rows.next()) {
+                for (String series : plan.series()) {
+                    found.add(Optional.ofNullable(rows.getString("text of " + series)).orElse(""));
                 }
             }
-            assertThat(found).isEqualTo(wanted).contains("1,234.6", "(0.5)", "");
-            assertThat(database.withoutLabels(plan)).isEmpty();
-            Plan fitting = bare.plan(Pipeline.of("o"), database.known());
-            assertThat(database.withoutLabels(fitting)).containsExactlyInAnyOrderElementsOf(plan.series());
-            assertThat(database.statement(fitting)).doesNotContain("text of");
         }
+        assertThat(database.withoutLabels(plan)).isEmpty();
+        assertThat(found).isEqualTo(wanted);
+        return found;
     }
 
     @Test

@@ -65,11 +65,10 @@ final class LabelOfLength {
                         || figure.get().condition().equals(Formulas.present(Formulas.computed(series.column()))));
     }
 
-    /** A formula in which a column that only stands for another, masks it or turns its sign, is written out. */
+    /** A formula in which a column is written out, as far as it stands alone, is masked or has its sign turned. */
     private Formula plain(Formula formula) {
         if (formula instanceof Leaf.Computed made) {
-            Formula of = plan.column(made.name()).formula();
-            return of instanceof Leaf.Column || of instanceof Leaf.Computed || of instanceof Numeric.Negate || only(of).isPresent() ? plain(of) : formula;
+            return plain(plan.column(made.name()).formula());
         }
         return formula instanceof Numeric.Negate negated ? new Numeric.Negate(plain(negated.of()))
                 : only(formula).map(when -> masked(formula, plain(when.result()))).orElse(formula);

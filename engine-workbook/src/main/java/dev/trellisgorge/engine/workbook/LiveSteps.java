@@ -31,7 +31,6 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
-import java.util.function.Function;
 
 /**
  * The steps of a pipeline as formulas, from the last one that can't be on: what that one gives stands on a sheet as it was, and all
@@ -40,7 +39,8 @@ import java.util.function.Function;
 final class LiveSteps {
     private final Executor executor;
     private final Frozen frozen;
-    private final Function<Table, RawSheets.Stands> rawSheet;
+    private final RawSheets rawSheets;
+    private final List<RawSheets.Filled> filled = new ArrayList<>();
     private final StepSheet steps;
     private final StepRows rows;
     private final StepGroups groups;
@@ -54,16 +54,16 @@ final class LiveSteps {
     }
 
     /**
-     * @param rawSheet says where a table's cells stand
+     * @param rawSheets say where a table's cells stand
      * @param steps    the sheet that the formulas go to
      * @param choices  given what a reader may pick rows by
      * @param chart    what the rows are for
      * @param options  of which the room for rows to come is read
      */
-    LiveSteps(Executor executor, Function<Table, RawSheets.Stands> rawSheet, StepSheet steps, Choices choices, String chart, Options options) {
+    LiveSteps(Executor executor, RawSheets rawSheets, StepSheet steps, Choices choices, String chart, Options options) {
         this.executor = executor;
         this.frozen = new Frozen(executor.settings());
-        this.rawSheet = rawSheet;
+        this.rawSheets = rawSheets;
         this.steps = steps;
         this.rows = new StepRows(steps);
         this.groups = new StepGroups(steps, options.spareBars());
@@ -75,6 +75,11 @@ final class LiveSteps {
     /** The steps that can't be formulas, of all pipelines so far; those before them in their pipeline stay too. */
     List<Stays> stays() {
         return List.copyOf(stays);
+    }
+
+    /** What the formulas of all pipelines so far count on. */
+    List<RawSheets.Filled> filled() {
+        return List.copyOf(filled);
     }
 
     /**
@@ -96,7 +101,7 @@ final class LiveSteps {
         if (from == all.size() && !(all.isEmpty() && options.spareRows() > 0)) {
             return Optional.empty();
         }
-        Block block = raw(table(pipeline, from));
+        Block block = raw(table(pipeline, from), reads.get(from));
         for (int at = from; at < all.size(); at++) {
             boolean folded = all.subList(at + 1, all.size()).stream().anyMatch(LiveSteps::folds);
             block = after(all.get(at), block, table(pipeline, at + 1), reads.get(at + 1), folded);
@@ -104,8 +109,13 @@ final class LiveSteps {
         return Optional.of(block);
     }
 
-    private Block raw(Table table) {
-        return options.spareRows() == 0 ? Block.raw(table, rawSheet.apply(table)) : steps.arrivals(table, rawSheet.apply(table), options.spareRows());
+    private Block raw(Table table, Set<String> read) {
+        RawSheets.Stands stands = rawSheets.of(table);
+        if (options.spareRows() > 0) {
+            return steps.arrivals(table, stands, options.spareRows());
+        }
+        rawSheets.filled(table, read).ifPresent(filled::add);
+        return Block.raw(table, stands);
     }
 
     private Table table(Pipeline pipeline, int steps) {
@@ -202,7 +212,7 @@ final class LiveSteps {
         } else if (step instanceof Join join) {
             Set<String> there = new HashSet<>(needed);
             there.addAll(join.on().values());
-            Block other = rows(join.other(), there).orElseGet(() -> raw(executor.run(join.other())));
+            Block other = rows(join.other(), there).orElseGet(() -> raw(executor.run(join.other()), there));
             steps.begin(step);
             return groups.joined(block, other, after, join, needed, folded ? block.lines() : room(block, after, after.rowCount()));
         }

@@ -1,8 +1,11 @@
 package dev.trellisgorge.engine.workbook;
 
+import dev.trellisgorge.chart.Drawing;
 import dev.trellisgorge.chart.Looks.Purpose;
-import dev.trellisgorge.chart.Size;
 import dev.trellisgorge.chart.Panels;
+import dev.trellisgorge.chart.Ring;
+import dev.trellisgorge.chart.Series;
+import dev.trellisgorge.chart.Size;
 import dev.trellisgorge.chart.TextCells;
 import dev.trellisgorge.engine.Options;
 import dev.trellisgorge.engine.Page;
@@ -12,10 +15,11 @@ import dev.trellisgorge.plan.PlainChart;
 import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Kind;
 import java.util.ArrayList;
-import java.util.LinkedHashMap;
 import java.util.Collections;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 import java.util.function.Consumer;
 import java.util.stream.Stream;
@@ -37,6 +41,8 @@ final class PageSheet {
     private static final int VALUE_COLUMNS = 2;
     private static final String HOLDS = "The pieces add back to the figures on every row.";
     private static final String FAILS = "CHECK: the pieces do not add back; the sheet of the series says on which row.";
+    private static final String NOT_FILLED = "CHECK: a cell of %s that was filled is blank now, or of another kind, and may count as 0 here; fill it, or draw the workbook anew.";
+    private static final int LONGEST_NAME = 60;
     private static final String NO_ROOM = "CHECK: there are more rows now than there is room for; draw it anew.";
 
     static final String NO_SPARE = "has no room for rows to come, as its own stay as they were when this was drawn";
@@ -195,15 +201,20 @@ final class PageSheet {
         }
         List<HelperSheet> proved = page.tiles().stream().map(helpers::get).filter(sheet -> sheet.proofCell().isPresent()).toList();
         List<String> rooms = page.tiles().stream().flatMap(tile -> rows.get(tile).source() instanceof Block block ? block.rooms().stream() : Stream.empty()).distinct().map(PageSheet::isOk).toList();
-        if (!proved.isEmpty() || !rooms.isEmpty()) {
-            String said = proved.isEmpty() ? "\"\"" : "IF(" + all(proved.stream().map(sheet -> isOk(sheet.proofCell().orElseThrow())).toList()) + ",\"" + HOLDS + "\",\"" + FAILS + "\")";
+        List<RawSheets.Filled> filled = page.tiles().stream().flatMap(tile -> rows.get(tile).filled().stream()).distinct().toList();
+        if (!proved.isEmpty() || !rooms.isEmpty() || !filled.isEmpty()) {
+            String said = proved.isEmpty() ? "\"\"" : "IF(" + SheetHead.all(proved.stream().map(sheet -> isOk(sheet.proofCell().orElseThrow())).toList()) + ",\"" + HOLDS + "\",\"" + FAILS + "\")";
             Cell proof = write(at++, 0, "", styles.note());
-            proof.setCellFormula(rooms.isEmpty() ? said : "IF(" + all(rooms) + "," + said + ",\"" + NO_ROOM + "\")");
+            for (RawSheets.Filled each : filled) {
+                said = "IF(" + each.condition() + "," + said + ",\"" + NOT_FILLED.formatted(shortened(each.table()).replace("\"", "\"\"")) + "\")";
+            }
+            proof.setCellFormula(rooms.isEmpty() ? said : "IF(" + SheetHead.all(rooms) + "," + said + ",\"" + NO_ROOM + "\")");
             proof.setCellValue(proved.isEmpty() ? "" : proved.stream().allMatch(HelperSheet::isProved) ? HOLDS : FAILS);
         }
         for (Tile tile : page.tiles()) {
-            if (tile instanceof Tile.OfChart chart && chart.parts().get(0).drawing() instanceof Panels && helpers.get(tile).hasLabelsFromCells()) {
-                write(at++, 0, "'" + TileRows.name(tile) + "': some labels are texts of cells; a program that doesn't know such labels shows them as they were drawn.", styles.note());
+            Optional<String> drawn = fromCells(tile);
+            if (drawn.isPresent()) {
+                write(at++, 0, "'" + TileRows.name(tile) + "': " + drawn.get(), styles.note());
             }
         }
         if (spare > 0) {
@@ -219,16 +230,26 @@ final class PageSheet {
         }
     }
 
+    /** What not every program takes from its cell, and how the others show it. */
+    private Optional<String> fromCells(Tile tile) {
+        Optional<Drawing> drawing = tile instanceof Tile.OfChart chart ? Optional.of(chart.parts().get(0).drawing()) : Optional.empty();
+        if (drawing.filter(Panels.class::isInstance).isPresent() && helpers.get(tile).hasLabelsFromCells()) {
+            return Optional.of("some labels are texts of cells; a program that doesn't know such labels shows them as they were drawn.");
+        }
+        boolean centred = drawing.filter(each -> each instanceof Ring ring && ring.centre().flatMap(Series::label).isPresent()).isPresent();
+        return centred ? Optional.of("the figure in the middle is the text of a cell; a program that doesn't know such texts shows it as it was drawn.") : Optional.empty();
+    }
+
     private Settings.About about(String setting) {
         return page.tiles().stream().map(tile -> helpers.get(tile).data().settings()).filter(some -> some.find(setting).isPresent()).map(some -> some.about(setting)).findFirst().orElse(Settings.About.NOTHING);
     }
 
-    private static String isOk(String cell) {
-        return cell + "=\"" + SheetHead.OK + "\"";
+    private static String shortened(String name) {
+        return name.length() <= LONGEST_NAME ? name : name.substring(0, LONGEST_NAME - 1) + "…";
     }
 
-    private static String all(List<String> conditions) {
-        return conditions.size() == 1 ? conditions.get(0) : "AND(" + String.join(",", conditions) + ")";
+    private static String isOk(String cell) {
+        return cell + "=\"" + SheetHead.OK + "\"";
     }
 
     private Cell write(int line, int column, String words, CellStyle style) {

@@ -2,6 +2,8 @@ package dev.trellisgorge.engine.workbook;
 
 import dev.trellisgorge.engine.Options;
 import dev.trellisgorge.problem.BadInput;
+import dev.trellisgorge.table.Column;
+import dev.trellisgorge.table.Kind;
 import dev.trellisgorge.table.Source;
 import dev.trellisgorge.table.Table;
 import java.io.IOException;
@@ -13,8 +15,10 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.function.BiConsumer;
 import java.util.stream.IntStream;
+import org.apache.poi.ss.util.CellRangeAddress;
 
 /**
  * Where the cells of raw tables stand: each table on a sheet of its own, once, in the order in which they are first asked for; or on a
@@ -35,6 +39,15 @@ final class RawSheets {
      * @param columns of each of its columns, from 0
      */
     record Stands(String sheet, int first, int[] columns) {
+    }
+
+    /**
+     * What formulas count on, as they say nothing of cells that are missing: that a table has a cell wherever it had one.
+     *
+     * @param table     its name
+     * @param condition a formula that holds where it has
+     */
+    record Filled(String table, String condition) {
     }
 
     /**
@@ -67,6 +80,26 @@ final class RawSheets {
             inOrder.put(name, each);
             return new Stands(name, Block.RAW_FIRST, IntStream.range(0, each.columns().size()).toArray());
         });
+    }
+
+    /**
+     * What formulas count on of a table.
+     *
+     * @param read the columns that they read
+     * @return empty where each of those lacks a cell already, or there are no rows
+     */
+    Optional<Filled> filled(Table table, Set<String> read) {
+        Stands stands = of(table);
+        List<String> conditions = new ArrayList<>();
+        for (int at = 0; at < table.columns().size(); at++) {
+            Column column = table.columns().get(at);
+            if (table.rowCount() > 0 && read.contains(column.name()) && IntStream.range(0, table.rowCount()).allMatch(column::isPresent)) {
+                String cells = new CellRangeAddress(stands.first() - 1, stands.first() + table.rowCount() - 2, stands.columns()[at], stands.columns()[at]).formatAsString(stands.sheet(), true);
+                String count = column.kind() == Kind.NUMBER || column.kind() == Kind.DATE ? "COUNT" : "COUNTA";
+                conditions.add(count + "(" + cells + ")=" + table.rowCount());
+            }
+        }
+        return conditions.isEmpty() ? Optional.empty() : Optional.of(new Filled(table.name(), SheetHead.all(conditions)));
     }
 
     /** The lines below a table of somebody else's sheet are free, where rows are to come. */

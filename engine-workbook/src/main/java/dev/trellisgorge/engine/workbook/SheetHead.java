@@ -22,6 +22,7 @@ final class SheetHead {
     private static final float NAME_POINTS = 13.5f;
     private static final int MOST_LINES = 10;
     private static final int LONGEST = 255;
+    private static final int MOST_ARGUMENTS = 30;
     /** Of the small words under a name, how many signs go into the width of one digit. */
     private static final double SIGNS_A_DIGIT = 1.15;
 
@@ -83,6 +84,15 @@ final class SheetHead {
         XSSFConditionalFormattingRule absent = sheet.getSheetConditionalFormatting().createConditionalFormattingRule("ISNA(A" + SheetLayout.FIRST + ")");
         Styles.color(absent, ChartFrame.bytes(Role.MUTED.color()));
         sheet.getSheetConditionalFormatting().addConditionalFormatting(new CellRangeAddress[] {new CellRangeAddress(SheetLayout.FIRST - 1, SheetLayout.line(rows) - 2, 0, columns - 1)}, absent);
+    }
+
+    /** A formula that holds where all of some conditions do. */
+    static String all(List<String> conditions) {
+        if (conditions.size() <= MOST_ARGUMENTS) {
+            return conditions.size() == 1 ? conditions.get(0) : "AND(" + String.join(",", conditions) + ")";
+        }
+        int half = conditions.size() / 2;
+        return "AND(" + all(conditions.subList(0, half)) + "," + all(conditions.subList(half, conditions.size())) + ")";
     }
 
     /** Words over columns, in the line of the proof. */

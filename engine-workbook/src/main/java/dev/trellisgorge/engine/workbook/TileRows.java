@@ -23,6 +23,7 @@ final class TileRows {
     private final StepSheet steps;
     private final SourceRows source;
     private final List<LiveSteps.Stays> stays;
+    private final List<RawSheets.Filled> filled;
     private final boolean elsewhere;
 
     /** The rows of each tile. */
@@ -49,23 +50,31 @@ final class TileRows {
         String name = name(tiles.get(0));
         String all = tiles.stream().map(TileRows::name).collect(Collectors.joining(", "));
         this.steps = new StepSheet(pipeline.steps().isEmpty() && options.spareRows() == 0 ? "" : names.sheet(name + " rows"), "The rows of " + all, data.settings(), names, styles);
+        Set<String> needed = tiles.stream().flatMap(tile -> needed(data(tile).plan()).stream()).collect(Collectors.toSet());
         boolean here = data.executor().filter(Executor::isHere).isPresent();
         if (pipeline.steps().isEmpty() && options.spareRows() == 0 || !here) {
             boolean isTable = options.spareRows() > 0 && data.rows().rowCount() == data.rows().whole().rowCount() && IntStream.range(0, data.rowCount()).allMatch(row -> data.rows().wholeRow(row) == row);
             this.source = isTable ? steps.arrivals(data.rows(), raw.of(data.rows().whole()), options.spareRows()) : fixed(data, raw);
+            this.filled = filled(isTable, data, raw, needed);
             this.stays = List.of();
             this.elsewhere = data.executor().isPresent() && !here && !pipeline.steps().isEmpty();
             return;
         }
-        LiveSteps live = new LiveSteps(data.executor().get(), raw::of, steps, choices, all, options);
-        Optional<Block> rows = live.rows(pipeline, tiles.stream().flatMap(tile -> needed(data(tile).plan()).stream()).collect(Collectors.toSet()));
+        LiveSteps live = new LiveSteps(data.executor().get(), raw, steps, choices, all, options);
+        Optional<Block> rows = live.rows(pipeline, needed);
         this.source = rows.isPresent() ? rows.get() : fixed(data, raw);
+        this.filled = rows.isPresent() ? live.filled() : filled(false, data, raw, needed);
         this.stays = live.stays();
         this.elsewhere = false;
     }
 
     private static SourceRows fixed(Cells data, RawSheets raw) {
         return new FixedRows(data.rows(), raw.of(data.rows().whole()));
+    }
+
+    /** What is counted on where formulas read the raw cells themselves. */
+    private static List<RawSheets.Filled> filled(boolean ofBlock, Cells data, RawSheets raw, Set<String> needed) {
+        return ofBlock ? List.of() : raw.filled(data.rows().whole(), needed).stream().toList();
     }
 
     /** The columns of the rows that the chart reads. */
@@ -95,6 +104,11 @@ final class TileRows {
 
     StepSheet steps() {
         return steps;
+    }
+
+    /** What the formulas count on of the raw tables. */
+    List<RawSheets.Filled> filled() {
+        return filled;
     }
 
     /** What stays as it was when the workbook was made, a sentence each. */

@@ -1,0 +1,152 @@
+package dev.trellisgorge.engine.workbook;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import dev.trellisgorge.engine.Engines;
+import dev.trellisgorge.engine.Options;
+import dev.trellisgorge.engine.Page;
+import dev.trellisgorge.formula.Formulas;
+import dev.trellisgorge.formula.Settings;
+import dev.trellisgorge.pattern.Chart;
+import dev.trellisgorge.pattern.Columns;
+import dev.trellisgorge.pattern.Diverging;
+import dev.trellisgorge.pattern.Labels;
+import dev.trellisgorge.pattern.Ring;
+import dev.trellisgorge.pattern.Tornado;
+import dev.trellisgorge.pattern.Variance;
+import dev.trellisgorge.pattern.Waterfall;
+import dev.trellisgorge.plan.PlainChart;
+import dev.trellisgorge.table.Column;
+import dev.trellisgorge.table.Table;
+import java.io.IOException;
+import java.io.InputStream;
+import java.io.OutputStream;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.OptionalInt;
+import java.util.stream.IntStream;
+import org.apache.poi.ss.usermodel.Cell;
+import org.apache.poi.ss.usermodel.CellType;
+import org.apache.poi.ss.usermodel.Row;
+import org.apache.poi.ss.usermodel.Sheet;
+import org.apache.poi.xssf.usermodel.XSSFWorkbook;
+import org.testng.annotations.AfterMethod;
+import org.testng.annotations.BeforeMethod;
+import org.testng.annotations.DataProvider;
+import org.testng.annotations.Test;
+
+/** What a reader is told under the charts of a workbook, before and after the raw cells are edited. */
+public class AfterEditsTest {
+    private static final String HOLDS = "The pieces add back to the figures on every row.";
+    private static final String TEXTS = "some labels are texts of cells";
+    private static final Table LEVELS = Table.of("levels", Column.texts("station", "North Sluice", "Mill Race", "Fern Pool"), Column.numbers("level", 0.42, -0.15, 0.1),
+            Column.numbers("before", 0.5, Double.NaN, 0.1), Column.texts("kind", "start", "change", "total"));
+
+    private Path file;
+
+    @BeforeMethod
+    void makeFile() throws IOException {
+        file = Files.createTempFile("gorge", ".xlsx");
+    }
+
+    @AfterMethod
+    void deleteFile() throws IOException {
+        Files.delete(file);
+    }
+
+    private XSSFWorkbook drawn(int spare, PlainChart... charts) throws IOException {
+        try (OutputStream out = Files.newOutputStream(file)) {
+            Engines.draw(List.of(charts).stream().map(Page::of).toList(), "xlsx", Options.STANDARD.spare(spare, OptionalInt.empty()), out);
+        }
+        try (InputStream in = Files.newInputStream(file)) {
+            return new XSSFWorkbook(in);
+        }
+    }
+
+    /** The lines of notes below a chart, as they are now. */
+    private static List<String> told(XSSFWorkbook book) {
+        List<String> told = new ArrayList<>();
+        for (Row row : book.getSheetAt(0)) {
+            Cell first = row.getCell(0);
+            if (first != null && first.getCellType() == CellType.FORMULA) {
+                told.add(book.getCreationHelper().createFormulaEvaluator().evaluate(first).getStringValue());
+            } else if (first != null && first.getCellType() == CellType.STRING && !first.getStringCellValue().isEmpty()) {
+                told.add(first.getStringCellValue());
+            }
+        }
+        return told;
+    }
+
+    private static Cell raw(XSSFWorkbook book, int row, int column) {
+        Sheet sheet = book.getSheet("levels") == book.getSheetAt(0) ? book.getSheet("levels (2)") : book.getSheet("levels");
+        return sheet.getRow(row + 1).getCell(column);
+    }
+
+    @Test
+    public void aCellThatWasFilledAndIsBlankNowIsTold() throws IOException {
+        try (XSSFWorkbook book = drawn(0, Chart.of("station", Columns.of("level")).named("c").over(LEVELS, Settings.NONE))) {
+            assertThat(told(book)).containsExactly(HOLDS);
+            raw(book, 1, 1).setCellValue(0.7);
+            assertThat(told(book)).containsExactly(HOLDS);
+            raw(book, 1, 1).setBlank();
+            assertThat(told(book)).containsExactly("CHECK: a cell of levels that was filled is blank now, or of another kind, and may count as 0 here; fill it, or draw the workbook anew.");
+            raw(book, 1, 1).setCellValue(0);
+            assertThat(told(book)).containsExactly(HOLDS);
+            raw(book, 0, 0).setBlank();
+            assertThat(told(book)).singleElement().asString().startsWith("CHECK: a cell of levels ");
+        }
+    }
+
+    @Test
+    public void whatNoFormulaCountsOnMayBeBlank() throws IOException {
+        try (XSSFWorkbook book = drawn(0, Chart.of("station", Columns.of("before")).named("c").over(LEVELS, Settings.NONE))) {
+            raw(book, 0, 1).setBlank(); // another column
+            raw(book, 0, 2).setBlank(); // one with a missing cell before
+            assertThat(told(book)).containsExactly(HOLDS);
+        }
+        try (XSSFWorkbook book = drawn(2, Chart.of("station", Columns.of("level")).named("c").over(LEVELS, Settings.NONE))) {
+            raw(book, 1, 1).setBlank(); // where rows are to come, any cell may be missing
+            assertThat(told(book)).contains(HOLDS).noneMatch(line -> line.startsWith("CHECK"));
+        }
+    }
+
+    @Test
+    public void aTableWithManyColumnsIsWatchedAsAWhole() throws IOException {
+        List<Column> columns = new ArrayList<>(List.of(Column.texts("station", "a", "b")));
+        IntStream.range(0, 70).forEach(i -> columns.add(Column.numbers("v" + i, i, i + 1)));
+        Table wide = Table.of("levels", columns.toArray(Column[]::new));
+        try (XSSFWorkbook book = drawn(0, Chart.of("station", Columns.of(IntStream.range(0, 70).mapToObj(i -> Formulas.column("v" + i)).reduce((a, b) -> a.plus(b)).orElseThrow())).named("c").over(wide, Settings.NONE))) {
+            assertThat(told(book)).containsExactly(HOLDS);
+            raw(book, 1, 70).setBlank();
+            assertThat(told(book)).singleElement().asString().startsWith("CHECK: a cell of levels ");
+        }
+    }
+
+    @DataProvider
+    public Object[][] labels() {
+        return new Object[][] {
+            {Chart.of("station", Columns.of("level")), true}, {Chart.of("station", Diverging.of("level")), true},
+            {Chart.of("station", new Diverging(Formulas.column("level").minus(Formulas.column("before")))).labels(Labels.VALUE.format("+0.00;-0.00")), true},
+            {Chart.of("station", Tornado.of("before", "before")), true},
+            {Chart.of("station", Variance.of("level").against(Formulas.column("before"))), true},
+            {Chart.of("station", Variance.of("level").against(Formulas.column("before")).as(Variance.As.AMOUNT)), true},
+            {Chart.of("station", Waterfall.of("level").kinds("kind")), false}, {Chart.of("station", Columns.of("level")).labels(Labels.of(Labels.Show.SHARE)), false}};
+    }
+
+    @Test(dataProvider = "labels")
+    public void labelsThatSayTheLengthOfTheirBarFollowEverywhere(Chart chart, boolean follow) throws IOException {
+        try (XSSFWorkbook book = drawn(0, chart.named("c").over(LEVELS, Settings.NONE))) {
+            assertThat(told(book).stream().noneMatch(line -> line.contains(TEXTS))).isEqualTo(follow);
+        }
+    }
+
+    @Test
+    public void theFigureInARingIsToldToBeACellsText() throws IOException {
+        Table one = Table.of("levels", Column.numbers("met", 431), Column.numbers("licence", 420));
+        try (XSSFWorkbook book = drawn(0, Chart.of(Ring.of("met", "licence")).named("ring").over(one, Settings.NONE))) {
+            assertThat(told(book)).containsExactly(HOLDS, "'ring': the figure in the middle is the text of a cell; a program that doesn't know such texts shows it as it was drawn.");
+        }
+    }
+}

@@ -1,0 +1,151 @@
+package dev.trellisgorge.sql;
+
+import dev.trellisgorge.formula.Formula;
+import dev.trellisgorge.formula.Leaf;
+import dev.trellisgorge.formula.SheetTexts;
+import dev.trellisgorge.formula.Textual;
+import dev.trellisgorge.formula.Typing;
+import dev.trellisgorge.sql.Relation.Aid;
+import dev.trellisgorge.table.Kind;
+import java.text.DecimalFormat;
+import java.text.DecimalFormatSymbols;
+import java.util.LinkedHashMap;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+
+/**
+ * Figures as texts that depend on how large they are: in their shortest form, or with an exponent. Databases write doubles in the fewest
+ * digits that read back, but each in a form of its own; so the digits and the place of the point are columns of an expression before.
+ */
+final class WrittenDigits {
+    /** So many digits fit into a whole number of a database. */
+    private static final int MOST = 17;
+    /** The shortest form has an exponent from this power of ten on, and below the other. */
+    private static final int LARGE = 21;
+    private static final int SMALL = -7;
+
+    private final Dialect dialect;
+    private final String digits;
+    private final String point;
+
+    /** Of a figure whose digits are columns of what the names are of. */
+    WrittenDigits(Dialect dialect, SqlFormula.Names names, Formula figure) {
+        this.dialect = dialect;
+        this.digits = names.aid(new Aid.Digits(figure));
+        this.point = names.aid(new Aid.Point(figure));
+    }
+
+    /** Adds the figures whose digits a formula reads. */
+    static void read(Formula formula, Typing typing, Set<Formula> figures) {
+        if ((formula instanceof Textual.Text || hasExponent(formula) && !(formula.operands().get(0) instanceof Leaf.Absent)) && typing.of(formula.operands().get(0)) == Kind.NUMBER) {
+            figures.add(formula.operands().get(0));
+        }
+        formula.operands().forEach(operand -> read(operand, typing, figures));
+    }
+
+    static boolean hasExponent(Formula formula) {
+        return formula instanceof Textual.Formatted formatted && SheetTexts.isExponential(formatted.pattern());
+    }
+
+    /** As the evaluator writes a number as a text. */
+    String shortest(String figure) {
+        String first = "SUBSTRING(" + digits + " FROM 1 FOR 1)";
+        String others = "CASE WHEN CHAR_LENGTH(" + digits + ") > 1 THEN '.' || SUBSTRING(" + digits + " FROM 2) ELSE '' END";
+        String exponential = first + " || " + others + " || 'e' || CAST(" + point + " - 1 AS " + dialect.type(Kind.TEXT) + ")";
+        return "CASE WHEN " + figure + " < 0 THEN '-' ELSE '' END || CASE WHEN " + figure + " IS NULL THEN NULL"
+                + " WHEN " + digits + " = '' THEN '0'"
+                + " WHEN " + point + " > " + LARGE + " OR " + point + " <= " + SMALL + " THEN " + exponential
+                + " WHEN " + point + " <= 0 THEN '0.' || REPEAT('0', -" + point + ") || " + digits
+                + " WHEN CHAR_LENGTH(" + digits + ") <= " + point + " THEN " + digits + " || REPEAT('0', " + point + " - CHAR_LENGTH(" + digits + "))"
+                + " ELSE SUBSTRING(" + digits + " FROM 1 FOR " + point + ") || '.' || SUBSTRING(" + digits + " FROM " + point + " + 1) END";
+    }
+
+    /** @return empty where the pattern asks for more than one digit before the point, or for others than 0 to 9 */
+    Optional<String> exponential(String figure, String pattern, Locale locale) {
+        DecimalFormat format = new DecimalFormat(pattern, DecimalFormatSymbols.getInstance(locale));
+        DecimalFormatSymbols symbols = format.getDecimalFormatSymbols();
+        int most = format.getMaximumFractionDigits();
+        if (symbols.getZeroDigit() != '0' || format.getMaximumIntegerDigits() != 1 || format.getMinimumIntegerDigits() != 1 || most + 1 > MOST || format.getMultiplier() != 1 || format.isDecimalSeparatorAlwaysShown()) {
+            return Optional.empty();
+        }
+        int count = most + 1;
+        String text = dialect.type(Kind.TEXT);
+        String up = "CASE WHEN SUBSTRING(" + digits + " FROM " + (count + 1) + " FOR 1) >= '5' THEN 1 ELSE 0 END";
+        String rounded = "CAST(CASE WHEN CHAR_LENGTH(" + digits + ") > " + count + " THEN CAST(SUBSTRING(" + digits + " FROM 1 FOR " + count + ") AS BIGINT) + " + up
+                + " ELSE CAST(RPAD(" + digits + ", " + count + ", '0') AS BIGINT) END AS " + text + ")";
+        String mantissa = "SUBSTRING(RPAD(" + rounded + ", " + count + ", '0') FROM 1 FOR " + count + ")";
+        String power = "(CASE WHEN " + digits + " = '' THEN 0 WHEN CHAR_LENGTH(" + rounded + ") > " + count + " THEN " + point + " ELSE " + point + " - 1 END)";
+        WrittenFigures written = new WrittenFigures(dialect);
+        String body = "SUBSTRING(" + mantissa + " FROM 1 FOR 1)" + written.fraction(mantissa, format.getMinimumFractionDigits(), most, String.valueOf(symbols.getDecimalSeparator()), false)
+                + " || " + dialect.text(symbols.getExponentSeparator()) + " || CASE WHEN " + power + " < 0 THEN " + dialect.text(String.valueOf(symbols.getMinusSign())) + " ELSE '' END || "
+                + padded("CAST(ABS(" + power + ") AS " + text + ")", leastOfExponent(pattern));
+        return Optional.of("CASE WHEN " + figure + " < 0 THEN " + written.around(format.getNegativePrefix(), body, format.getNegativeSuffix())
+                + " WHEN " + figure + " IS NOT NULL THEN " + written.around(format.getPositivePrefix(), body, format.getPositiveSuffix()) + " END");
+    }
+
+    private static String padded(String digits, int least) {
+        return least == 1 ? digits : "CASE WHEN CHAR_LENGTH(" + digits + ") < " + least + " THEN LPAD(" + digits + ", " + least + ", '0') ELSE " + digits + " END";
+    }
+
+    private static int leastOfExponent(String pattern) {
+        String bare = pattern.replaceAll("'[^']*'", "");
+        int from = bare.indexOf('E') + 1;
+        int to = from;
+        while (to < bare.length() && bare.charAt(to) == '0') {
+            to++;
+        }
+        return to - from;
+    }
+
+    /** The columns that hold digits and points. */
+    static final class Columns {
+        private final Statement statement;
+        private final Relation over;
+        private final Dialect dialect;
+
+        Columns(Statement statement, Relation over) {
+            this.statement = statement;
+            this.over = over;
+            this.dialect = statement.dialect();
+        }
+
+        /** @param figures the expressions over the relation, by what they say */
+        Relation of(Map<Formula, String> figures) {
+            Map<Aid, String> texts = new LinkedHashMap<>();
+            figures.forEach((figure, expression) -> texts.put(new Aid.Draft(new Aid.Digits(figure), 1), "LOWER(CAST(ABS(" + expression + ") AS " + dialect.type(Kind.TEXT) + "))"));
+            Relation written = statement.aided(over, texts, "as a text", "write figures, each database in its own form");
+            Map<Aid, String> parts = new LinkedHashMap<>();
+            for (Formula figure : figures.keySet()) {
+                String text = written.names(dialect).aid(new Aid.Draft(new Aid.Digits(figure), 1));
+                parts.put(new Aid.Draft(new Aid.Digits(figure), 2), "REPLACE(" + mantissa(text) + ", '.', '')");
+                parts.put(new Aid.Draft(new Aid.Point(figure), 2), wholeDigits(text) + " + " + power(text));
+            }
+            Relation split = statement.aided(written, parts, "in between", "take the digits and the place of the point from that");
+            Map<Aid, String> settled = new LinkedHashMap<>();
+            for (Formula figure : figures.keySet()) {
+                String all = split.names(dialect).aid(new Aid.Draft(new Aid.Digits(figure), 2));
+                settled.put(new Aid.Digits(figure), "TRIM(BOTH '0' FROM " + all + ")");
+                settled.put(new Aid.Point(figure), split.names(dialect).aid(new Aid.Draft(new Aid.Point(figure), 2)) + " - CHAR_LENGTH(" + all + ") + CHAR_LENGTH(TRIM(LEADING '0' FROM " + all + "))");
+            }
+            return statement.aided(split, settled, "digits", "without zeros in front and at the end");
+        }
+
+        private static String at(String sign, String text) {
+            return "POSITION('" + sign + "' IN " + text + ")";
+        }
+
+        private static String mantissa(String text) {
+            return "CASE WHEN " + at("e", text) + " > 0 THEN SUBSTRING(" + text + " FROM 1 FOR " + at("e", text) + " - 1) ELSE " + text + " END";
+        }
+
+        private static String wholeDigits(String text) {
+            return "CASE WHEN " + at(".", text) + " > 0 THEN " + at(".", text) + " - 1 WHEN " + at("e", text) + " > 0 THEN " + at("e", text) + " - 1 ELSE CHAR_LENGTH(" + text + ") END";
+        }
+
+        private static String power(String text) {
+            return "CAST(CASE WHEN " + at("e", text) + " > 0 THEN SUBSTRING(" + text + " FROM " + at("e", text) + " + 1) ELSE '0' END AS INTEGER)";
+        }
+    }
+}
