@@ -38,6 +38,7 @@ import java.util.function.BiFunction;
 import java.util.function.Function;
 import java.util.function.Supplier;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import java.util.stream.IntStream;
 
 /**
@@ -327,7 +328,10 @@ public final class Brief implements AutoCloseable {
                 spans.add(tile.span());
             }
         }
-        return new Page(Board.NAME, line(shown.title(), shown), line(shown.subtitle(), shown), line(shown.source(), shown), shown.columns(), tiles, spans, shown.looks(), Optional.empty());
+        PlainChart above = lines(Page.ABOVE, shown.title(), shown.subtitle(), shown);
+        PlainChart foot = lines(Page.FOOT, shown.source(), Words.NONE, shown);
+        List<Tile.OfFigure> live = Stream.of(above, foot).filter(lines -> lines.plan().titleColumn().isPresent() || lines.plan().subtitleColumn().isPresent()).map(Tile.OfFigure::new).toList();
+        return new Page(Board.NAME, above.title(), above.subtitle(), foot.title(), shown.columns(), tiles, spans, live, shown.looks(), Optional.empty());
     }
 
     /** The tables whose rows are in a database that nobody named; statements can be written for them, and no chart computed. */
@@ -352,7 +356,7 @@ public final class Brief implements AutoCloseable {
         database().ifPresent(Database::close);
     }
 
-    private String line(Words words, Board shown) {
-        return run(now -> words.over(now.pipeline(), now.executor(), Board.NAME, shown.locale()));
+    private PlainChart lines(String name, Words first, Words second, Board shown) {
+        return run(now -> Words.lines(name, first, second, now.pipeline(), now.executor(), shown.locale()));
     }
 }

@@ -23,10 +23,16 @@ import java.util.stream.Stream;
  * @param columns  of the grid, 1 or more; tiles fill it row by row, each in the first place that is free
  * @param tiles    at least one
  * @param spans    how large each tile is
+ * @param lines    what says the lines of the page from rows, as the title and the text of a figure: {@link #ABOVE} and {@link #FOOT}, each where
+ *                 it does; a file that stays live reads them there
  * @param looks    of the lines above and of the figures; charts have looks of their own
  * @param at       where it goes in a workbook that is drawn into; empty for a sheet of its own, as in all other files
  */
-public record Page(String name, String title, String subtitle, String source, int columns, List<Tile> tiles, List<Span> spans, Looks looks, Optional<Spot> at) {
+public record Page(String name, String title, String subtitle, String source, int columns, List<Tile> tiles, List<Span> spans, List<Tile.OfFigure> lines, Looks looks, Optional<Spot> at) {
+    /** What the title and the subtitle are called by. */
+    public static final String ABOVE = "board";
+    /** What the source is called by. */
+    public static final String FOOT = "board source";
     /** Of a row that holds figures alone, beside one with charts. */
     private static final double FIGURES = 0.4;
 
@@ -81,7 +87,7 @@ public record Page(String name, String title, String subtitle, String source, in
 
     /** A page whose tiles take one place each. Errors as above. */
     public Page(String name, String title, int columns, List<Tile> tiles) {
-        this(name, title, "", "", columns, tiles, Collections.nCopies(tiles.size(), Span.ONE), Looks.OWN, Optional.empty());
+        this(name, title, "", "", columns, tiles, Collections.nCopies(tiles.size(), Span.ONE), List.of(), Looks.OWN, Optional.empty());
     }
 
     /** A page with one chart. */
@@ -91,12 +97,22 @@ public record Page(String name, String title, String subtitle, String source, in
 
     /** The same with its charts as they are drawn. */
     Page tiles(List<Tile> drawn) {
-        return new Page(name, title, subtitle, source, columns, drawn, spans, looks, at);
+        return new Page(name, title, subtitle, source, columns, drawn, spans, lines, looks, at);
     }
 
     /** The same at a place of a workbook that is drawn into. */
     public Page at(Spot spot) {
-        return new Page(name, title, subtitle, source, columns, tiles, spans, looks, Optional.of(spot));
+        return new Page(name, title, subtitle, source, columns, tiles, spans, lines, looks, Optional.of(spot));
+    }
+
+    /** What is computed for the page: its tiles, and the lines that rows say. */
+    public List<Tile> computed() {
+        return Stream.<Tile>concat(tiles.stream(), lines.stream()).toList();
+    }
+
+    /** What says the lines of a name; empty where they are as they are written. */
+    public Optional<Tile.OfFigure> line(String called) {
+        return lines.stream().filter(line -> line.name().equals(called)).findFirst();
     }
 
     /** Where the tiles stand, in their order. */

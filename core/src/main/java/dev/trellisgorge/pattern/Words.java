@@ -2,6 +2,7 @@ package dev.trellisgorge.pattern;
 
 import dev.trellisgorge.chart.TextCells;
 import dev.trellisgorge.formula.Formula;
+import dev.trellisgorge.plan.PlainChart;
 import dev.trellisgorge.plan.PlanBuilder;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.shape.Executor;
@@ -79,18 +80,16 @@ public record Words(List<Piece> pieces) {
     }
 
     /**
-     * What they say of a table.
+     * Two lines that say something of a table, as the title and the subtitle of a chart without series.
      *
-     * @param name   what messages call it
+     * @param name   what messages call them
      * @param locale in whose language figures and dates are written
      * @throws BadInput where a formula can't be computed, or a column that is named by itself has several cells
      */
-    public String over(Pipeline table, Executor executor, String name, Locale locale) {
-        if (arePlain()) {
-            return said();
-        }
-        PlanBuilder plan = new PlanBuilder(name, table, table, table, executor.known(), Optional.empty()).locale(locale).drawing(new TextCells(List.of())).firstRowAlone();
-        return plan.titlesFrom(new Wording(plan, locale).column(this, "title"), Optional.empty()).build().over(executor).title();
+    public static PlainChart lines(String name, Words first, Words second, Pipeline table, Executor executor, Locale locale) {
+        PlanBuilder plan = new PlanBuilder(name, table, table, table, executor.known(), Optional.empty()).titles(first.said(), second.said()).locale(locale).drawing(new TextCells(List.of())).firstRowAlone();
+        Wording wording = new Wording(plan, locale);
+        return plan.titlesFrom(wording.column(first, "title"), wording.column(second, "text")).build().over(executor);
     }
 
     /** Whether they are the same whatever the rows are. */

@@ -180,7 +180,7 @@ public class DatabaseTest {
     public void linesAndFiguresAreOfAllRowsThatStayThere(Dialect dialect, int plans) {
         Words line = Words.of("Of ").and(new Window.Aggregate(Window.Fold.SUM, Formulas.column("mwh")), "#,##0").and(" MWh");
         try (Database database = with(dialect, Settings.NONE, GENERATION)) {
-            assertThat(line.over(Pipeline.of("generation"), database, "board", Locale.ROOT)).isEqualTo("Of 340 MWh");
+            assertThat(Words.lines("board", line, Words.NONE, Pipeline.of("generation"), database, Locale.ROOT).title()).isEqualTo("Of 340 MWh");
             PlainChart figure = Figure.of("mwh").total(Figure.Total.SUM).over(Pipeline.of("generation"), database);
             assertThat(figure.data().column("figure").number(0)).isEqualTo(340);
             assertThat(figure.data().rowCount()).isEqualTo(1);

@@ -197,8 +197,13 @@ final class HelperSheet {
             return Optional.empty();
         }
         Optional<Format> labelled = series.stream().filter(s -> s.column().equals(cells.name())).flatMap(s -> s.label().stream()).filter(label -> label.column().equals(cells.name())).map(Label::format).findFirst();
-        int decimals = IntStream.range(0, Math.min(LOOKED_AT, cells.size())).filter(cells::isPresent).map(row -> BigDecimal.valueOf(cells.number(row)).stripTrailingZeros().scale()).max().orElse(0);
-        return Optional.of(styles.figure(labelled.orElseGet(() -> Format.of(Math.max(0, Math.min(MOST_DECIMALS, decimals))))));
+        return Optional.of(styles.figure(labelled.orElseGet(() -> Format.of(Math.max(0, Math.min(MOST_DECIMALS, places(cells)))))));
+    }
+
+    /** The decimals of a column's figures; where there is none yet, of those that it may show one day. */
+    private int places(Column cells) {
+        OptionalInt own = IntStream.range(0, Math.min(LOOKED_AT, cells.size())).filter(cells::isPresent).map(row -> BigDecimal.valueOf(cells.number(row)).stripTrailingZeros().scale()).max();
+        return own.isPresent() ? own.getAsInt() : Reads.computed(plan.column(cells.name()).formula()).stream().map(data::column).filter(read -> read.kind() == Kind.NUMBER && !read.name().equals(cells.name())).mapToInt(this::places).max().orElse(0);
     }
 
     /** As the chart writes its figures, or as the level itself needs. */
@@ -379,7 +384,7 @@ final class HelperSheet {
     void fill(Sheet sheet) {
         String of = "Formulas over the sheet " + rows.sheet() + ", a line for each bar: first the series that are drawn, then what they are worked out from"
                 + (plan.identities().isEmpty() ? "" : ", then the proof that they add back") + (foldedFrom == columns.size() ? "." : "; what serves only labels and the drawing is folded away at the right.");
-        new SheetHead(sheet, styles, columns).write(title, of, plan.identities().isEmpty() ? null : new CellRangeAddress(0, 0, proofsFrom, proofsFrom + plan.identities().size() - 1), rows.lines(), failing());
+        new SheetHead(sheet, styles, columns).write(title, plan.titleColumn().filter(column -> data.rowCount() > 0).map(column -> cellOf(column, 0)), of, plan.identities().isEmpty() ? null : new CellRangeAddress(0, 0, proofsFrom, proofsFrom + plan.identities().size() - 1), rows.lines(), failing());
         int longest = tracks.stream().mapToInt(List::size).max().orElse(0);
         for (int row = 0; row < Math.max(rows.lines(), longest); row++) {
             Row line = sheet.createRow(SheetLayout.line(row) - 1);

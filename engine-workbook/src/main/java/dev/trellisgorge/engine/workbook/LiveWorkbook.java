@@ -115,7 +115,7 @@ final class LiveWorkbook {
     Map<Tile, HelperSheet> prepare() {
         String settings = names.sheet(SETTINGS);
         data().forEach(data -> choices.taken(data.settings().values().keySet()));
-        rows.putAll(TileRows.of(pages.stream().flatMap(page -> page.tiles().stream()).toList(), raw, choices, names, styles, options));
+        rows.putAll(TileRows.of(pages.stream().flatMap(page -> page.computed().stream()).toList(), raw, choices, names, styles, options));
         steps.addAll(rows.values().stream().map(TileRows::steps).distinct().filter(sheet -> !sheet.isEmpty()).toList());
         new SettingsSheet(book, names, styles, choices).fill(settings, pages, rows);
         raw.forEach((table, name) -> ColumnWidths.set(book.createSheet(name), table.columns().stream().map(Styles::width).toList()));
@@ -126,7 +126,7 @@ final class LiveWorkbook {
         });
         Map<Tile, HelperSheet> helpers = new IdentityHashMap<>();
         for (Page page : pages) {
-            for (Tile tile : page.tiles()) {
+            for (Tile tile : page.computed()) {
                 XSSFSheet made = book.createSheet(names.sheet(TileRows.name(tile) + " series"));
                 HelperSheet sheet = helperSheet(tile, made.getSheetName());
                 ColumnWidths.set(made, sheet.widths(), sheet.folded()[0], sheet.folded()[1]);
@@ -174,7 +174,7 @@ final class LiveWorkbook {
     }
 
     private List<Cells> data() {
-        return pages.stream().flatMap(page -> page.tiles().stream()).map(TileRows::data).toList();
+        return pages.stream().flatMap(page -> page.computed().stream()).map(TileRows::data).toList();
     }
 
     private HelperSheet helperSheet(Tile tile, String name) {

@@ -12,6 +12,7 @@ import dev.trellisgorge.engine.Page;
 import dev.trellisgorge.engine.Tile;
 import dev.trellisgorge.formula.Settings;
 import dev.trellisgorge.plan.PlainChart;
+import dev.trellisgorge.plan.Plan;
 import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Kind;
 import java.util.ArrayList;
@@ -22,6 +23,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.function.Consumer;
+import java.util.function.Function;
 import java.util.stream.Stream;
 import org.apache.poi.ss.usermodel.Cell;
 import org.apache.poi.ss.usermodel.CellStyle;
@@ -71,11 +73,11 @@ final class PageSheet {
         Size size = options.size();
         int top = 0;
         if (!page.title().isEmpty()) {
-            line(0, 0, page.title(), Purpose.TITLE);
+            says(line(0, 0, page.title(), Purpose.TITLE), page.line(Page.ABOVE), Plan::titleColumn);
             top = TITLE_ROWS;
         }
         if (!page.subtitle().isEmpty()) {
-            line(top, 0, page.subtitle(), Purpose.SUBTITLE);
+            says(line(top, 0, page.subtitle(), Purpose.SUBTITLE), page.line(Page.ABOVE), Plan::subtitleColumn);
             top += TITLE_ROWS;
         }
         int columns = Math.max(LEAST_COLUMNS, (int) Math.round(size.width() * SCALE / Area.COLUMN / page.columns()));
@@ -100,7 +102,7 @@ final class PageSheet {
         }
         top = from[heights.size()];
         if (!page.source().isEmpty()) {
-            write(top, 0, page.source(), styles.note());
+            says(write(top, 0, page.source(), styles.note()), page.line(Page.FOOT), Plan::titleColumn);
             top++;
         }
         notes(top + 1, options.spareRows());
@@ -150,7 +152,7 @@ final class PageSheet {
 
     private void figure(Tile.OfFigure tile, HelperSheet cells, Area area) {
         int middle = area.row() + area.rows() / 2 - 1;
-        line(area.row() + 1, area.column(), tile.title(), Purpose.TITLE);
+        says(line(area.row() + 1, area.column(), tile.title(), Purpose.TITLE), Optional.of(tile), Plan::titleColumn);
         Cell figure = write(middle, area.column(), "", styles.bigFigure(tile.label().format()));
         if (tile.data().rowCount() > 0) {
             figure.setCellFormula("IFERROR(" + cells.cellOf(tile.label().column(), 0) + ",\"no figure\")");
@@ -161,16 +163,27 @@ final class PageSheet {
             }
         }
         figure.getRow().setHeightInPoints(Styles.BIG_LINE);
-        line(middle + 1, area.column(), tile.text(), Purpose.SUBTITLE);
+        says(line(middle + 1, area.column(), tile.text(), Purpose.SUBTITLE), Optional.of(tile), Plan::subtitleColumn);
         figure.getCellStyle().setAlignment(figure.getSheet().getRow(middle + 1).getCell(area.column()).getCellStyle().getAlignment());
         for (int row : page.looks().titleAt().isPresent() ? new int[] {area.row() + 1, middle, middle + 1} : new int[] {middle}) {
             merge(row, area.column(), area.columns());
         }
     }
 
-    private void line(int row, int column, String words, Purpose purpose) {
+    private Cell line(int row, int column, String words, Purpose purpose) {
         CellStyle style = styles.line(page.looks(), purpose);
-        styles.fit(write(row, column, words, style).getRow(), style);
+        Cell cell = write(row, column, words, style);
+        styles.fit(cell.getRow(), style);
+        return cell;
+    }
+
+    /** Has a line follow the column that says it, where one does. */
+    private void says(Cell line, Optional<Tile.OfFigure> from, Function<Plan, Optional<String>> column) {
+        from.filter(figure -> figure.data().rowCount() > 0).ifPresent(figure -> column.apply(figure.data().plan()).ifPresent(said -> {
+            String words = line.getStringCellValue();
+            line.setCellFormula(helpers.get(figure).cellOf(said, 0));
+            line.setCellValue(words);
+        }));
     }
 
     private void merge(int row, int column, int columns) {
@@ -180,7 +193,7 @@ final class PageSheet {
     private void notes(int from, int spare) {
         int at = from;
         Map<String, Column> settings = new LinkedHashMap<>();
-        page.tiles().stream().map(tile -> helpers.get(tile).data()).forEach(data -> Stream.of(data.plan().settingsRead(), data.plan().settingsOfSteps()).flatMap(Set::stream)
+        page.computed().stream().map(tile -> helpers.get(tile).data()).forEach(data -> Stream.of(data.plan().settingsRead(), data.plan().settingsOfSteps()).flatMap(Set::stream)
                 .forEach(name -> settings.put(name, data.settings().value(name))));
         for (Map.Entry<String, Column> setting : settings.entrySet()) {
             write(at, 0, setting.getKey(), styles.note());
@@ -196,12 +209,12 @@ final class PageSheet {
                 value.setCellValue(setting.getValue().written(0));
             }
             merge(at, 2, VALUE_COLUMNS);
-            boolean picks = page.tiles().stream().anyMatch(tile -> rows.get(tile).settingsThatStay().contains(setting.getKey()));
+            boolean picks = page.computed().stream().anyMatch(tile -> rows.get(tile).settingsThatStay().contains(setting.getKey()));
             write(at++, 2 + VALUE_COLUMNS, picks ? LiveWorkbook.PICKED : "(change it on the sheet Settings)", styles.note());
         }
-        List<HelperSheet> proved = page.tiles().stream().map(helpers::get).filter(sheet -> sheet.proofCell().isPresent()).toList();
-        List<String> rooms = page.tiles().stream().flatMap(tile -> rows.get(tile).source() instanceof Block block ? block.rooms().stream() : Stream.empty()).distinct().map(PageSheet::isOk).toList();
-        List<RawSheets.Filled> filled = page.tiles().stream().flatMap(tile -> rows.get(tile).filled().stream()).distinct().toList();
+        List<HelperSheet> proved = page.computed().stream().map(helpers::get).filter(sheet -> sheet.proofCell().isPresent()).toList();
+        List<String> rooms = page.computed().stream().flatMap(tile -> rows.get(tile).source() instanceof Block block ? block.rooms().stream() : Stream.empty()).distinct().map(PageSheet::isOk).toList();
+        List<RawSheets.Filled> filled = page.computed().stream().flatMap(tile -> rows.get(tile).filled().stream()).distinct().toList();
         if (!proved.isEmpty() || !rooms.isEmpty() || !filled.isEmpty()) {
             String said = proved.isEmpty() ? "\"\"" : "IF(" + SheetHead.all(proved.stream().map(sheet -> isOk(sheet.proofCell().orElseThrow())).toList()) + ",\"" + HOLDS + "\",\"" + FAILS + "\")";
             Cell proof = write(at++, 0, "", styles.note());
@@ -211,7 +224,7 @@ final class PageSheet {
             proof.setCellFormula(rooms.isEmpty() ? said : "IF(" + SheetHead.all(rooms) + "," + said + ",\"" + NO_ROOM + "\")");
             proof.setCellValue(proved.isEmpty() ? "" : proved.stream().allMatch(HelperSheet::isProved) ? HOLDS : FAILS);
         }
-        for (Tile tile : page.tiles()) {
+        for (Tile tile : page.computed()) {
             Optional<String> drawn = fromCells(tile);
             if (drawn.isPresent()) {
                 write(at++, 0, "'" + TileRows.name(tile) + "': " + drawn.get(), styles.note());
@@ -220,7 +233,7 @@ final class PageSheet {
         if (spare > 0) {
             write(at++, 0, "Each raw sheet has room for " + spare + " rows more below its own, which all formulas and charts take in.", styles.note());
         }
-        for (Tile tile : page.tiles()) {
+        for (Tile tile : page.computed()) {
             if (spare > 0 && !(rows.get(tile).source() instanceof Block)) {
                 write(at++, 0, "'" + TileRows.name(tile) + "': " + NO_SPARE, styles.note());
             }
@@ -241,7 +254,7 @@ final class PageSheet {
     }
 
     private Settings.About about(String setting) {
-        return page.tiles().stream().map(tile -> helpers.get(tile).data().settings()).filter(some -> some.find(setting).isPresent()).map(some -> some.about(setting)).findFirst().orElse(Settings.About.NOTHING);
+        return page.computed().stream().map(tile -> helpers.get(tile).data().settings()).filter(some -> some.find(setting).isPresent()).map(some -> some.about(setting)).findFirst().orElse(Settings.About.NOTHING);
     }
 
     private static String shortened(String name) {

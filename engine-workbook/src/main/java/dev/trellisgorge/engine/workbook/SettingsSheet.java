@@ -47,7 +47,7 @@ final class SettingsSheet {
     void fill(String sheetName, List<Page> pages, Map<Tile, TileRows> rows) {
         Map<String, Column> settings = new LinkedHashMap<>();
         Map<String, Settings.About> told = new LinkedHashMap<>();
-        pages.stream().flatMap(page -> page.tiles().stream()).map(tile -> TileRows.data(tile).settings()).forEach(some -> some.values().forEach((name, value) -> {
+        pages.stream().flatMap(page -> page.computed().stream()).map(tile -> TileRows.data(tile).settings()).forEach(some -> some.values().forEach((name, value) -> {
             settings.put(name, value);
             told.put(name, some.about(name));
         }));
@@ -93,7 +93,7 @@ final class SettingsSheet {
     }
 
     private static String usedBy(String setting, List<Page> pages) {
-        String tiles = pages.stream().flatMap(page -> page.tiles().stream()).filter(tile -> reads(TileRows.data(tile).plan(), setting)).map(TileRows::name).distinct().collect(Collectors.joining(", "));
+        String tiles = pages.stream().flatMap(page -> page.computed().stream()).filter(tile -> reads(TileRows.data(tile).plan(), setting)).map(TileRows::name).distinct().collect(Collectors.joining(", "));
         return tiles.isEmpty() ? "read by none of the charts here" : "read by " + tiles;
     }
 

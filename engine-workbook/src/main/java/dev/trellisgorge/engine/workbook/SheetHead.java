@@ -39,12 +39,13 @@ final class SheetHead {
     /**
      * Lines that stay in sight, with the first column.
      *
+     * @param live   a formula for the title, where cells say it
      * @param proofs the columns of the proof; null where there are none
      * @param rows   how many rows stand below
      * @param fails  for each of the proofs the first row, from 0, on which it fails; empty where it holds on all
      */
-    void write(String title, String what, CellRangeAddress proofs, int rows, List<Optional<Integer>> fails) {
-        cell(SheetLayout.TITLE, 0, title, styles.title());
+    void write(String title, Optional<String> live, String what, CellRangeAddress proofs, int rows, List<Optional<Integer>> fails) {
+        formula(cell(SheetLayout.TITLE, 0, title, styles.title()), live);
         cell(SheetLayout.WHAT, 0, what, styles.note());
         Row names = row(SheetLayout.NAMES);
         int longest = 1;
@@ -52,11 +53,7 @@ final class SheetHead {
         for (int i = 0; i < columns.size(); i++) {
             SheetColumn column = columns.get(i);
             cell(names, i, column.name(), styles.header());
-            Cell shown = cell(SheetLayout.SHOWN_AS, i, column.shown(), styles.note());
-            column.live().ifPresent(formula -> {
-                shown.setCellFormula(formula);
-                shown.setCellValue(column.shown());
-            });
+            formula(cell(SheetLayout.SHOWN_AS, i, column.shown(), styles.note()), column.live());
             cell(SheetLayout.MEANINGS, i, column.meaning(), styles.meaning());
             longest = Math.max(longest, lines(column.meaning(), column.width()));
             longestName = Math.max(longestName, lines(column.name(), column.width()));
@@ -70,6 +67,15 @@ final class SheetHead {
         sheet.setRepeatingRows(new CellRangeAddress(SheetLayout.NAMES - 1, SheetLayout.MEANINGS - 1, -1, -1));
         sheet.getPrintSetup().setLandscape(true);
         sheet.getPrintSetup().setPaperSize(PrintSetup.A4_PAPERSIZE);
+    }
+
+    /** A formula that says what a cell holds. */
+    private static void formula(Cell cell, Optional<String> live) {
+        String words = cell.getStringCellValue();
+        live.ifPresent(formula -> {
+            cell.setCellFormula(formula);
+            cell.setCellValue(words);
+        });
     }
 
     private static int lines(String words, int width) {

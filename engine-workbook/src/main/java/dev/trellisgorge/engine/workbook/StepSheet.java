@@ -256,7 +256,7 @@ final class StepSheet {
 
     void fill(Sheet sheet) {
         SheetHead head = new SheetHead(sheet, styles, columns);
-        head.write(title, "What the steps make of the rows, as formulas, from left to right: a block of columns for each step, and over it what it does.", null, 0, List.of());
+        head.write(title, Optional.empty(), "What the steps make of the rows, as formulas, from left to right: a block of columns for each step, and over it what it does.", null, 0, List.of());
         head.over(sentences);
         for (int row = 0; row < lines; row++) {
             Row line = sheet.createRow(SheetLayout.line(row) - 1);

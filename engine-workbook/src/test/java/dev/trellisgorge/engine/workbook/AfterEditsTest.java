@@ -2,20 +2,27 @@ package dev.trellisgorge.engine.workbook;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import dev.trellisgorge.chart.Looks;
 import dev.trellisgorge.engine.Engines;
 import dev.trellisgorge.engine.Options;
 import dev.trellisgorge.engine.Page;
+import dev.trellisgorge.engine.Tile;
+import dev.trellisgorge.formula.Formula;
 import dev.trellisgorge.formula.Formulas;
 import dev.trellisgorge.formula.Settings;
 import dev.trellisgorge.pattern.Chart;
 import dev.trellisgorge.pattern.Columns;
 import dev.trellisgorge.pattern.Diverging;
+import dev.trellisgorge.pattern.Figure;
 import dev.trellisgorge.pattern.Labels;
 import dev.trellisgorge.pattern.Ring;
 import dev.trellisgorge.pattern.Tornado;
 import dev.trellisgorge.pattern.Variance;
 import dev.trellisgorge.pattern.Waterfall;
+import dev.trellisgorge.pattern.Words;
 import dev.trellisgorge.plan.PlainChart;
+import dev.trellisgorge.shape.Executor;
+import dev.trellisgorge.shape.Pipeline;
 import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Table;
 import java.io.IOException;
@@ -25,6 +32,8 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Locale;
+import java.util.Optional;
 import java.util.OptionalInt;
 import java.util.stream.IntStream;
 import org.apache.poi.ss.usermodel.Cell;
@@ -71,7 +80,7 @@ public class AfterEditsTest {
         for (Row row : book.getSheetAt(0)) {
             Cell first = row.getCell(0);
             if (first != null && first.getCellType() == CellType.FORMULA) {
-                told.add(book.getCreationHelper().createFormulaEvaluator().evaluate(first).getStringValue());
+                told.add(book.getCreationHelper().createFormulaEvaluator().evaluate(first).formatAsString().replace("\"", ""));
             } else if (first != null && first.getCellType() == CellType.STRING && !first.getStringCellValue().isEmpty()) {
                 told.add(first.getStringCellValue());
             }
@@ -147,6 +156,46 @@ public class AfterEditsTest {
         Table one = Table.of("levels", Column.numbers("met", 431), Column.numbers("licence", 420));
         try (XSSFWorkbook book = drawn(0, Chart.of(Ring.of("met", "licence")).named("ring").over(one, Settings.NONE))) {
             assertThat(told(book)).containsExactly(HOLDS, "'ring': the figure in the middle is the text of a cell; a program that doesn't know such texts shows it as it was drawn.");
+        }
+    }
+
+    @Test
+    public void linesOfABoardAndOfItsFiguresFollow() throws IOException {
+        Executor rows = Executor.over(LEVELS, Settings.NONE);
+        Formula sum = Formulas.sum(Formulas.column("level"));
+        PlainChart above = Words.lines(Page.ABOVE, Words.of("In all ").and(sum, "0.00"), Words.of("of ").and(Formulas.sum(Formulas.number(1)), "0").and(" stations"), Pipeline.of("levels"), rows, Locale.ROOT);
+        PlainChart foot = Words.lines(Page.FOOT, Words.of("Least ").and(Formulas.min(Formulas.column("level")), "0.00"), Words.NONE, Pipeline.of("levels"), rows, Locale.ROOT);
+        PlainChart figure = Figure.of("level").total(Figure.Total.SUM).title(Words.of("Sum ").and(sum, "0.0")).text(Words.of("not ").and(sum, "0.000")).over(Pipeline.of("levels"), rows);
+        Page board = new Page("board", above.title(), above.subtitle(), foot.title(), 1, List.of(new Tile.OfFigure(figure)), List.of(Page.Span.ONE), List.of(new Tile.OfFigure(above), new Tile.OfFigure(foot)), Looks.OWN, Optional.empty());
+        try (OutputStream out = Files.newOutputStream(file)) {
+            Engines.draw(List.of(board), "xlsx", Options.STANDARD, out);
+        }
+        try (InputStream in = Files.newInputStream(file); XSSFWorkbook book = new XSSFWorkbook(in)) {
+            assertThat(told(book)).contains("In all 0.37", "of 3 stations", "Sum 0.4", "not 0.370", "Least -0.15").noneMatch(line -> line.startsWith("CHECK"));
+            raw(book, 1, 1).setCellValue(-1);
+            assertThat(told(book)).contains("In all -0.48", "of 3 stations", "Sum -0.5", "not -0.480", "Least -1.00").noneMatch(line -> line.startsWith("CHECK"));
+            raw(book, 1, 1).setBlank();
+            assertThat(told(book)).anyMatch(line -> line.startsWith("CHECK: a cell of levels "));
+        }
+    }
+
+    @Test
+    public void theTitleOfASheetOfSeriesFollowsAsThatOfItsChartDoes() throws IOException {
+        Chart chart = Chart.of("station", Columns.of("level")).named("c").title(Words.of("In all ").and(Formulas.sum(Formulas.column("level")), "0.00"));
+        try (XSSFWorkbook book = drawn(0, chart.over(LEVELS, Settings.NONE))) {
+            raw(book, 1, 1).setCellValue(1);
+            Cell title = book.getSheet("c series").getRow(0).getCell(0);
+            assertThat(title.getStringCellValue()).isEqualTo("In all 0.37");
+            assertThat(book.getCreationHelper().createFormulaEvaluator().evaluate(title).getStringValue()).isEqualTo("In all 1.52");
+        }
+    }
+
+    @Test
+    public void aSeriesWithoutAFigureYetHasTheDecimalsOfWhatItMayShow() throws IOException {
+        Table rising = Table.of("levels", Column.texts("station", "a", "b"), Column.numbers("level", 1, 2.25));
+        try (XSSFWorkbook book = drawn(0, Chart.of("station", Variance.of("level")).named("c").over(rising, Settings.NONE))) {
+            String up = HelperCells.cell(book.getSheet("c series"), "up", 0).getCellStyle().getDataFormatString();
+            assertThat(HelperCells.cell(book.getSheet("c series"), "down", 0).getCellStyle().getDataFormatString()).isEqualTo(up).contains(".");
         }
     }
 }

@@ -153,7 +153,7 @@ public class SlidesTest {
     public void boardIsOneSlideWithWordsForReadersAndItsSource() throws Exception {
         PlainChart chart = CHARTS.get(0);
         Page board = new Page("board", "Hollow Gorge", "March", "the trust's own meters", 2, List.of(new Tile.OfChart(List.of(chart)), new Tile.OfChart(List.of(CHARTS.get(1)))),
-                List.of(Page.Span.ONE, Page.Span.ONE), chart.looks(), Optional.empty());
+                List.of(Page.Span.ONE, Page.Span.ONE), List.of(), chart.looks(), Optional.empty());
         try (XMLSlideShow show = new XMLSlideShow(new ByteArrayInputStream(drawn(List.of(board), Options.STANDARD.author("Anyone").date(LocalDate.of(2031, 6, 30)))))) {
             XSLFSlide slide = show.getSlides().get(0);
             assertThat(slide.getTitle()).isEqualTo("Hollow Gorge");
