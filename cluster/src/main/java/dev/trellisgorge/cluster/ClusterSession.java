@@ -123,7 +123,9 @@ final class ClusterSession implements Session {
     @Override
     public void cancel() {
         cancelled = true;
-        spark.sparkContext().cancelAllJobs();
+        if (!spark.sparkContext().isStopped()) {
+            spark.sparkContext().cancelAllJobs();
+        }
     }
 
     @Override

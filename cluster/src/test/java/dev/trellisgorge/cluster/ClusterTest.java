@@ -4,17 +4,21 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import dev.trellisgorge.cli.Gorge;
+import dev.trellisgorge.conformance.HardNames;
 import dev.trellisgorge.conformance.RandomPlan;
 import dev.trellisgorge.conformance.RandomPlan.Within;
 import dev.trellisgorge.conformance.SameCharts;
-import dev.trellisgorge.plan.PlainChart;
-import dev.trellisgorge.problem.BadInput;
-import dev.trellisgorge.sql.Database;
-import dev.trellisgorge.sql.DatabaseTable;
+import dev.trellisgorge.formula.Formula;
+import dev.trellisgorge.formula.Formulas;
 import dev.trellisgorge.formula.Settings;
 import dev.trellisgorge.pattern.Chart;
 import dev.trellisgorge.pattern.Columns;
+import dev.trellisgorge.plan.PlainChart;
+import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.shape.Pipeline;
+import dev.trellisgorge.sql.Database;
+import dev.trellisgorge.sql.DatabaseTable;
+import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Kind;
 import dev.trellisgorge.table.Table;
 import dev.trellisgorge.test.Folder;
@@ -22,6 +26,7 @@ import java.io.ByteArrayOutputStream;
 import java.io.PrintStream;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
@@ -42,6 +47,9 @@ import org.testng.annotations.Test;
 /** Plans on a cluster of a master and two workers, held to the oracle. */
 public class ClusterTest {
     private static final int PLANS = 100;
+    private static final int NAMES_AT_ONCE = 50;
+    /** Compiling a plan's many expressions, and planning anew while it runs, take longer than working it out for so few rows; the other tests have both. */
+    private static final Map<String, String> UNCOMPILED = Map.of("spark.sql.codegen.wholeStage", "false", "spark.sql.codegen.factoryMode", "NO_CODEGEN", "spark.sql.adaptive.enabled", "false");
     private static final int AT_ONCE = 4;
     /** Of so many plans one has all its notes counted, which takes many statements. */
     private static final int TOLD = 25;
@@ -72,11 +80,11 @@ public class ClusterTest {
     public void chartsAreThoseOfTablesAtHand() throws InterruptedException {
         AtomicLong seed = new AtomicLong(300_000);
         AtomicInteger compared = new AtomicInteger();
-        AtomicInteger refused = new AtomicInteger();
+        UNCOMPILED.forEach(System::setProperty);
         try (Cluster cluster = Cluster.open(machines.url())) {
             List<Thread> threads = IntStream.range(0, AT_ONCE).mapToObj(i -> new Thread(() -> {
                 while (compared.get() < PLANS && failed.isEmpty()) {
-                    compare(cluster, seed.getAndIncrement(), compared, refused);
+                    compare(cluster, seed.getAndIncrement(), compared);
                 }
             })).toList();
             threads.forEach(thread -> thread.setUncaughtExceptionHandler((any, wrong) -> failed.add(wrong)));
@@ -84,12 +92,13 @@ public class ClusterTest {
             for (Thread thread : threads) {
                 thread.join();
             }
+        } finally {
+            UNCOMPILED.keySet().forEach(System::clearProperty);
         }
         assertThat(failed).isEmpty();
-        assertThat(refused.get()).isLessThan(compared.get() / 2);
     }
 
-    private static void compare(Cluster cluster, long seed, AtomicInteger compared, AtomicInteger refused) {
+    private static void compare(Cluster cluster, long seed, AtomicInteger compared) {
         boolean told = seed % TOLD == 0;
         RandomPlan random = RandomPlan.of(seed, Within.SHEET);
         Optional<PlainChart> here = over(random);
@@ -102,10 +111,36 @@ public class ClusterTest {
                 SameCharts.checkCells(random.plan().name(), here.get(), there);
             }
             compared.incrementAndGet();
-        } catch (BadInput unsaid) {
-            boolean said = !unsaid.getMessage().contains("can't be said in the dialect spark");
-            assertThat(said && here.isPresent()).as("%s: %s", random.plan().name(), unsaid.getMessage()).isFalse();
-            refused.addAndGet(said ? 0 : 1);
+        } catch (BadInput refused) {
+            assertThat(here).as("%s: %s", random.plan().name(), refused.getMessage()).isEmpty();
+        }
+    }
+
+    /** A column of each name, a row and a setting of each text: the figure where all three are the same is asked for. */
+    @Test
+    public void namesAndTextsComeThroughAsThemselves() {
+        List<String> all = HardNames.all();
+        assertThat(all).hasSizeGreaterThanOrEqualTo(200);
+        try (Cluster cluster = Cluster.open(machines.url())) {
+            for (int from = 0; from < all.size(); from += NAMES_AT_ONCE) {
+                List<String> hard = all.subList(from, Math.min(from + NAMES_AT_ONCE, all.size()));
+                String category = hard.get(0) + " of";
+                List<Column> columns = new ArrayList<>(List.of(Column.texts(category, hard.toArray(String[]::new))));
+                Settings settings = Settings.NONE;
+                Formula there = Formulas.number(-1);
+                for (int i = 0; i < hard.size(); i++) {
+                    columns.add(Column.numbers(hard.get(i), IntStream.range(0, hard.size()).mapToDouble(row -> row).toArray()));
+                    settings = settings.with(hard.get(i), hard.get(i));
+                    Formula same = Formulas.column(category).equalTo(Formulas.text(hard.get(i))).and(Formulas.column(category).equalTo(Formulas.setting(hard.get(i))));
+                    there = Formulas.choose(same, Formulas.column(hard.get(i)), there);
+                }
+                Table table = Table.of("rows", columns.toArray(Column[]::new));
+                try (Database database = Database.open(cluster.session(), List.of(DatabaseTable.of(table)), settings, false)) {
+                    PlainChart chart = Chart.of(category, Columns.of(there)).named("chart of " + hard.get(0)).plan(Pipeline.of("rows"), database.known()).over(database);
+                    assertThat(IntStream.range(0, hard.size()).mapToObj(row -> chart.data().category().written(row) + " " + (int) chart.data().column("value").number(row)))
+                            .containsExactlyElementsOf(IntStream.range(0, hard.size()).mapToObj(row -> hard.get(row) + " " + row).toList());
+                }
+            }
         }
     }
 
@@ -206,7 +241,7 @@ public class ClusterTest {
         }
     }
 
-    @Test(dependsOnMethods = {"chartsAreThoseOfTablesAtHand", "demoBriefsSayTheSameOnACluster", "largeFilesGiveTheSameRowsInTheirOrder", "parquetIsReadByTheWorkersInItsOrder", "mistakesAreToldInASentence", "whatRunsIsCancelled"})
+    @Test(dependsOnMethods = {"chartsAreThoseOfTablesAtHand", "demoBriefsSayTheSameOnACluster", "largeFilesGiveTheSameRowsInTheirOrder", "parquetIsReadByTheWorkersInItsOrder", "mistakesAreToldInASentence", "whatRunsIsCancelled", "namesAndTextsComeThroughAsThemselves"})
     public void machinesThatFailAreToldInASentence() {
         try (Cluster cluster = Cluster.open(machines.url()); Database database = Database.open(cluster.session(), List.of(DatabaseTable.of(GENERATION)), Settings.NONE, true)) {
             assertThat(database.run(Pipeline.of("generation")).rowCount()).isEqualTo(2);

@@ -28,6 +28,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalInt;
 import java.util.Set;
+import java.util.stream.Collectors;
 import java.util.stream.IntStream;
 import org.apache.poi.ss.usermodel.Cell;
 import org.apache.poi.ss.usermodel.CellStyle;
@@ -203,7 +204,8 @@ final class HelperSheet {
     /** The decimals of a column's figures; where there is none yet, of those that it may show one day. */
     private int places(Column cells) {
         OptionalInt own = IntStream.range(0, Math.min(LOOKED_AT, cells.size())).filter(cells::isPresent).map(row -> BigDecimal.valueOf(cells.number(row)).stripTrailingZeros().scale()).max();
-        return own.isPresent() ? own.getAsInt() : Reads.computed(plan.column(cells.name()).formula()).stream().map(data::column).filter(read -> read.kind() == Kind.NUMBER && !read.name().equals(cells.name())).mapToInt(this::places).max().orElse(0);
+        Set<String> read = plan.columns().stream().filter(column -> own.isEmpty() && column.name().equals(cells.name())).flatMap(column -> Reads.computed(column.formula()).stream()).collect(Collectors.toSet());
+        return own.orElseGet(() -> read.stream().map(data::column).filter(column -> column.kind() == Kind.NUMBER).mapToInt(this::places).max().orElse(0));
     }
 
     /** As the chart writes its figures, or as the level itself needs. */
