@@ -75,6 +75,7 @@ public record Page(String name, String title, String subtitle, String source, in
         source = Characters.shown(source);
         tiles = List.copyOf(tiles);
         spans = List.copyOf(spans);
+        lines = List.copyOf(lines);
         Objects.requireNonNull(looks, "looks");
         Objects.requireNonNull(at, "at");
         if (tiles.isEmpty() || columns < 1) {

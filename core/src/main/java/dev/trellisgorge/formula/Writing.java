@@ -86,7 +86,7 @@ public final class Writing {
             if (figure != figure) {
                 return null;
             }
-            String text = Double.isInfinite(figure) ? format.format(figure) : format.format(BigDecimal.valueOf(figure));
+            String text = Double.isInfinite(figure) ? format.format(figure) : format.format(Numbers.decimal(figure));
             return figure <= 0 && text.equals(minusZero) ? zero : text;
         };
     }

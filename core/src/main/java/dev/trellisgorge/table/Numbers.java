@@ -12,6 +12,8 @@ public final class Numbers {
     private static final int LONG_FOR_READERS = 10;
     private static final int DIGITS_FOR_READERS = 6;
     private static final double EXACT_INTEGERS = 1L << 53;
+    /** The bits of a double that are 0 for powers of two. */
+    private static final long MANTISSA = (1L << 52) - 1;
 
     private Numbers() {
     }
@@ -71,17 +73,29 @@ public final class Numbers {
         return points <= 1 && text.charAt(text.length() - 1) >= '0';
     }
 
+    /** The decimal number of the shortest form, with its digits alone; of a finite figure. */
+    public static BigDecimal decimal(double value) {
+        return value == Math.rint(value) && Math.abs(value) < EXACT_INTEGERS ? BigDecimal.valueOf((long) value) : shortestDigits(value);
+    }
+
     /** Drops digits for as long as the rest still reads back; older runtimes print one too many. */
     private static BigDecimal shortestDigits(double value) {
         BigDecimal best = new BigDecimal(Double.toString(value)).stripTrailingZeros();
         BigDecimal exact = new BigDecimal(value);
         while (best.precision() > 1) {
-            BigDecimal shorter = exact.round(new MathContext(best.precision() - 1, RoundingMode.HALF_EVEN));
+            BigDecimal shorter = shorter(exact, value, best.precision() - 1);
             if (shorter.doubleValue() != value) {
                 return best;
             }
             best = shorter.stripTrailingZeros();
         }
         return best;
+    }
+
+    /** The nearest of so many digits; where the doubles below are closer together than those above, it may be one further up that reads back. */
+    private static BigDecimal shorter(BigDecimal exact, double value, int digits) {
+        BigDecimal nearest = exact.round(new MathContext(digits, RoundingMode.HALF_EVEN));
+        boolean isPower = (Double.doubleToLongBits(value) & MANTISSA) == 0;
+        return isPower && nearest.doubleValue() != value ? exact.round(new MathContext(digits, RoundingMode.UP)) : nearest;
     }
 }

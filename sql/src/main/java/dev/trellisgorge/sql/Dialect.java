@@ -149,6 +149,11 @@ public enum Dialect {
         return "TRIM(LEADING ' ' FROM REPLACE(" + groups + ", '" + " ".repeat(GROUP) + ",', ''))";
     }
 
+    /** Whether a double may be written with a digit more than it needs, as older runtimes of Java do, and others where a shorter one lies half way. */
+    boolean mayWriteOneDigitMore() {
+        return this == H2 || this == SPARK || this == POSTGRESQL;
+    }
+
     /** What has an expression computed on its own: else some databases write out its columns wherever they are read. */
     String computedOnce() {
         return this == POSTGRESQL ? "MATERIALIZED " : "";

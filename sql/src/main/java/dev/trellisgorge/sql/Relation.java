@@ -71,6 +71,14 @@ record Relation(String name, Schema schema, Map<String, String> columns, Map<Str
         return new Relation(name, schema, columns, computed, more, weights, row, numbering);
     }
 
+    /** With one of two that only serve standing for the other too. */
+    Relation standing(Aid one, Aid other) {
+        Map<Aid, String> more = new LinkedHashMap<>(aids);
+        more.put(new Aid.Draft(other, 0), aids.get(other)); // its name stays taken
+        more.put(other, aids.get(one));
+        return new Relation(name, schema, columns, computed, more, weights, row, numbering);
+    }
+
     Relation weighted(String column, String alias) {
         Map<String, String> more = new LinkedHashMap<>(weights);
         more.put(column, alias);

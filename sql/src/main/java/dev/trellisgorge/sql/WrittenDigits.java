@@ -25,6 +25,8 @@ final class WrittenDigits {
     /** The shortest form has an exponent from this power of ten on, and below the other. */
     private static final int LARGE = 21;
     private static final int SMALL = -7;
+    /** Larger ones rounded up may be none that a double holds. */
+    private static final int READ_BACK = 308;
 
     private final Dialect dialect;
     private final String digits;
@@ -129,7 +131,40 @@ final class WrittenDigits {
                 settled.put(new Aid.Digits(figure), "TRIM(BOTH '0' FROM " + all + ")");
                 settled.put(new Aid.Point(figure), split.names(dialect).aid(new Aid.Draft(new Aid.Point(figure), 2)) + " - CHAR_LENGTH(" + all + ") + CHAR_LENGTH(TRIM(LEADING '0' FROM " + all + "))");
             }
-            return statement.aided(split, settled, "digits", "without zeros in front and at the end");
+            Relation done = statement.aided(split, settled, "digits", "without zeros in front and at the end");
+            return dialect.mayWriteOneDigitMore() ? shortened(done, figures) : done;
+        }
+
+        /** Without the last digit, where the rest still reads back. */
+        private Relation shortened(Relation over, Map<Formula, String> figures) {
+            Map<Aid, String> tried = new LinkedHashMap<>();
+            for (Formula figure : figures.keySet()) {
+                String digits = over.names(dialect).aid(new Aid.Digits(figure));
+                String rest = "CHAR_LENGTH(" + digits + ") - 1";
+                tried.put(new Aid.Draft(new Aid.Digits(figure), 3), "CASE WHEN " + rest + " BETWEEN 1 AND " + MOST + " AND " + over.names(dialect).aid(new Aid.Point(figure)) + " <= " + READ_BACK + " THEN CAST(CAST(SUBSTRING(" + digits + " FROM 1 FOR " + rest + ") AS BIGINT) + CASE WHEN SUBSTRING(" + digits
+                        + " FROM CHAR_LENGTH(" + digits + ")) >= '5' THEN 1 ELSE 0 END AS " + dialect.type(Kind.TEXT) + ") END");
+            }
+            Relation shorter = statement.aided(over, tried, "in between", "with a digit less");
+            Map<Aid, String> points = new LinkedHashMap<>();
+            for (Formula figure : figures.keySet()) {
+                String digits = shorter.names(dialect).aid(new Aid.Digits(figure));
+                points.put(new Aid.Draft(new Aid.Point(figure), 3), shorter.names(dialect).aid(new Aid.Point(figure)) + " + CHAR_LENGTH(" + shorter.names(dialect).aid(new Aid.Draft(new Aid.Digits(figure), 3)) + ") - CHAR_LENGTH(" + digits + ") + 1");
+            }
+            Relation placed = statement.aided(shorter, points, "in between", "and the place of its point");
+            SqlFormula.Names names = placed.names(dialect);
+            Map<Aid, String> chosen = new LinkedHashMap<>();
+            figures.forEach((figure, expression) -> {
+                String less = names.aid(new Aid.Draft(new Aid.Digits(figure), 3));
+                String at = names.aid(new Aid.Draft(new Aid.Point(figure), 3));
+                String same = "CASE WHEN CAST('0.' || " + less + " || 'E' || CAST(" + at + " AS " + dialect.type(Kind.TEXT) + ") AS " + dialect.type(Kind.NUMBER) + ") = ABS(" + expression + ") THEN ";
+                chosen.put(new Aid.Draft(new Aid.Digits(figure), 4), same + "TRIM(TRAILING '0' FROM " + less + ") ELSE " + names.aid(new Aid.Digits(figure)) + " END");
+                chosen.put(new Aid.Draft(new Aid.Point(figure), 4), same + at + " ELSE " + names.aid(new Aid.Point(figure)) + " END");
+            });
+            Relation settled = statement.aided(placed, chosen, "digits", "where that reads back");
+            for (Formula figure : figures.keySet()) {
+                settled = settled.standing(new Aid.Draft(new Aid.Digits(figure), 4), new Aid.Digits(figure)).standing(new Aid.Draft(new Aid.Point(figure), 4), new Aid.Point(figure));
+            }
+            return settled;
         }
 
         private static String at(String sign, String text) {
