@@ -328,10 +328,10 @@ public final class Brief implements AutoCloseable {
                 spans.add(tile.span());
             }
         }
-        PlainChart above = lines(Page.ABOVE, shown.title(), shown.subtitle(), shown);
-        PlainChart foot = lines(Page.FOOT, shown.source(), Words.NONE, shown);
-        List<Tile.OfFigure> live = Stream.of(above, foot).filter(lines -> lines.plan().titleColumn().isPresent() || lines.plan().subtitleColumn().isPresent()).map(Tile.OfFigure::new).toList();
-        return new Page(Board.NAME, above.title(), above.subtitle(), foot.title(), shown.columns(), tiles, spans, live, shown.looks(), Optional.empty());
+        Optional<Tile.OfFigure> above = lines(Page.ABOVE, shown.title(), shown.subtitle(), shown);
+        Optional<Tile.OfFigure> foot = lines(Page.FOOT, shown.source(), Words.NONE, shown);
+        return new Page(Board.NAME, above.map(Tile.OfFigure::title).orElse(shown.title().said()), above.map(Tile.OfFigure::text).orElse(shown.subtitle().said()), foot.map(Tile.OfFigure::title).orElse(shown.source().said()),
+                shown.columns(), tiles, spans, Stream.of(above, foot).flatMap(Optional::stream).toList(), shown.looks(), Optional.empty());
     }
 
     /** The tables whose rows are in a database that nobody named; statements can be written for them, and no chart computed. */
@@ -356,7 +356,8 @@ public final class Brief implements AutoCloseable {
         database().ifPresent(Database::close);
     }
 
-    private PlainChart lines(String name, Words first, Words second, Board shown) {
-        return run(now -> Words.lines(name, first, second, now.pipeline(), now.executor(), shown.locale()));
+    /** Lines that rows say; empty where they are as they are written. */
+    private Optional<Tile.OfFigure> lines(String name, Words first, Words second, Board shown) {
+        return first.arePlain() && second.arePlain() ? Optional.empty() : Optional.of(new Tile.OfFigure(run(now -> Words.lines(name, first, second, now.pipeline(), now.executor(), shown.locale()))));
     }
 }
