@@ -82,7 +82,7 @@ public class SqlTest extends AtDesk {
             assertThat(answer.err()).isEmpty();
             assertThat(answer.out()).contains("\"text of part\"");
         });
-        desk.with("b.yaml", "brief: 1\ndata: {t: demo/fish.csv}\ncharts:\n  c: {pattern: columns, category: day, value: fish, labels: {format: ##0.0E0}}\n");
+        desk.with("b.yaml", "brief: 1\ndata: {t: demo/fish.csv}\ncharts:\n  c: {pattern: columns, category: day, value: fish, labels: {format: \"##0.0E0\"}}\n");
         assertThat(desk.type("sql", "DESK/b.yaml", "--rows-by", "line", "--view", "--dialect", "duckdb")).satisfies(answer -> {
             assertThat(answer.out()).doesNotContain("text of");
             assertThat(answer.err()).isEqualTo("gorge: note: chart 'c': no dialect says how the labels of value are written, so their texts are no columns of the view; give them a plainer format\n");
