@@ -114,7 +114,7 @@ final class BoardReader {
 
     private static Optional<Format> format(Mapping tile, Text text) {
         try {
-            return Optional.of(new Format(text.value()));
+            return Optional.of(Format.stated(text.value()));
         } catch (IllegalArgumentException e) {
             tile.refuse("format", e.getMessage());
             return Optional.empty();

@@ -38,8 +38,8 @@ import java.util.function.BiFunction;
 import java.util.function.Function;
 import java.util.function.Supplier;
 import java.util.stream.Collectors;
-import java.util.stream.Stream;
 import java.util.stream.IntStream;
+import java.util.stream.Stream;
 
 /**
  * A brief that was read: its raw tables, and as data the steps and charts that it asks for. What several charts have in common is

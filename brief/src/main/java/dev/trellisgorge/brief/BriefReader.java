@@ -143,7 +143,7 @@ final class BriefReader {
             problems.add(format.get().place(), "a format has no use here: the value is " + kind.phrase());
         } else if (format.isPresent()) {
             try {
-                new Format(format.get().value());
+                Format.stated(format.get().value());
             } catch (IllegalArgumentException e) {
                 problems.add(format.get().place(), e.getMessage());
             }

@@ -165,7 +165,7 @@ final class ChartReader {
 
     private Optional<Beside> beside(Mapping mapping) {
         mapping.allowing(List.of("figure"), List.of("figure", "name", "format"));
-        Optional<Format> format = mapping.text("format").flatMap(text -> parsed(text, Format::new));
+        Optional<Format> format = mapping.text("format").flatMap(text -> parsed(text, Format::stated));
         return mapping.text("figure").flatMap(expressions::read).map(formula -> new Beside(formula, mapping.text("name").map(Text::value), format));
     }
 

@@ -64,7 +64,7 @@ final class LooksReader {
         Optional<Mapping> axis = keys.isMapping("axis") ? keys.mapping("axis").map(mapping -> mapping.allowing(List.of(), List.of("figures", "title", "format", "dates"))) : Optional.empty();
         Optional<Figures> figures = axis.isPresent() ? axis.get().choice("figures", Figures.class) : keys.choice("axis", Figures.class);
         Looks.Axis bare = new Looks.Axis(figures.map(Figures.SHOWN::equals), axis.flatMap(mapping -> mapping.text("title")).map(Text::value).orElse(""),
-                axis.flatMap(mapping -> mapping.text("format").flatMap(text -> parsed(mapping, "format", () -> new Format(text.value())))), Optional.empty());
+                axis.flatMap(mapping -> mapping.text("format").flatMap(text -> parsed(mapping, "format", () -> Format.stated(text.value())))), Optional.empty());
         return axis.flatMap(mapping -> mapping.text("dates").flatMap(text -> parsed(mapping, "dates", () -> new Looks.Axis(bare.figures(), bare.title(), bare.format(), Optional.of(text.value()))))).orElse(bare);
     }
 

@@ -31,6 +31,7 @@ public class BadInputTest extends AtDesk {
             {"unknown key", BRIEF.replace("value:", "valeu:"), DATA, "DESK/b.yaml:4:44: unknown key 'valeu'. Did you mean 'value'?\n"
                     + "gorge: DESK/b.yaml:4:6: the key 'value' is missing"},
             {"unknown column", BRIEF.replace("mwh", "mhw"), DATA, "DESK/b.yaml:4:51: table 'march' has no column 'mhw'. Did you mean 'mwh'?"},
+            {"a sign alone on an axis", BRIEF.replace("mwh}", "mwh, axis: {figures: shown, format: +}}"), DATA, "DESK/b.yaml:4:87: 'format': '+' alone is for labels; write the pattern out, such as +#,##0.0;-#,##0.0"},
             {"malformed YAML", "brief: 1\ncharts: [\n", DATA, "DESK/b.yaml:3:1: is no YAML: expected the node content, but found '<stream end>'"},
             {"no row in the slice", BRIEF.replace("mwh}", "mwh, slice: {station: Pool}}"), DATA,
                 "DESK/march.csv, column 'station': no row holds 'Pool'. Known here: 'Weir', 'Leat'."}};

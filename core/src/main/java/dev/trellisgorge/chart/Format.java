@@ -52,6 +52,14 @@ public record Format(String pattern, Locale locale) {
         this(pattern, Locale.ROOT);
     }
 
+    /** One that is not for labels, where nothing settles what {@code +} alone stands for. Errors as above, and for that. */
+    public static Format stated(String pattern) {
+        if (pattern.equals(FITTING_SIGNED.pattern())) {
+            throw new IllegalArgumentException("'+' alone is for labels; write the pattern out, such as +#,##0.0;-#,##0.0");
+        }
+        return new Format(pattern);
+    }
+
     /** The same by the signs of a locale, with the signs for currency and per cent where it puts them. */
     public Format in(Locale other) {
         return new Format(Locales.placed(pattern, other), other);

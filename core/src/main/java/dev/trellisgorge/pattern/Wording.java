@@ -94,7 +94,7 @@ final class Wording {
 
     private static Format format(String pattern) {
         try {
-            return new Format(pattern);
+            return Format.stated(pattern);
         } catch (IllegalArgumentException e) {
             throw new BadInput(Place.of(""), e.getMessage());
         }

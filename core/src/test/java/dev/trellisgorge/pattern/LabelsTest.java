@@ -68,6 +68,7 @@ public class LabelsTest {
         Labels share = Labels.of(Labels.Show.SHARE).at(At.INSIDE);
         Labels part = Labels.of(Labels.Show.PART);
         return new Object[][] {
+            {Columns.of("w"), List.of(Labels.VALUE.format("+")), "+40|+13|+90|+7|+9|+400"},
             {Columns.of("w"), List.of(Labels.VALUE, share), "40+7.2%|13+2.3%|90+16.1%|7+1.3%|9+1.6%|400+71.6%"},
             {Columns.of("w").classify(Split.at(20)), List.of(Labels.VALUE, share.on("above")), "40+7.2%|13|90+16.1%|7|9|400+71.6%"},
             {Columns.of("w").classify(Split.at(20)), List.of(Labels.VALUE.on("below")), "|13||7|9|"},

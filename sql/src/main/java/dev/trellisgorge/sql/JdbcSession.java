@@ -20,11 +20,10 @@ import java.util.stream.IntStream;
 /** A database that is reached by JDBC. Its transactions read only, but while tables are copied and views made. */
 final class JdbcSession implements Session {
     private static final int ROWS_AT_ONCE = 10_000;
-
-    private final Connection connection;
     /** A statement of so many signs says expressions and not only totals. */
     private static final int LONG = 5000;
 
+    private final Connection connection;
     private final Login shown;
     private final Dialect dialect;
     private final DatabaseTables found;
