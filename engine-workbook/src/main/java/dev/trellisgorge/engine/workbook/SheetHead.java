@@ -59,7 +59,7 @@ final class SheetHead {
             longestName = Math.max(longestName, lines(column.name(), column.width()));
         }
         row(SheetLayout.MEANINGS).setHeightInPoints(Math.min(MOST_LINES, longest + 1) * LINE_POINTS);
-        names.setHeightInPoints(Math.min(MOST_LINES, longestName) * NAME_POINTS);
+        names.setHeightInPoints(Math.min(MOST_LINES, longestName > 1 ? longestName + 1 : 1) * NAME_POINTS); // lines break at words
         if (proofs != null && rows > 0) {
             proof(proofs, rows, fails);
         }
