@@ -132,15 +132,21 @@ public final class Database implements Executor, AutoCloseable {
 
     @Override
     public synchronized Outcome run(Pipeline pipeline, Wanted wanted) {
-        Schema schema = pipeline.schema(known());
-        Typing typing = new Typing(schema, settings);
         Set<String> said = said(pipeline, wanted);
-        List<Kind> kinds = new ArrayList<>(schema.fields().stream().map(Field::kind).toList());
-        wanted.formulas().forEach((name, formula) -> typing.computed(name, typing.kind(formula).orElse(Kind.NUMBER)));
-        said.forEach(name -> kinds.add(typing.computed().get(name)));
         Query query = query(pipeline, wanted.formulas(), said);
         query.refuseUnordered();
         checks.beforehand(pipeline);
+        return KeysAhead.of(pipeline, sources, settings).flatMap(keys -> outcome(query.ahead(keys), wanted, said)).or(() -> outcome(query, wanted, said)).orElseThrow();
+    }
+
+    /** @return empty where there are keys whose order was not known ahead */
+    private Optional<Outcome> outcome(Query query, Wanted wanted, Set<String> said) {
+        Pipeline pipeline = query.pipeline();
+        Schema schema = pipeline.schema(known());
+        Typing typing = new Typing(schema, settings);
+        List<Kind> kinds = new ArrayList<>(schema.fields().stream().map(Field::kind).toList());
+        wanted.formulas().forEach((name, formula) -> typing.computed(name, typing.kind(formula).orElse(Kind.NUMBER)));
+        said.forEach(name -> kinds.add(typing.computed().get(name)));
         Query.Telling statement = query.telling(wanted.firstRowAlone() ? "\n" + dialect.firstRow() : "");
         statement.facts().forEach(fact -> kinds.add(Kind.NUMBER));
         List<Column> columns = asked(pipeline.name(), statement.statement(), kinds);
@@ -150,18 +156,22 @@ public final class Database implements Executor, AutoCloseable {
         List<Column> counts = columns.subList(schema.fields().size() + said.size(), columns.size());
         if (rows.rowCount() == 0) {
             checks.emptied(pipeline);
+        } else if (IntStream.range(0, counts.size()).anyMatch(i -> statement.facts().get(i).of() instanceof Fact.KeysUnseen && counts.get(i).number(0) > 1)) {
+            return Optional.empty();
         }
         Table told = rows.noting(sources.entrySet().stream().filter(source -> reads(pipeline, source.getKey())).flatMap(source -> source.getValue().copied().stream()).flatMap(table -> table.notes().stream()).toList());
         for (int i = 0; i < counts.size() && rows.rowCount() > 0; i++) {
             told = checks.counted(statement.facts().get(i), counts.get(i).number(0)).map(told::noting).orElse(told);
         }
-        return new Outcome(tellsAll ? told.noting(notes.of(pipeline)) : told, computed);
+        return Optional.of(new Outcome(tellsAll ? told.noting(notes.of(pipeline)) : told, computed));
     }
 
     /** What steps give, of which nothing is told and nothing checked. */
     synchronized Table fetched(Pipeline pipeline) {
         Schema schema = pipeline.schema(known());
-        return Table.of(schema.name(), Source.MEMORY, named(asked(pipeline.name(), query(pipeline, Map.of(), Set.of()).parametrised(), schema.fields().stream().map(Field::kind).toList()), schema));
+        Query query = query(pipeline, Map.of(), Set.of());
+        Query asked = KeysAhead.of(pipeline, sources, settings).filter(KeysAhead::isWhole).map(query::ahead).orElse(query);
+        return Table.of(schema.name(), Source.MEMORY, named(asked(pipeline.name(), asked.parametrised(), schema.fields().stream().map(Field::kind).toList()), schema));
     }
 
     DatabaseNotes notes() {
@@ -242,7 +252,7 @@ public final class Database implements Executor, AutoCloseable {
     }
 
     private Query query(Pipeline pipeline, Map<String, Formula> formulas, Set<String> wanted) {
-        return new Query(pipeline, formulas, wanted, pipeline.schema(known()).columnNames(), known(), sources, dialect);
+        return new Query(pipeline, formulas, wanted, pipeline.schema(known()).columnNames(), known(), sources, dialect, Optional.empty());
     }
 
     /** The first columns by the names that they have in a table. */

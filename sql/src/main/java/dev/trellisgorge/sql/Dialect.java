@@ -4,6 +4,7 @@ import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Nearest;
 import dev.trellisgorge.problem.Place;
 import dev.trellisgorge.table.CalendarUnit;
+import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Kind;
 import dev.trellisgorge.table.Numbers;
 import java.time.LocalDate;
@@ -28,6 +29,8 @@ public enum Dialect {
     private static final String TENS = IntStream.range(0, 5).mapToObj(i -> "(VALUES (0), (1), (2), (3), (4), (5), (6), (7), (8), (9)) AS d" + i + " (n)").collect(Collectors.joining(" CROSS JOIN "));
     private static final String DIGITS = "(d0.n + d1.n * 10 + d2.n * 100 + d3.n * 1000 + d4.n * 10000)";
 
+    /** How many bits after the point are added up exactly. */
+    private static final int STEADY = 26;
     private static final int GROUP = 3;
     private static final int MOST_GROUPS = 6;
 
@@ -104,6 +107,16 @@ public enum Dialect {
     }
 
     /** A stated value of a kind. */
+    /** A cell that is there, as it is written in a statement. */
+    String literal(Column column, int row) {
+        return literal(switch (column.kind()) {
+            case NUMBER -> (Object) column.number(row);
+            case TEXT -> column.written(row);
+            case DATE -> column.date(row).orElseThrow();
+            case TRUTH -> column.number(row) == 1;
+        });
+    }
+
     String literal(Object value) {
         return value instanceof Double figure ? number(figure) : value instanceof LocalDate day ? "DATE '" + day + "'" : value instanceof Boolean truth ? truth ? "TRUE" : "FALSE" : text((String) value);
     }
@@ -116,6 +129,27 @@ public enum Dialect {
     /** The mean of cells, likewise. */
     String mean(String cells) {
         return (this == DUCKDB ? "FAVG(" : "AVG(") + summand(cells) + ")";
+    }
+
+    /**
+     * A sum that does not hang on which thread adds up which cells, where a database has several: of each figure the part from 2^-26 on as a whole number, which is added up
+     * exactly, and what is left of it, which is too small for its last digits to count.
+     */
+    String steadySum(String cells) {
+        if (this != DUCKDB) {
+            return sum(cells);
+        }
+        String fits = "ABS(" + cells + ") < " + (1L << Long.SIZE - 1 - STEADY);
+        String unit = String.valueOf(1L << STEADY);
+        String whole = "SUM(CAST(CASE WHEN " + fits + " THEN TRUNC(" + cells + " * " + unit + ") ELSE 0 END AS BIGINT))";
+        String near = "CAST(" + whole + " AS DOUBLE)";
+        String rest = "FSUM(CASE WHEN " + fits + " THEN " + cells + " - TRUNC(" + cells + " * " + unit + ") / " + unit + " ELSE " + cells + " END)";
+        return "(" + near + " / " + unit + " + (CAST(" + whole + " - CAST(" + near + " AS HUGEINT) AS DOUBLE) / " + unit + " + " + rest + "))";
+    }
+
+    /** A mean, likewise. */
+    String steadyMean(String cells) {
+        return this == DUCKDB ? "(" + steadySum(cells) + " / COUNT(" + cells + "))" : mean(cells);
     }
 
     /** What is added up: where all of it is missing, some databases forget that it is a number. */

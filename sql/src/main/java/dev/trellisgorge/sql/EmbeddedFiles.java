@@ -91,9 +91,14 @@ final class EmbeddedFiles {
             cells.add(column(i) + " AS " + dialect.quoted(head.fields().get(i).name()));
         }
         Schema schema = Schema.of(name, Place.inFile(text.file().toString()), head.fields());
-        String number = schema.free("row");
-        String from = "(SELECT " + String.join(", ", cells) + ", ROW_NUMBER() OVER () AS " + dialect.quoted(number) + " FROM " + rows(text) + ") AS " + dialect.quoted("file");
-        return new TableSource(from, schema, Optional.of(dialect.quoted(number)), Optional.empty());
+        String number = dialect.quoted(schema.free("row"));
+        TableSource.Start start = new TableSource.Start(selected(cells, text), head.rows());
+        cells.add("ROW_NUMBER() OVER () AS " + number);
+        return new TableSource(selected(cells, text), schema, Optional.of(number), Optional.empty(), Optional.of(start));
+    }
+
+    private String selected(List<String> cells, DatabaseTable.InText text) {
+        return "(SELECT " + String.join(", ", cells) + " FROM " + rows(text) + ") AS " + dialect.quoted("file");
     }
 
     private String path(Path file) {

@@ -14,6 +14,7 @@ import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
 
@@ -23,8 +24,9 @@ import java.util.stream.Collectors;
  * @param formulas columns that are computed, by name, each after the ones that it reads
  * @param wanted   those that are selected
  * @param selected the columns of the table that are selected before them
+ * @param ahead    the order of the first total's keys, where it is known
  */
-record Query(Pipeline pipeline, Map<String, Formula> formulas, Set<String> wanted, List<String> selected, Known known, Map<String, TableSource> sources, Dialect dialect) {
+record Query(Pipeline pipeline, Map<String, Formula> formulas, Set<String> wanted, List<String> selected, Known known, Map<String, TableSource> sources, Dialect dialect, Optional<KeysAhead> ahead) {
     /** What a column of the table is called beside a computed one of its name. */
     private static final String CATEGORY = "category";
 
@@ -38,7 +40,12 @@ record Query(Pipeline pipeline, Map<String, Formula> formulas, Set<String> wante
         Map<String, Formula> formulas = new LinkedHashMap<>();
         plan.columns().forEach(column -> formulas.put(column.name(), column.formula()));
         formulas.putAll(more);
-        return new Query(plan.pipeline(), formulas, wanted, plan.category().stream().toList(), known, sources, dialect);
+        return new Query(plan.pipeline(), formulas, wanted, plan.category().stream().toList(), known, sources, dialect, Optional.empty());
+    }
+
+    /** Without numbers on the rows of a file. */
+    Query ahead(KeysAhead keys) {
+        return new Query(pipeline, formulas, wanted, selected, known, sources, dialect, Optional.of(keys));
     }
 
     /** The wanted columns and all that they read. */
@@ -92,16 +99,7 @@ record Query(Pipeline pipeline, Map<String, Formula> formulas, Set<String> wante
     }
 
     String withValues() {
-        return written(column -> column.isPresent(0) ? dialect.literal(value(column)) : "CAST(NULL AS " + dialect.type(column.kind()) + ")", "", List.of(), false);
-    }
-
-    private static Object value(Column column) {
-        return switch (column.kind()) {
-            case NUMBER -> (Object) column.number(0);
-            case TEXT -> column.written(0);
-            case DATE -> column.date(0).orElseThrow();
-            case TRUTH -> column.number(0) == 1;
-        };
+        return written(column -> column.isPresent(0) ? dialect.literal(column, 0) : "CAST(NULL AS " + dialect.type(column.kind()) + ")", "", List.of(), false);
     }
 
     private List<String> settingsRead() {
@@ -120,8 +118,8 @@ record Query(Pipeline pipeline, Map<String, Formula> formulas, Set<String> wante
     }
 
     private String written(Cell cell, String more, List<Fact> facts, boolean telling) {
-        Statement statement = new Statement(dialect, known, sources, telling);
-        SqlSteps steps = new SqlSteps(statement);
+        Statement statement = new Statement(dialect, known, ahead.map(keys -> keys.sources(sources)).orElse(sources), telling);
+        SqlSteps steps = new SqlSteps(statement, ahead);
         Relation rows = steps.rows(pipeline);
         Typing typing = statement.typing(rows.schema());
         Relation made = formulas.isEmpty() ? rows : statement.computed(rows, formulas, typing, "compute");

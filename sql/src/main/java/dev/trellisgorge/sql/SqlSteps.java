@@ -32,16 +32,20 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 
 /** Writes pipelines: a common table expression or more for each step. Rows carry their order from one to the next, where they are in any. */
 final class SqlSteps {
     private final Statement statement;
     private final Dialect dialect;
+    private final Optional<KeysAhead> ahead;
     private final List<Fact> facts = new ArrayList<>();
     private Pipeline before;
 
-    SqlSteps(Statement statement) {
+    /** @param ahead the order of the first total's keys, where it is known */
+    SqlSteps(Statement statement, Optional<KeysAhead> ahead) {
         this.statement = statement;
+        this.ahead = ahead;
         this.dialect = statement.dialect();
     }
 
@@ -205,8 +209,8 @@ final class SqlSteps {
             Kind kind = over.schema().field(figure.column()).kind();
             String cell = figure(here(over, figure.column()), kind);
             columns.put(figure.name(), switch (figure.fold()) {
-                case SUM -> dialect.sum(cell);
-                case MEAN -> dialect.mean(cell);
+                case SUM -> statement.isTelling() ? dialect.steadySum(cell) : dialect.sum(cell);
+                case MEAN -> statement.isTelling() ? dialect.steadyMean(cell) : dialect.mean(cell);
                 case COUNT -> dialect.cast("COUNT(" + cell + ")", Kind.NUMBER);
                 case LEAST -> truth("MIN(" + cell + ")", kind);
                 case GREATEST -> truth("MAX(" + cell + ")", kind);
@@ -224,15 +228,20 @@ final class SqlSteps {
         if (total.by().isEmpty()) {
             count(new Fact.RowsOfAll(), "SUM", "COUNT(*)", made, counts);
         }
-        return grouped(made, at, total.by().stream().map(key -> here(over, key)).toList(), columns, counts, total.sentence());
+        List<String> keys = total.by().stream().map(key -> here(over, key)).toList();
+        Optional<String> place = ahead.filter(known -> known.before().equals(before) && !known.isWhole()).map(known -> known.place(keys, dialect));
+        if (place.isPresent()) {
+            count(new Fact.KeysUnseen(), "SUM", "CASE WHEN " + place.get() + " IS NULL THEN 1 ELSE 0 END", made, counts);
+        }
+        return grouped(made, at, keys, place, columns, counts, total.sentence());
     }
 
-    /** One row for each key, in the order in which the keys first stand; in that of the keys where the rows are in none. */
-    private Relation grouped(Relation made, Relation over, List<String> keys, Map<String, String> columns, Map<String, String> more, String what) {
+    /** One row for each key, in the order in which the keys first stand; where the rows are in none in that of the keys. @param place of a key, where its order is known */
+    private Relation grouped(Relation made, Relation over, List<String> keys, Optional<String> place, Map<String, String> columns, Map<String, String> more, String what) {
         List<String> selected = new ArrayList<>();
         made.columns().forEach((column, alias) -> selected.add(columns.get(column) + " AS " + dialect.quoted(alias)));
         more.forEach((alias, cell) -> selected.add(cell + " AS " + dialect.quoted(alias)));
-        String order = over.isOrdered() ? "MIN(" + row(over) + ")" : keys.stream().map(key -> key + " NULLS LAST").collect(Collectors.joining(", "));
+        String order = over.isOrdered() ? "MIN(" + row(over) + ")" : Stream.concat(place.stream(), keys.stream()).map(key -> key + " NULLS LAST").collect(Collectors.joining(", "));
         selected.add((order.isEmpty() ? "1" : "ROW_NUMBER() OVER (ORDER BY " + order + ")") + " AS " + dialect.quoted(made.row()));
         statement.add(made.name(), what, "SELECT " + String.join(",\n    ", selected) + "\n  FROM " + dialect.quoted(over.name()) + " AS " + dialect.quoted("here") + (keys.isEmpty() ? "" : "\n  GROUP BY " + String.join(", ", keys)));
         return made;
@@ -304,7 +313,7 @@ final class SqlSteps {
         for (String column : pivot.columns()) {
             count(new Fact.RowsOfCell(pivot), "MAX", "COUNT(CASE WHEN " + here(over, pivot.names()) + " = " + dialect.text(column) + " THEN 1 END)", made, counts);
         }
-        return grouped(made, over, pivot.by().stream().map(key -> here(over, key)).toList(), columns, counts, pivot.sentence());
+        return grouped(made, over, pivot.by().stream().map(key -> here(over, key)).toList(), Optional.empty(), columns, counts, pivot.sentence());
     }
 
     /** A cell as text, beside a name that a row is given. @throws Unsaid where it is a number */

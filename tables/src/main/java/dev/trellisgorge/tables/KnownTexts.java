@@ -14,14 +14,9 @@ final class KnownTexts {
     private int count;
     private boolean lastWasKnown;
 
-    /** @param quotesInside whether each quote is written twice */
+    /** @param line with room behind, as {@link EightBytes} asks for @param quotesInside whether each quote is written twice */
     String text(byte[] line, int from, int to, boolean ascii, boolean quotesInside) {
-        int hash = to - from;
-        for (int i = from; i < to; i++) {
-            hash = hash * 31 + line[i];
-        }
-        hash ^= hash >>> 15;
-        int at = hash & SIZE - 1;
+        int at = hash(line, from, to) & SIZE - 1;
         while (bytes[at] != null) {
             if (Arrays.equals(bytes[at], 0, bytes[at].length, line, from, to)) {
                 lastWasKnown = true;
@@ -38,6 +33,15 @@ final class KnownTexts {
             texts[at] = made;
         }
         return made;
+    }
+
+    private static int hash(byte[] line, int from, int to) {
+        int hash = to - from;
+        int i = from;
+        for (; i + Long.BYTES < to; i += Long.BYTES) {
+            hash = EightBytes.mixed(EightBytes.at(line, i) ^ hash);
+        }
+        return EightBytes.mixed(EightBytes.at(line, i) << Long.SIZE - (to - i) * Byte.SIZE ^ hash);
     }
 
     /** Whether the last text had been made before. */

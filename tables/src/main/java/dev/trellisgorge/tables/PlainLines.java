@@ -8,6 +8,7 @@ import java.time.LocalDate;
 import java.util.List;
 import java.util.Optional;
 import java.util.stream.IntStream;
+import java.util.stream.LongStream;
 
 /**
  * Reads lines of delimited text from bytes, as long as every cell is as plain as can be: a number without a code's leading zero, a sign but a
@@ -20,6 +21,7 @@ final class PlainLines {
     /** So many digits are exact in a double, as are the powers of ten up to 22. */
     private static final int EXACT_DIGITS = 15;
     private static final double[] TENS = IntStream.rangeClosed(0, MOST_DECIMALS).mapToDouble(power -> Double.parseDouble("1e" + power)).toArray();
+    private static final long[] TENFOLD = LongStream.iterate(1, power -> power * 10).limit(MOST_DIGITS).toArray();
     private static final int DAY = 10;
     private static final byte PLAIN = 1;
     private static final byte SPACE = 2;
@@ -27,10 +29,11 @@ final class PlainLines {
     private static final byte OTHER = 4;
     private static final byte STOP = 8;
     private static final byte REFUSED = 16;
-    private static final int FEWEST_DAYS = 28;
     private static final int LONGEST_LINE = 1 << 20;
+    private static final int MONTHS = 1 << 8;
 
     private final byte delimiter;
+    private final long delimiters;
     private final Kind[] kinds;
     private final int longest;
     private final KnownTexts[] known;
@@ -49,9 +52,17 @@ final class PlainLines {
     private int from;
     private int to;
     private boolean quotesInside;
-    private int lastYear = -1;
-    private int lastMonth;
-    private long firstOfMonth;
+    /** Some months that were met, by a number that is made of their signs. */
+    private final Month[] months = new Month[MONTHS];
+
+    /**
+     * A month.
+     *
+     * @param signs its year, a dash, the month and a dash
+     * @param eve   the number of the day before its first one
+     */
+    private record Month(long signs, long eve, int days) {
+    }
 
     /** A cell or a line that is not plain. */
     static final class NotPlain extends Exception {
@@ -63,6 +74,7 @@ final class PlainLines {
     PlainLines(TextHead head) {
         List<Field> fields = head.fields();
         this.delimiter = (byte) head.delimiter();
+        this.delimiters = EightBytes.of(delimiter);
         this.kinds = fields.stream().map(Field::kind).toArray(Kind[]::new);
         this.classes = classes(delimiter);
         this.classesInQuotes = classes((byte) '\n');
@@ -121,15 +133,16 @@ final class PlainLines {
     /**
      * Reads whole lines.
      *
+     * @param lines    and as many bytes behind as {@link EightBytes} asks for, which are none of them
+     * @param end      where the last one ends
      * @param into     where the cells are kept; nowhere where it is empty
      * @param firstRow of them
      * @throws NotPlain at the first cell that is not
      */
-    Part read(byte[] lines, Optional<Cells> into, int firstRow) throws NotPlain {
+    Part read(byte[] lines, int end, Optional<Cells> into, int firstRow) throws NotPlain {
         bytes = lines;
         cells = into;
         first = firstRow;
-        int end = lines.length;
         at = 0;
         rows = 0;
         returns = 0;
@@ -220,11 +233,34 @@ final class PlainLines {
         return sign >= '0' && sign <= '9';
     }
 
+    /** Of up to seven digits on each side of a point in one go; of others sign by sign. */
     private int number() throws NotPlain {
         byte[] line = bytes;
+        int start = line[from] == '-' ? from + 1 : from;
+        long figures = EightBytes.figures(EightBytes.at(line, start));
+        int whole = EightBytes.digits(figures);
+        if (whole == 0 || whole == Long.BYTES || whole > 1 && line[start] == '0') {
+            return longNumber(start);
+        }
+        long digits = EightBytes.number(figures, whole);
+        int i = start + whole;
+        int decimals = 0;
+        if (line[i] == '.') {
+            long behind = EightBytes.figures(EightBytes.at(line, i + 1));
+            decimals = EightBytes.digits(behind);
+            if (decimals == 0 || decimals == Long.BYTES) {
+                return longNumber(start);
+            }
+            digits = digits * TENFOLD[decimals] + EightBytes.number(behind, decimals);
+            i += 1 + decimals;
+        }
+        return number(start, digits / TENS[decimals], i);
+    }
+
+    private int longNumber(int start) throws NotPlain {
+        byte[] line = bytes;
         int end = to;
-        int i = line[from] == '-' ? from + 1 : from;
-        int start = i;
+        int i = start;
         long digits = 0;
         while (i < end && isDigit(line[i])) {
             digits = digits * 10 + line[i++] - '0';
@@ -243,10 +279,13 @@ final class PlainLines {
         if (!plain) {
             throw new NotPlain();
         }
-        // Both are exact as doubles, so their quotient is the nearest one to the figure.
-        double size = whole + decimals <= EXACT_DIGITS ? digits / TENS[decimals] : JavaDoubleParser.parseDouble(line, start, i - start);
+        return number(start, whole + decimals <= EXACT_DIGITS ? digits / TENS[decimals] : JavaDoubleParser.parseDouble(line, start, i - start), i);
+    }
+
+    /** @param size digits and a power of ten are exact as doubles, so their quotient is the nearest one to the figure */
+    private int number(int start, double size, int stop) {
         figure = start == from ? size : 0.0 - size;
-        return i;
+        return stop;
     }
 
     private int digits(int start, int end) throws NotPlain {
@@ -262,25 +301,33 @@ final class PlainLines {
 
     private int day() throws NotPlain {
         int stop = from + DAY;
-        if (stop > to || bytes[from + 4] != '-' || bytes[from + 7] != '-') {
+        if (stop > to) {
+            throw new NotPlain();
+        }
+        long signs = EightBytes.at(bytes, from);
+        int slot = EightBytes.mixed(signs) & MONTHS - 1;
+        Month month = months[slot];
+        if (month == null || month.signs() != signs) {
+            month = month(signs);
+            months[slot] = month;
+        }
+        int day = digits(from + 8, stop);
+        if (day < 1 || day > month.days()) {
+            throw new NotPlain();
+        }
+        figure = month.eve() + day;
+        return stop;
+    }
+
+    private Month month(long signs) throws NotPlain {
+        if (bytes[from + 4] != '-' || bytes[from + 7] != '-') {
             throw new NotPlain();
         }
         int year = digits(from, from + 4);
         int month = digits(from + 5, from + 7);
-        int day = digits(from + 8, stop);
-        if (year != lastYear || month != lastMonth || day < 1 || day > FEWEST_DAYS) {
-            firstOfMonth = firstOfMonth(year, month, day);
-        }
-        figure = firstOfMonth + day - 1;
-        return stop;
-    }
-
-    private long firstOfMonth(int year, int month, int day) throws NotPlain {
         try {
-            LocalDate date = LocalDate.of(year, month, day);
-            lastYear = year;
-            lastMonth = month;
-            return date.toEpochDay() - day + 1;
+            LocalDate first = LocalDate.of(year, month, 1);
+            return new Month(signs, first.toEpochDay() - 1, first.lengthOfMonth());
         } catch (DateTimeException e) {
             throw new NotPlain();
         }
@@ -291,6 +338,10 @@ final class PlainLines {
         byte[] each = quoted ? classesInQuotes : classes;
         int seen = 0;
         int i = from;
+        if (!quoted && line[from] != ' ') {
+            i = plainSigns();
+            seen = i == from ? 0 : PLAIN;
+        }
         while (i < to) {
             int sign = each[line[i] & 0xff];
             if (sign >= STOP) {
@@ -316,6 +367,17 @@ final class PlainLines {
             }
         }
         return i;
+    }
+
+    /** Where the plain signs end that a text begins with. */
+    private int plainSigns() {
+        int i = from;
+        long stops = EightBytes.stops(EightBytes.at(bytes, i), delimiters);
+        while (stops == 0 && i + Long.BYTES < to) {
+            i += Long.BYTES;
+            stops = EightBytes.stops(EightBytes.at(bytes, i), delimiters);
+        }
+        return Math.min(i + EightBytes.before(stops), to);
     }
 
     /** Signs that no text has, as bytes that are none are read, that are shown as others, or that can't be seen. */

@@ -27,12 +27,12 @@ import java.util.stream.IntStream;
  */
 final class PlainText {
     private static final int LEAST_PART = 1 << 20;
-    private static final int LARGEST_PART = 1 << 23;
+    private static final int LARGEST_PART = 1 << 21;
     private static final int PARTS = 16;
 
     private final InputFile source;
     private final TextHead head;
-    private final List<PlainLines> readers = new ArrayList<>();
+    private final List<Reader> readers = new ArrayList<>();
     private long passed;
 
     private PlainText(InputFile source, TextHead head) {
@@ -48,6 +48,24 @@ final class PlainText {
     /** @return empty where a cell or line is not plain, the last row may be a total, or there is too much: {@link DelimitedText} then reads, tells or refuses it */
     static Optional<Table> read(String name, InputFile source, TextHead head) {
         return new PlainText(source, head).table(name);
+    }
+
+    /** What a thread reads a part with, and then another one. */
+    private final class Reader {
+        private final PlainLines lines = new PlainLines(head);
+        private byte[] bytes = {};
+
+        /** Some bytes of the file, with room behind, as {@link PlainLines} asks for. */
+        byte[] bytes(FileChannel file, long from, int size) throws IOException {
+            if (bytes.length < size + EightBytes.BEHIND) {
+                bytes = new byte[size + size / 8 + EightBytes.BEHIND];
+            }
+            ByteBuffer buffer = ByteBuffer.wrap(bytes, 0, size);
+            while (buffer.hasRemaining() && file.read(buffer, from + buffer.position()) >= 0) {
+                // until all of it is there
+            }
+            return bytes;
+        }
     }
 
     /** Something that is done to the file by several threads. */
@@ -105,7 +123,7 @@ final class PlainText {
             for (int i = 0; i + 1 < starts.size(); i++) {
                 long from = starts.get(i);
                 long to = starts.get(i + 1);
-                counted.add(threads.submit(() -> lines(bytes(file, from, to))));
+                counted.add(threads.submit(() -> lines(file, from, (int) (to - from))));
             }
             int[] first = new int[counted.size()];
             long rows = 0;
@@ -142,11 +160,14 @@ final class PlainText {
         return starts;
     }
 
-    private static int lines(byte[] part) {
-        int lines = part[part.length - 1] == '\n' ? 0 : 1;
-        for (byte sign : part) {
-            lines += sign == '\n' ? 1 : 0;
+    private int lines(FileChannel file, long from, int end) throws IOException {
+        Reader reader = reader();
+        byte[] part = reader.bytes(file, from, end);
+        int lines = part[end - 1] == '\n' ? 0 : 1;
+        for (int i = 0; i < end; i++) {
+            lines += part[i] == '\n' ? 1 : 0;
         }
+        back(reader);
         return lines;
     }
 
@@ -158,7 +179,7 @@ final class PlainText {
             long from = starts.get(i);
             long to = starts.get(i + 1);
             int row = cells.isPresent() ? first[i] : 0;
-            reading.add(threads.submit(() -> part(bytes(file, from, to), cells, row)));
+            reading.add(threads.submit(() -> part(file, from, (int) (to - from), cells, row)));
         }
         long rows = 0;
         double[] sums = new double[head.fields().size()];
@@ -193,28 +214,23 @@ final class PlainText {
         }
     }
 
-    private static byte[] bytes(FileChannel file, long from, long to) throws IOException {
-        byte[] bytes = new byte[Math.toIntExact(to - from)];
-        ByteBuffer buffer = ByteBuffer.wrap(bytes);
-        while (buffer.hasRemaining() && file.read(buffer, from + buffer.position()) >= 0) {
-            // until all of it is there
-        }
-        return bytes;
-    }
-
-    private PlainLines.Part part(byte[] lines, Optional<PlainLines.Cells> cells, int row) throws IOException, PlainLines.NotPlain {
-        PlainLines reader = reader();
-        PlainLines.Part part = reader.read(lines, cells, row);
-        back(reader, lines.length);
+    private PlainLines.Part part(FileChannel file, long from, int end, Optional<PlainLines.Cells> cells, int row) throws IOException, PlainLines.NotPlain {
+        Reader reader = reader();
+        PlainLines.Part part = reader.lines.read(reader.bytes(file, from, end), end, cells, row);
+        back(reader);
+        tell(end);
         return part;
     }
 
-    private synchronized PlainLines reader() {
-        return readers.isEmpty() ? new PlainLines(head) : readers.remove(readers.size() - 1);
+    private synchronized Reader reader() {
+        return readers.isEmpty() ? new Reader() : readers.remove(readers.size() - 1);
     }
 
-    private synchronized void back(PlainLines reader, int bytes) throws IOException {
+    private synchronized void back(Reader reader) {
         readers.add(reader);
+    }
+
+    private synchronized void tell(int bytes) throws IOException {
         passed += bytes;
         source.passed(passed);
     }

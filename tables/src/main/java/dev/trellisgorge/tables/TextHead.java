@@ -5,7 +5,6 @@ import de.siegmar.fastcsv.reader.CsvReader;
 import de.siegmar.fastcsv.reader.CsvRecord;
 import dev.trellisgorge.engine.Temporaries;
 import dev.trellisgorge.problem.BadInput;
-import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Field;
 import dev.trellisgorge.table.Kind;
 import dev.trellisgorge.table.Numbers;
@@ -30,24 +29,30 @@ import java.util.stream.IntStream;
  * cells, if all others are as plain.
  *
  * @param delimiter what divides the cells
- * @param fields    the columns and their kinds: numbers, dates or texts
+ * @param rows      the first rows, of numbers, dates or texts
  * @param last      the last row's cells as they stand, which may be totals
  * @param limits    how much is read; whoever reads the whole of it refuses what is more
  */
-public record TextHead(char delimiter, List<Field> fields, List<String> last, Limits limits) {
+public record TextHead(char delimiter, Table rows, List<String> last, Limits limits) {
     private static final int LINES = 2_000;
     private static final double CLOSE = 1e-8;
     private static final int TAIL = 1 << 16;
     private static final int LONGEST = 1 << 20;
 
     public TextHead {
-        fields = List.copyOf(fields);
+        Objects.requireNonNull(rows, "rows");
         last = List.copyOf(last);
         Objects.requireNonNull(limits, "limits");
     }
 
+    /** The columns and their kinds. */
+    public List<Field> fields() {
+        return rows.columns().stream().map(column -> Field.of(column.name(), column.kind())).toList();
+    }
+
     /** Whether the last row may be the total of those above, by a word in it or by its figures. @param sums of each column of numbers over all rows, in their order */
     public boolean mayEndInTotal(List<Double> sums, long rows) {
+        List<Field> fields = fields();
         boolean fits = !sums.isEmpty();
         int number = 0;
         for (int i = 0; i < fields.size(); i++) {
@@ -89,7 +94,7 @@ public record TextHead(char delimiter, List<Field> fields, List<String> last, Li
             Table table = DelimitedText.read("head", new InputFile(held, "head.csv", Progress.NONE), layout.delimiter(delimiter).totalRow(Layout.TotalRow.KEEP));
             boolean plain = table.notes().isEmpty() && table.columns().stream().allMatch(column -> column.kind() != Kind.TRUTH && IntStream.range(0, column.size()).anyMatch(column::isPresent));
             List<String> last = plain ? cells(lastLine(file), delimiter) : List.of();
-            return plain && last.size() == table.columns().size() ? Optional.of(new TextHead(delimiter, table.columns().stream().map((Column column) -> Field.of(column.name(), column.kind())).toList(), last, layout.limits())) : Optional.empty();
+            return plain && last.size() == table.columns().size() ? Optional.of(new TextHead(delimiter, table, last, layout.limits())) : Optional.empty();
         } catch (BadInput | IOException e) {
             return Optional.empty(); // whoever reads the whole of it says what is wrong
         } finally {
