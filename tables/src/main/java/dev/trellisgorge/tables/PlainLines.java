@@ -48,9 +48,6 @@ final class PlainLines {
     private int ends;
 
     private byte[] bytes;
-    private int at;
-    private int from;
-    private int to;
     private boolean quotesInside;
     /** Some months that were met, by a number that is made of their signs. */
     private final Month[] months = new Month[MONTHS];
@@ -133,7 +130,7 @@ final class PlainLines {
     /**
      * Reads whole lines.
      *
-     * @param lines    and as many bytes behind as {@link EightBytes} asks for, which are none of them
+     * @param lines    and as many zeros behind as {@link EightBytes} asks for
      * @param end      where the last one ends
      * @param into     where the cells are kept; nowhere where it is empty
      * @param firstRow of them
@@ -143,53 +140,56 @@ final class PlainLines {
         bytes = lines;
         cells = into;
         first = firstRow;
-        at = 0;
         rows = 0;
         returns = 0;
         ends = 0;
         sums = new double[kinds.length];
+        int at = 0;
         while (at < end) {
-            row(end);
+            at = row(at, end);
         }
         return new Part(rows, sums, returns, ends);
     }
 
-    private void row(int end) throws NotPlain {
-        int start = at;
-        for (int column = 0; column < kinds.length; column++) {
-            boolean quoted = at < end && bytes[at] == '"';
-            if (quoted) {
-                quoted(end);
-            } else {
-                from = at;
-                to = end;
-            }
-            int stop = cell(column, quoted);
-            if (quoted && stop != to) {
-                throw new NotPlain();
-            } else if (!quoted) {
-                at = stop;
-            }
-            if (column == kinds.length - 1) {
-                lineEnds(end);
-            } else if (at >= end || bytes[at] != delimiter) {
+    /** @return where the next one starts */
+    private int row(int start, int end) throws NotPlain {
+        int i = start;
+        int last = kinds.length - 1;
+        for (int column = 0; column < last; column++) {
+            i = cell(column, i, end);
+            if (i >= end || bytes[i] != delimiter) {
                 throw new NotPlain();
             }
-            at++;
+            i++;
         }
-        if (at - start > LONGEST_LINE) {
+        i = lineEnd(cell(last, i, end), end);
+        if (i - start > LONGEST_LINE) {
             throw new NotPlain();
         }
         rows++;
+        return i;
     }
 
-    /** Reads a cell that starts at {@code from} and ends at {@code to} at last. @return where it ends */
-    private int cell(int column, boolean quoted) throws NotPlain {
-        if (kinds[column] == Kind.TEXT) {
-            return text(column, quoted);
+    /** Reads a cell and what it may stand in. @return what follows */
+    private int cell(int column, int from, int end) throws NotPlain {
+        if (bytes[from] != '"') {
+            return cell(column, from, end, false);
+        }
+        int to = closing(from + 1, end);
+        if (cell(column, from + 1, to, true) != to) {
+            throw new NotPlain();
+        }
+        return to + 1;
+    }
+
+    /** Reads a cell that ends at {@code to} at last. @return where it ends */
+    private int cell(int column, int from, int to, boolean quoted) throws NotPlain {
+        Kind kind = kinds[column];
+        if (kind == Kind.TEXT) {
+            return text(column, from, to, quoted);
         }
         boolean missing = from == to || classes[bytes[from] & 0xff] == STOP && !quoted;
-        int stop = missing ? from : kinds[column] == Kind.NUMBER ? number() : day();
+        int stop = missing ? from : kind == Kind.NUMBER ? number(from, to) : day(from, to);
         if (cells.isPresent()) {
             cells.get().figures()[column][first + rows] = missing ? Double.NaN : figure;
         }
@@ -197,34 +197,30 @@ final class PlainLines {
         return stop;
     }
 
-    private void lineEnds(int end) throws NotPlain {
-        if (at < end && bytes[at] == '\r') {
-            at++;
+    private int lineEnd(int at, int end) throws NotPlain {
+        int i = at;
+        if (i < end && bytes[i] == '\r') {
+            i++;
             returns++;
         }
-        if (at < end && bytes[at] != '\n') {
+        if (i < end && bytes[i] != '\n') {
             throw new NotPlain();
         }
-        ends += at < end ? 1 : 0;
+        ends += i < end ? 1 : 0;
+        return i + 1;
     }
 
-    /** Finds the end of a cell in quotes, and goes on to what follows it. */
-    private void quoted(int end) throws NotPlain {
+    /** Where the quote stands that ends a cell in quotes. */
+    private int closing(int from, int end) throws NotPlain {
         quotesInside = false;
-        from = ++at;
-        while (at < end) {
-            if (bytes[at] == '"') {
-                if (at + 1 < end && bytes[at + 1] == '"') {
-                    quotesInside = true;
-                    at++;
-                } else {
-                    to = at++;
-                    return;
+        for (int i = from; i < end && bytes[i] != '\n'; i++) {
+            if (bytes[i] == '"') {
+                if (i + 1 >= end || bytes[i + 1] != '"') {
+                    return i;
                 }
-            } else if (bytes[at] == '\n') {
-                break;
+                quotesInside = true;
+                i++;
             }
-            at++;
         }
         throw new NotPlain();
     }
@@ -234,13 +230,13 @@ final class PlainLines {
     }
 
     /** Of up to seven digits on each side of a point in one go; of others sign by sign. */
-    private int number() throws NotPlain {
+    private int number(int from, int to) throws NotPlain {
         byte[] line = bytes;
         int start = line[from] == '-' ? from + 1 : from;
         long figures = EightBytes.figures(EightBytes.at(line, start));
         int whole = EightBytes.digits(figures);
         if (whole == 0 || whole == Long.BYTES || whole > 1 && line[start] == '0') {
-            return longNumber(start);
+            return longNumber(from, start, to);
         }
         long digits = EightBytes.number(figures, whole);
         int i = start + whole;
@@ -249,17 +245,16 @@ final class PlainLines {
             long behind = EightBytes.figures(EightBytes.at(line, i + 1));
             decimals = EightBytes.digits(behind);
             if (decimals == 0 || decimals == Long.BYTES) {
-                return longNumber(start);
+                return longNumber(from, start, to);
             }
             digits = digits * TENFOLD[decimals] + EightBytes.number(behind, decimals);
             i += 1 + decimals;
         }
-        return number(start, digits / TENS[decimals], i);
+        return number(start > from, digits / TENS[decimals], i);
     }
 
-    private int longNumber(int start) throws NotPlain {
+    private int longNumber(int from, int start, int end) throws NotPlain {
         byte[] line = bytes;
-        int end = to;
         int i = start;
         long digits = 0;
         while (i < end && isDigit(line[i])) {
@@ -279,12 +274,12 @@ final class PlainLines {
         if (!plain) {
             throw new NotPlain();
         }
-        return number(start, whole + decimals <= EXACT_DIGITS ? digits / TENS[decimals] : JavaDoubleParser.parseDouble(line, start, i - start), i);
+        return number(start > from, whole + decimals <= EXACT_DIGITS ? digits / TENS[decimals] : JavaDoubleParser.parseDouble(line, start, i - start), i);
     }
 
     /** @param size digits and a power of ten are exact as doubles, so their quotient is the nearest one to the figure */
-    private int number(int start, double size, int stop) {
-        figure = start == from ? size : 0.0 - size;
+    private int number(boolean negative, double size, int stop) {
+        figure = negative ? 0.0 - size : size;
         return stop;
     }
 
@@ -299,7 +294,7 @@ final class PlainLines {
         return number;
     }
 
-    private int day() throws NotPlain {
+    private int day(int from, int to) throws NotPlain {
         int stop = from + DAY;
         if (stop > to) {
             throw new NotPlain();
@@ -308,7 +303,7 @@ final class PlainLines {
         int slot = EightBytes.mixed(signs) & MONTHS - 1;
         Month month = months[slot];
         if (month == null || month.signs() != signs) {
-            month = month(signs);
+            month = month(from, signs);
             months[slot] = month;
         }
         int day = digits(from + 8, stop);
@@ -319,7 +314,7 @@ final class PlainLines {
         return stop;
     }
 
-    private Month month(long signs) throws NotPlain {
+    private Month month(int from, long signs) throws NotPlain {
         if (bytes[from + 4] != '-' || bytes[from + 7] != '-') {
             throw new NotPlain();
         }
@@ -333,13 +328,13 @@ final class PlainLines {
         }
     }
 
-    private int text(int column, boolean quoted) throws NotPlain {
+    private int text(int column, int from, int to, boolean quoted) throws NotPlain {
         byte[] line = bytes;
         byte[] each = quoted ? classesInQuotes : classes;
         int seen = 0;
         int i = from;
         if (!quoted && line[from] != ' ') {
-            i = plainSigns();
+            i = plainSigns(from, to);
             seen = i == from ? 0 : PLAIN;
         }
         while (i < to) {
@@ -370,7 +365,7 @@ final class PlainLines {
     }
 
     /** Where the plain signs end that a text begins with. */
-    private int plainSigns() {
+    private int plainSigns(int from, int to) {
         int i = from;
         long stops = EightBytes.stops(EightBytes.at(bytes, i), delimiters);
         while (stops == 0 && i + Long.BYTES < to) {

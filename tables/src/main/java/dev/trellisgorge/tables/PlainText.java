@@ -55,7 +55,7 @@ final class PlainText {
         private final PlainLines lines = new PlainLines(head);
         private byte[] bytes = {};
 
-        /** Some bytes of the file, with room behind, as {@link PlainLines} asks for. */
+        /** Some bytes of the file, with zeros behind, as {@link PlainLines} asks for. */
         byte[] bytes(FileChannel file, long from, int size) throws IOException {
             if (bytes.length < size + EightBytes.BEHIND) {
                 bytes = new byte[size + size / 8 + EightBytes.BEHIND];
@@ -64,6 +64,7 @@ final class PlainText {
             while (buffer.hasRemaining() && file.read(buffer, from + buffer.position()) >= 0) {
                 // until all of it is there
             }
+            Arrays.fill(bytes, size, size + EightBytes.BEHIND, (byte) 0);
             return bytes;
         }
     }

@@ -127,6 +127,18 @@ public class PlainTextTest {
         }
     }
 
+    /** So large that a thread reads several parts, the last one shorter than those before: nothing of them is read into its last figure. */
+    @Test
+    public void figureAtTheVeryEndIsItself() {
+        StringBuilder text = new StringBuilder("station,mwh\n");
+        for (int i = 0; i < 400_000; i++) {
+            text.append("Weir ").append(i % 10).append(",").append(1_000_000 + i).append(".5\n");
+        }
+        for (String last : List.of("7", "12.25", "-3", "")) {
+            compare(file(text + "Fern Pool," + last));
+        }
+    }
+
     @Test
     public void bytesThatAreNoTextAreReadAsEver() throws IOException {
         Path file = Files.write(folder.path("large.csv"), text("\n", true).getBytes(StandardCharsets.ISO_8859_1));

@@ -1,0 +1,160 @@
+package dev.trellisgorge.sql;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import dev.trellisgorge.formula.Formulas;
+import dev.trellisgorge.formula.Settings;
+import dev.trellisgorge.problem.Place;
+import dev.trellisgorge.shape.Cut;
+import dev.trellisgorge.shape.Derive;
+import dev.trellisgorge.shape.Executor;
+import dev.trellisgorge.shape.Join;
+import dev.trellisgorge.shape.Keep;
+import dev.trellisgorge.shape.Order;
+import dev.trellisgorge.shape.PeriodOf;
+import dev.trellisgorge.shape.Pipeline;
+import dev.trellisgorge.shape.Slice;
+import dev.trellisgorge.shape.Step;
+import dev.trellisgorge.shape.Top;
+import dev.trellisgorge.shape.Total;
+import dev.trellisgorge.shape.Unpivot;
+import dev.trellisgorge.table.CalendarUnit;
+import dev.trellisgorge.table.Column;
+import dev.trellisgorge.table.Kind;
+import dev.trellisgorge.table.Table;
+import dev.trellisgorge.tables.Layout;
+import dev.trellisgorge.tables.Login;
+import dev.trellisgorge.tables.TableFile;
+import dev.trellisgorge.tables.TextHead;
+import dev.trellisgorge.test.Folder;
+import java.math.BigDecimal;
+import java.nio.file.Path;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.stream.IntStream;
+import java.util.stream.Stream;
+import org.testng.annotations.AfterClass;
+import org.testng.annotations.BeforeClass;
+import org.testng.annotations.DataProvider;
+import org.testng.annotations.Test;
+
+/** Totals of text files that the engine reads: in the order of the file, whether its first rows tell that order or not. */
+public class KeysAheadTest {
+    /** More than the first rows that are looked at. */
+    private static final int ROWS = 5_000;
+    private static final List<String> STATIONS = List.of("Mill Race", "Fern Pool", "Otter Bend", "Überlauf", "");
+    private static final Table RIVERS = Table.named("rivers").column("station", Kind.TEXT).column("river", Kind.TEXT).row("Fern Pool", "Wend").row("Mill Race", "Arle").row("Überlauf", "Wend").build();
+    private static final Step TOTAL = total("station");
+
+    private Folder folder;
+
+    @BeforeClass
+    void makeFolder() {
+        folder = new Folder();
+    }
+
+    @AfterClass
+    void deleteFolder() {
+        folder.close();
+    }
+
+    private static Total total(String... by) {
+        return new Total(List.of(by), List.of(new Total.Figure("mwh", Total.Fold.SUM, "mwh"), new Total.Figure("day", Total.Fold.GREATEST, "last")));
+    }
+
+    private static String row(String station, int number) {
+        return String.format("%s,2031-%02d-%02d,%d.%d,%d%n", station, 1 + number / 7 % 12, 1 + number % 28, number * 7919 % 500, number % 10, number % 3);
+    }
+
+    /** Stations that follow each other again and again. */
+    private static String mixed() {
+        StringBuilder text = new StringBuilder("station,day,mwh,gauge\n");
+        IntStream.range(0, ROWS).forEach(row -> text.append(row(STATIONS.get((row + row / 5) % STATIONS.size()), row)));
+        return text.toString();
+    }
+
+    private static String blocks() {
+        StringBuilder text = new StringBuilder("station,day,mwh,gauge\n");
+        IntStream.range(0, ROWS).forEach(row -> text.append(row(STATIONS.get(row * STATIONS.size() / ROWS), row)));
+        return text.toString();
+    }
+
+    private static Pipeline of(Step... steps) {
+        Pipeline all = Pipeline.of("generation");
+        for (Step step : steps) {
+            all = all.then(step);
+        }
+        return all;
+    }
+
+    @DataProvider
+    Object[][] files() {
+        String late = row("Weir", 3);
+        return new Object[][] {
+            {"keys that are all in the first rows", mixed(), of(TOTAL), true},
+            {"one that comes late stands last", mixed() + late, of(TOTAL), true},
+            {"of two that come late the order is found", mixed() + late + row("Alder Gate", 4) + late, of(TOTAL), true},
+            {"blocks", blocks(), of(TOTAL), false},
+            {"a condition before it", mixed(), of(new Keep(Formulas.column("mwh").above(Formulas.number(480))), TOTAL), true},
+            {"a condition of all rows", mixed(), of(new Keep(Formulas.column("mwh").atLeast(Formulas.max(Formulas.column("mwh")).times(Formulas.number(0.5)))), TOTAL), false},
+            {"several keys of other kinds", mixed(), of(new Derive("much", Formulas.column("mwh").above(Formulas.number(250))), total("gauge", "much", "station")), true},
+            {"periods", mixed(), of(PeriodOf.of("day", CalendarUnit.MONTH, "month"), total("month", "station")), true},
+            {"days, too many to list", mixed(), of(new Derive("of", Formulas.column("mwh")), total("day", "station", "of")), false},
+            {"another table at hand", mixed(), of(new Join(Pipeline.of("rivers"), Map.of("station", "station"), Join.Way.INNER, false), total("river")), true},
+            {"columns that become rows", mixed(), of(new Unpivot(List.of("gauge", "mwh"), "what", "figure"), new Total(List.of("what", "station"), List.of(new Total.Figure("figure", Total.Fold.MEAN, "mean")))), true},
+            {"a total of all", mixed(), of(total()), true},
+            {"a slice that the first rows lack", mixed() + late, of(new Slice("station", new Cut.OneOf(List.of(Formulas.text("Weir")))), TOTAL), false},
+            {"the first cell of each key", mixed(), of(new Total(List.of("station"), List.of(new Total.Figure("mwh", Total.Fold.FIRST, "mwh")))), false},
+            {"rows in an order", mixed(), of(new Order(Formulas.column("mwh"), true), TOTAL), false},
+            {"the first rows", mixed(), of(new Top(3_000), TOTAL), false},
+            {"steps after it", mixed() + late, of(TOTAL, new Order(Formulas.column("mwh"), true), new Top(3)), true},
+            {"no total", mixed(), of(new Keep(Formulas.column("mwh").above(Formulas.number(480)))), false},
+        };
+    }
+
+    @Test(dataProvider = "files")
+    public void totalsAreInTheOrderOfTheFile(String what, String text, Pipeline pipeline, boolean ahead) {
+        Path file = folder.file("generation.csv", text);
+        TextHead head = TextHead.of(file, Layout.FOUND).orElseThrow();
+        List<DatabaseTable> tables = List.of(new DatabaseTable("generation", new DatabaseTable.InText(file, head, Optional.empty()), Optional.empty()), DatabaseTable.of(RIVERS));
+        Table expected = Executor.of(Map.of("generation", TableFile.read("generation", file), "rivers", RIVERS), Settings.NONE).run(pipeline);
+        try (JdbcSession session = new JdbcSession(Login.to("jdbc:duckdb:").open(Place.of("")), Login.to("jdbc:duckdb:"), Dialect.DUCKDB)) {
+            Map<String, TableSource> sources = session.sources(tables);
+            assertThat(KeysAhead.of(pipeline, sources, Settings.NONE).isPresent()).as(what).isEqualTo(ahead);
+        }
+        try (Database database = Database.open(Login.to("jdbc:duckdb:"), Dialect.DUCKDB, tables, Settings.NONE, true)) {
+            Table found = database.run(pipeline);
+            assertThat(written(found)).as(what).isEqualTo(written(expected));
+            assertThat(found.notes()).hasToString(expected.notes().toString());
+        }
+    }
+
+    private static Map<String, List<String>> written(Table table) {
+        Map<String, List<String>> all = new LinkedHashMap<>();
+        for (Column column : table.columns()) {
+            all.put(column.name(), IntStream.range(0, table.rowCount()).mapToObj(row -> column.isPresent(row) ? column.written(row) : "(missing)").toList());
+        }
+        return all;
+    }
+
+    /** Held to exact arithmetic: among the figures are some that the exact parts of a sum are too coarse for, and some that they can't hold. */
+    @Test
+    public void sumsOfFiguresOfAllSizesHangOnNoOrder() {
+        List<Double> figures = List.of(0.1, 1e-300, 123456789012.75, -98765432109876543210.0, 1e300, 0.000000001, -7.0, 98765432109876543210.0, -1e300, 3e-9);
+        int each = 400;
+        double[] cells = IntStream.range(0, each * figures.size()).mapToDouble(row -> figures.get(row / 4 % figures.size())).toArray();
+        Table table = Table.of("sizes", Column.texts("station", IntStream.range(0, cells.length).mapToObj(row -> STATIONS.get(row % 4)).toArray(String[]::new)), Column.numbers("mwh", cells));
+        Pipeline totals = Pipeline.of("sizes").then(new Total(List.of("station"), Stream.of(Total.Fold.SUM, Total.Fold.MEAN).map(fold -> new Total.Figure("mwh", fold, fold.toString())).toList()));
+        BigDecimal sum = figures.stream().map(BigDecimal::new).reduce(BigDecimal.ZERO, BigDecimal::add).multiply(BigDecimal.valueOf(each / 4));
+        try (Database database = Database.open(Login.to("jdbc:duckdb:"), Dialect.DUCKDB, List.of(DatabaseTable.of(table)), Settings.NONE, true)) {
+            Table found = database.run(totals);
+            assertThat(found.rowCount()).isEqualTo(4);
+            for (int row = 0; row < found.rowCount(); row++) {
+                assertThat(found.column("sum").number(row)).isEqualTo(sum.doubleValue());
+                assertThat(found.column("mean").number(row)).isEqualTo(sum.doubleValue() / (cells.length / 4));
+            }
+        }
+    }
+}
