@@ -20,6 +20,9 @@ final class ClusterOfTwo implements AutoCloseable {
     private static final int TOO_NEW = 24;
     private static final String HERE = "127.0.0.1";
     private static final int PATIENCE = 60_000;
+    /** For processes that live shortly: a quick compiler, and one thread to clear up. */
+    private static final List<String> SHORT_LIVED = List.of("-XX:TieredStopAtLevel=1", "-XX:+UseSerialGC", "-XX:-UsePerfData");
+    private static final String OF_EXECUTORS = "spark.executor.extraJavaOptions";
 
     private final Folder folder = new Folder();
     private final int port = freePort();
@@ -34,6 +37,7 @@ final class ClusterOfTwo implements AutoCloseable {
             throw new SkipException("the cluster's libraries run on Java 17 to " + (TOO_NEW - 1));
         }
         ClusterOfTwo cluster = new ClusterOfTwo();
+        System.setProperty(OF_EXECUTORS, String.join(" ", SHORT_LIVED));
         try {
             Files.createDirectory(cluster.folder.path("jars"));
             for (String jar : classPath().split(File.pathSeparator)) {
@@ -66,7 +70,9 @@ final class ClusterOfTwo implements AutoCloseable {
     }
 
     private void run(String name, String main, String... options) throws IOException {
-        List<String> command = new ArrayList<>(List.of(ProcessHandle.current().info().command().orElseThrow(), "-Xmx512m", "-cp", folder.path("jars") + "/*", main));
+        List<String> command = new ArrayList<>(List.of(ProcessHandle.current().info().command().orElseThrow(), "-Xmx512m", "-cp", folder.path("jars") + "/*"));
+        command.addAll(SHORT_LIVED);
+        command.add(main);
         command.addAll(List.of(options));
         ProcessBuilder builder = new ProcessBuilder(command).redirectErrorStream(true).redirectOutput(folder.path(name + ".log").toFile());
         builder.environment().put("SPARK_HOME", folder.path().toString());
@@ -120,6 +126,7 @@ final class ClusterOfTwo implements AutoCloseable {
 
     @Override
     public void close() {
+        System.clearProperty(OF_EXECUTORS);
         killAll();
         folder.close();
     }
