@@ -18,13 +18,13 @@ import dev.trellisgorge.table.Field;
 import dev.trellisgorge.table.Kind;
 import dev.trellisgorge.table.Schema;
 import dev.trellisgorge.table.Table;
+import dev.trellisgorge.tables.FileHead;
 import dev.trellisgorge.tables.FileKind;
 import dev.trellisgorge.tables.Layout;
 import dev.trellisgorge.tables.Login;
 import dev.trellisgorge.tables.Progress;
 import dev.trellisgorge.tables.QueryTable;
 import dev.trellisgorge.tables.TableFile;
-import dev.trellisgorge.tables.TextHead;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -37,8 +37,8 @@ import java.util.function.Supplier;
 
 /** Reads the raw tables that a brief names, or finds them in the database in which it is computed. */
 final class SourceReader {
-    /** From so many bytes on, text is read by the embedded engine unasked, in less memory; below that it is not quicker than the reader here. */
-    private static final long LARGE = 96 << 20;
+    /** From so many bytes on, files are read by the embedded engine unasked, in less memory; below that it is not quicker than the reader here. */
+    private static final Map<FileKind, Long> LARGE = Map.of(FileKind.PARQUET, 0L, FileKind.TEXT, 96L << 20, FileKind.JSON, 16L << 20);
     /** The same where it is asked for. */
     private static final long WORTH_IT = 1 << 20;
     private static final List<String> THERE = List.of("table", "query", "rows-by", "kinds", "shape");
@@ -109,10 +109,10 @@ final class SourceReader {
         return ParquetFile.read(table.name(), ((DatabaseTable.InParquet) table.rows()).file(), trust.limits());
     }
 
-    /** Whether a file is one that the embedded engine is to read: of Parquet, or of much plain text. */
+    /** Whether a file is one that the embedded engine is to read. */
     private boolean holdsLargeFiles() {
         List<Path> files = new BriefReader(file, overrides, trust, Progress.NONE).files();
-        return files.stream().skip(1).anyMatch(each -> FileKind.of(each.toString()) == FileKind.PARQUET || FileKind.of(each.toString()) == FileKind.TEXT && size(each) >= LARGE);
+        return files.stream().skip(1).anyMatch(each -> size(each) >= LARGE.getOrDefault(FileKind.of(each.toString()), Long.MAX_VALUE));
     }
 
     private static long size(Path file) {
@@ -313,11 +313,11 @@ final class SourceReader {
             DatabaseTable file = new DatabaseTable(table, new DatabaseTable.InParquet(source), Optional.empty());
             return there ? Optional.of(file) : problems.attempt(() -> DatabaseTable.of(parquet(file)));
         }
-        if (there && FileKind.of(source.toString()) == FileKind.TEXT && size(source) >= WORTH_IT) {
-            Optional<TextHead> head = TextHead.of(source, layout);
+        if (there && size(source) >= WORTH_IT) {
+            Optional<FileHead> head = FileHead.of(source, layout);
             if (head.isPresent()) {
                 readers.put(table, () -> here(table, source, layout));
-                return Optional.of(new DatabaseTable(table, new DatabaseTable.InText(source, head.get(), unasked ? Optional.empty() : Optional.of(readers.get(table))), Optional.empty()));
+                return Optional.of(new DatabaseTable(table, new DatabaseTable.InFile(source, head.get(), unasked ? Optional.empty() : Optional.of(readers.get(table))), Optional.empty()));
             }
         }
         return problems.attempt(() -> DatabaseTable.of(here(table, source, layout)));

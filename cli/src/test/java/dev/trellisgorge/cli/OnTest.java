@@ -148,23 +148,25 @@ public class OnTest extends AtDesk {
         assertThat(rounded(desk.type("series", "DESK/b.yaml", "--on", "duckdb:"))).isEqualTo(rounded(desk.type("series", "DESK/b.yaml", "--on", "here")));
     }
 
-    /** The last cell of a file that the engine reads unasked: with the second one the column is of texts, and can't be summed. */
+    /** The last cell of a file that the engine reads unasked: with an odd one the column is of texts, and can't be summed. */
     @DataProvider
     public Object[][] lastCells() {
-        return new Object[][] {{"12.5", 0}, {"1,5", 2}};
+        String line = "%s;%s;%s\n";
+        String object = "{\"station\": \"%s\", \"day\": \"%s\", \"mwh\": %s}\n";
+        return new Object[][] {{"huge.csv", "station;day;mwh\n", line, 400, "12.5", 0}, {"huge.csv", "station;day;mwh\n", line, 400, "1,5", 2}, {"huge.ndjson", "", object, 40, "12.5", 0}, {"huge.ndjson", "", object, 40, "\"1,5\"", 2}};
     }
 
     @Test(dataProvider = "lastCells")
-    public void hugeFilesAreReadByTheEngineUnaskedAndHereWhereACellIsOdd(String cell, int code) throws IOException {
-        try (BufferedWriter out = Files.newBufferedWriter(desk.path("huge.csv"))) {
-            out.write("station;day;mwh\n");
-            String rows = IntStream.range(0, 10_000).mapToObj(i -> List.of("Fern Pool", "Mill Race", "Otter Bend").get(i % 3) + ";2031-0" + (1 + i % 9) + "-10;" + i % 977 + (i % 2 == 0 ? ".5" : "") + "\n").collect(Collectors.joining());
-            for (int i = 0; i < 400; i++) {
+    public void hugeFilesAreReadByTheEngineUnaskedAndHereWhereACellIsOdd(String file, String header, String row, int times, String cell, int code) throws IOException {
+        try (BufferedWriter out = Files.newBufferedWriter(desk.path(file))) {
+            out.write(header);
+            String rows = IntStream.range(0, 10_000).mapToObj(i -> String.format(row, List.of("Fern Pool", "Mill Race", "Otter Bend").get(i % 3), "2031-0" + (1 + i % 9) + "-10", i % 977 + (i % 2 == 0 ? ".5" : ""))).collect(Collectors.joining());
+            for (int i = 0; i < times; i++) {
                 out.write(rows);
             }
-            out.write("Low Lock;2031-01-01;" + cell + "\n");
+            out.write(String.format(row, "Low Lock", "2031-01-01", cell));
         }
-        desk.with("b.yaml", "brief: 1\ndata: {huge: huge.csv}\nshape:\n- {total: {by: station, sum: mwh}}\ncharts:\n  c: {pattern: columns, category: station, value: mwh}\n");
+        desk.with("b.yaml", "brief: 1\ndata: {huge: " + file + "}\nshape:\n- {total: {by: station, sum: mwh}}\ncharts:\n  c: {pattern: columns, category: station, value: mwh}\n");
         Desk.Answer unasked = desk.type("series", "DESK/b.yaml");
         assertThat(rounded(unasked)).isEqualTo(rounded(desk.type("series", "DESK/b.yaml", "--on", "here")));
         assertThat(unasked.code()).isEqualTo(code);

@@ -10,6 +10,8 @@ import dev.trellisgorge.table.Field;
 import dev.trellisgorge.table.Kind;
 import dev.trellisgorge.table.Schema;
 import dev.trellisgorge.table.Table;
+import dev.trellisgorge.tables.FileHead;
+import dev.trellisgorge.tables.JsonHead;
 import dev.trellisgorge.tables.QueryText;
 import dev.trellisgorge.tables.TextHead;
 import java.nio.file.Path;
@@ -19,6 +21,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.stream.Stream;
+import org.apache.spark.sql.DataFrameReader;
 import org.apache.spark.sql.Dataset;
 import org.apache.spark.sql.Row;
 import org.apache.spark.sql.RowFactory;
@@ -56,8 +59,8 @@ final class ClusterTables {
             return copied(here.table());
         } else if (table.rows() instanceof DatabaseTable.InParquet parquet) {
             return parquet(table.name(), parquet.file());
-        } else if (table.rows() instanceof DatabaseTable.InText text) {
-            return text.head().isOfAll(text.file()) ? text(table.name(), text) : copied(text.readHere());
+        } else if (table.rows() instanceof DatabaseTable.InFile file) {
+            return file.head().isOfAll(file.file()) ? plain(table.name(), file) : copied(file.readHere());
         }
         Place place = Place.of("table '" + table.name() + "'");
         String from;
@@ -120,13 +123,23 @@ final class ClusterTables {
     }
 
     /** Parts of a file are numbered as they follow each other, and the rows of each part in their order. */
-    private TableSource text(String name, DatabaseTable.InText text) {
-        TextHead head = text.head();
-        Schema schema = Schema.of(name, Place.inFile(text.file().toString()), head.fields());
+    private TableSource plain(String name, DatabaseTable.InFile file) {
+        FileHead head = file.head();
+        Schema schema = Schema.of(name, Place.inFile(file.file().toString()), head.fields());
         StructType types = new StructType(head.fields().stream().map(field -> new StructField(field.name(), type(field.kind()), true, Metadata.empty())).toArray(StructField[]::new));
         String number = schema.free("row");
-        Dataset<Row> rows = spark.read().schema(types).option("header", true).option("sep", String.valueOf(head.delimiter())).option("quote", "\"").option("escape", "\"").option("mode", "FAILFAST").option("dateFormat", "yyyy-MM-dd").csv(url(text.file()));
+        DataFrameReader reader = spark.read().schema(types).option("mode", "FAILFAST").option("dateFormat", "yyyy-MM-dd");
+        Dataset<Row> rows = head instanceof JsonHead json ? filled(reader.option("multiLine", !json.lines()).json(url(file.file())), head)
+                : reader.option("header", true).option("sep", String.valueOf(((TextHead) head).delimiter())).option("quote", "\"").option("escape", "\"").csv(url(file.file()));
         return viewed(rows.withColumn(number, functions.monotonically_increasing_id()), schema, number, Optional.empty());
+    }
+
+    /** Empty texts are missing. */
+    private static Dataset<Row> filled(Dataset<Row> rows, FileHead head) {
+        return rows.selectExpr(head.fields().stream().map(field -> {
+            String column = Dialect.SPARK.quoted(field.name());
+            return field.kind() == Kind.TEXT ? "NULLIF(" + column + ", '') AS " + column : column;
+        }).toArray(String[]::new));
     }
 
     private static String url(Path file) {

@@ -206,13 +206,14 @@ public class ClusterTest {
     Object[][] files() {
         String plain = "station,day,mwh\n" + IntStream.range(0, 60_000).mapToObj(row -> List.of("Weir", "\"The \"\"Otter\"\" Bend\"", "Überlauf, Süd").get(row % 3).replaceFirst("^([^\"].*,.*)$", "\"$1\"") + ",2031-01-0" + (1 + row % 9) + "," + row % 977 + ".25\n")
                 .collect(Collectors.joining());
-        return new Object[][] {{"plain.csv", plain}, {"odd.csv", plain + "Weir,2031-01-01,\"1,200\"\n"}};
+        String lines = IntStream.range(0, 30_000).mapToObj(row -> "{\"station\":" + List.of("\"Weir\"", "\"\"", "\"\\u00dcberlauf \\\"Süd\\\"\"").get(row % 3) + ",\"day\":\"2031-01-0" + (1 + row % 9) + "\",\"mwh\":" + row % 977 + ".25}\n").collect(Collectors.joining());
+        return new Object[][] {{"plain.csv", plain}, {"odd.csv", plain + "Weir,2031-01-01,\"1,200\"\n"}, {"lines.ndjson", lines}, {"array.json", "[" + lines.strip().replace("\n", ",\n") + "]"}};
     }
 
     @Test(dataProvider = "files")
     public void largeFilesGiveTheSameRowsInTheirOrder(String name, String text) {
         folder.file(name, text);
-        String brief = folder.file("brief.yaml", "brief: 1\ndata:\n  generation:\n    file: " + name + "\n    shape:\n      - total: {by: station, sum: mwh, first: day}\ncharts:\n  all:\n    pattern: columns\n    category: station\n    value: mwh\n").toString();
+        String brief = folder.file("brief.yaml", "brief: 1\ndata:\n  generation:\n    file: " + name + "\n    shape:\n      - keep: station IS NOT NULL\n      - total: {by: station, sum: mwh, first: day}\ncharts:\n  all:\n    pattern: columns\n    category: station\n    value: mwh\n").toString();
         Answer here = type("series", brief, "--on", "here");
         assertThat(type("series", brief, "--on", machines.url())).isEqualTo(here);
     }

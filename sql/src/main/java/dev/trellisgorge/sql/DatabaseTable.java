@@ -1,7 +1,7 @@
 package dev.trellisgorge.sql;
 
 import dev.trellisgorge.table.Table;
-import dev.trellisgorge.tables.TextHead;
+import dev.trellisgorge.tables.FileHead;
 import java.nio.file.Path;
 import java.util.Objects;
 import java.util.Optional;
@@ -47,14 +47,14 @@ public record DatabaseTable(String name, Rows rows, Optional<String> rowsBy) {
     }
 
     /**
-     * In a file of delimited text, which an embedded engine reads by itself where it reads the same cells; else it is read here, and copied.
+     * In a file of delimited text or JSON, which an embedded engine reads by itself where it reads the same cells; else it is read here, and copied.
      *
      * @param file  what the engine reads
-     * @param head  what its first lines tell
+     * @param head  what its first rows tell
      * @param other reads it here; where there is none, the first statement over a file that is to be read here is a {@link ReadOtherwise}
      */
-    public record InText(Path file, TextHead head, Optional<Supplier<Table>> other) implements Rows {
-        public InText {
+    public record InFile(Path file, FileHead head, Optional<Supplier<Table>> other) implements Rows {
+        public InFile {
             Objects.requireNonNull(file, "file");
             Objects.requireNonNull(head, "head");
             Objects.requireNonNull(other, "other");

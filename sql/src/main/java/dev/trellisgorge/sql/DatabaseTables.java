@@ -74,7 +74,7 @@ final class DatabaseTables {
 
     /** What the embedded engine may open once the copies are made, whatever a query names. */
     private static List<Path> files(List<DatabaseTable> tables) {
-        return tables.stream().flatMap(table -> table.rows() instanceof DatabaseTable.InText text ? Stream.of(text.file()) : table.rows() instanceof DatabaseTable.InParquet parquet ? Stream.of(parquet.file()) : Stream.empty()).toList();
+        return tables.stream().flatMap(table -> table.rows() instanceof DatabaseTable.InFile file ? Stream.of(file.file()) : table.rows() instanceof DatabaseTable.InParquet parquet ? Stream.of(parquet.file()) : Stream.empty()).toList();
     }
 
     private TableSource source(DatabaseTable table) throws SQLException {
@@ -82,13 +82,13 @@ final class DatabaseTables {
             return copied(here.table());
         } else if (table.rows() instanceof DatabaseTable.InParquet file) {
             return new EmbeddedFiles(connection, dialect).parquet(table.name(), file.file());
-        } else if (table.rows() instanceof DatabaseTable.InText text) {
-            if (text.other().isEmpty()) {
-                looking.put(text.file(), CompletableFuture.supplyAsync(() -> text.head().isOfAll(text.file())));
-            } else if (!text.head().isOfAll(text.file())) {
-                return copied(text.readHere());
+        } else if (table.rows() instanceof DatabaseTable.InFile file) {
+            if (file.other().isEmpty()) {
+                looking.put(file.file(), CompletableFuture.supplyAsync(() -> file.head().isOfAll(file.file())));
+            } else if (!file.head().isOfAll(file.file())) {
+                return copied(file.readHere());
             }
-            return new EmbeddedFiles(connection, dialect).text(table.name(), text);
+            return new EmbeddedFiles(connection, dialect).plain(table.name(), file);
         }
         Place place = Place.of("table '" + table.name() + "'");
         String from;

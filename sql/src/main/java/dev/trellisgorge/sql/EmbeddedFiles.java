@@ -9,6 +9,8 @@ import dev.trellisgorge.table.Field;
 import dev.trellisgorge.table.Kind;
 import dev.trellisgorge.table.Schema;
 import dev.trellisgorge.table.Table;
+import dev.trellisgorge.tables.FileHead;
+import dev.trellisgorge.tables.JsonHead;
 import dev.trellisgorge.tables.QueryTable;
 import dev.trellisgorge.tables.TextHead;
 import java.io.BufferedWriter;
@@ -23,7 +25,9 @@ import java.sql.Statement;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.function.IntFunction;
 import java.util.stream.Collectors;
+import java.util.stream.IntStream;
 
 /** Files that the embedded engine reads by itself. */
 final class EmbeddedFiles {
@@ -84,21 +88,25 @@ final class EmbeddedFiles {
     }
 
     /** The rows of a file as the engine reads them, which are those of the reader here if all of it is plain. */
-    TableSource text(String name, DatabaseTable.InText text) {
-        TextHead head = text.head();
+    TableSource plain(String name, DatabaseTable.InFile file) {
+        FileHead head = file.head();
+        boolean byName = head instanceof JsonHead;
         List<String> cells = new ArrayList<>();
         for (int i = 0; i < head.fields().size(); i++) {
-            cells.add(column(i) + " AS " + dialect.quoted(head.fields().get(i).name()));
+            Field field = head.fields().get(i);
+            String cell = byName ? dialect.quoted(field.name()) : column(i);
+            cells.add((byName && field.kind() == Kind.TEXT ? "NULLIF(" + cell + ", '')" : cell) + " AS " + dialect.quoted(field.name()));
         }
-        Schema schema = Schema.of(name, Place.inFile(text.file().toString()), head.fields());
+        Schema schema = Schema.of(name, Place.inFile(file.file().toString()), head.fields());
         String number = dialect.quoted(schema.free("row"));
-        TableSource.Start start = new TableSource.Start(selected(cells, text), head.rows());
+        String from = head instanceof JsonHead json ? rows(file.file(), json) : rows(file.file(), (TextHead) head);
+        TableSource.Start start = new TableSource.Start(selected(cells, from), head.rows());
         cells.add("ROW_NUMBER() OVER () AS " + number);
-        return new TableSource(selected(cells, text), schema, Optional.of(number), Optional.empty(), Optional.of(start));
+        return new TableSource(selected(cells, from), schema, Optional.of(number), Optional.empty(), Optional.of(start));
     }
 
-    private String selected(List<String> cells, DatabaseTable.InText text) {
-        return "(SELECT " + String.join(", ", cells) + " FROM " + rows(text) + ") AS " + dialect.quoted("file");
+    private String selected(List<String> cells, String from) {
+        return "(SELECT " + String.join(", ", cells) + " FROM " + from + ") AS " + dialect.quoted("file");
     }
 
     private String path(Path file) {
@@ -119,12 +127,16 @@ final class EmbeddedFiles {
         return "c" + at;
     }
 
-    private String rows(DatabaseTable.InText text) {
-        StringBuilder columns = new StringBuilder();
-        for (int i = 0; i < text.head().fields().size(); i++) {
-            columns.append(i == 0 ? "" : ", ").append("'").append(column(i)).append("': '").append(dialect.type(text.head().fields().get(i).kind())).append("'");
-        }
-        return "read_csv(" + path(text.file()) + ", auto_detect = false, header = true, delim = " + dialect.text(String.valueOf(text.head().delimiter()))
-                + ", quote = '\"', escape = '\"', strict_mode = true, columns = {" + columns + "})";
+    private String rows(Path file, TextHead head) {
+        return "read_csv(" + path(file) + ", auto_detect = false, header = true, delim = " + dialect.text(String.valueOf(head.delimiter()))
+                + ", quote = '\"', escape = '\"', strict_mode = true, columns = {" + columns(head, EmbeddedFiles::column) + "})";
+    }
+
+    private String rows(Path file, JsonHead head) {
+        return "read_json(" + path(file) + ", auto_detect = false, format = " + (head.lines() ? "'newline_delimited'" : "'array'") + ", columns = {" + columns(head, i -> head.fields().get(i).name()) + "})";
+    }
+
+    private String columns(FileHead head, IntFunction<String> named) {
+        return IntStream.range(0, head.fields().size()).mapToObj(i -> dialect.text(named.apply(i)) + ": '" + dialect.type(head.fields().get(i).kind()) + "'").collect(Collectors.joining(", "));
     }
 }

@@ -22,10 +22,10 @@ import dev.trellisgorge.table.CalendarUnit;
 import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Kind;
 import dev.trellisgorge.table.Table;
+import dev.trellisgorge.tables.FileHead;
 import dev.trellisgorge.tables.Layout;
 import dev.trellisgorge.tables.Login;
 import dev.trellisgorge.tables.TableFile;
-import dev.trellisgorge.tables.TextHead;
 import dev.trellisgorge.test.Folder;
 import java.math.BigDecimal;
 import java.nio.file.Path;
@@ -117,8 +117,8 @@ public class KeysAheadTest {
     @Test(dataProvider = "files")
     public void totalsAreInTheOrderOfTheFile(String what, String text, Pipeline pipeline, boolean ahead) {
         Path file = folder.file("generation.csv", text);
-        TextHead head = TextHead.of(file, Layout.FOUND).orElseThrow();
-        List<DatabaseTable> tables = List.of(new DatabaseTable("generation", new DatabaseTable.InText(file, head, Optional.empty()), Optional.empty()), DatabaseTable.of(RIVERS));
+        FileHead head = FileHead.of(file, Layout.FOUND).orElseThrow();
+        List<DatabaseTable> tables = List.of(new DatabaseTable("generation", new DatabaseTable.InFile(file, head, Optional.empty()), Optional.empty()), DatabaseTable.of(RIVERS));
         Table expected = Executor.of(Map.of("generation", TableFile.read("generation", file), "rivers", RIVERS), Settings.NONE).run(pipeline);
         try (JdbcSession session = new JdbcSession(Login.to("jdbc:duckdb:").open(Place.of("")), Login.to("jdbc:duckdb:"), Dialect.DUCKDB)) {
             Map<String, TableSource> sources = session.sources(tables);

@@ -38,8 +38,10 @@ final class JsonTable {
     private final Set<String> texts;
     private final Map<String, JsonColumn> columns = new LinkedHashMap<>();
     private final Lines lines = new Lines();
+    private final int most;
 
-    private JsonTable(String shown, JsonParser parser, Layout layout, Set<String> texts) {
+    private JsonTable(int most, String shown, JsonParser parser, Layout layout, Set<String> texts) {
+        this.most = most;
         this.shown = shown;
         this.parser = parser;
         this.layout = layout;
@@ -54,12 +56,17 @@ final class JsonTable {
     }
 
     static Table read(String name, InputFile source, Layout layout) {
+        return first(Integer.MAX_VALUE, name, source, layout);
+    }
+
+    /** The first rows of a file, where it holds rows and not columns. */
+    static Table first(int most, String name, InputFile source, Layout layout) {
         JsonFactory factory = JsonFactory.builder().enable(StreamReadFeature.STRICT_DUPLICATE_DETECTION)
                 .streamReadConstraints(StreamReadConstraints.builder().maxStringLength(layout.limits().characters()).build()).build();
         Set<String> texts = new HashSet<>();
         while (true) {
             try (InputStream in = source.open(); JsonParser parser = factory.createParser(in)) {
-                return new JsonTable(source.shown(), parser, layout, texts).table(name);
+                return new JsonTable(most, source.shown(), parser, layout, texts).table(name);
             } catch (TextsAfterAll e) {
                 // once more, knowing that
             } catch (JsonProcessingException e) {
@@ -92,10 +99,12 @@ final class JsonTable {
             throw new BadInput(Place.inFile(shown), "is empty; a table is an array of objects, an object of arrays, or an object a line");
         }
         if (first == JsonToken.START_ARRAY) {
-            while (parser.nextToken() != JsonToken.END_ARRAY) {
+            while (lines.size() < most && parser.nextToken() != JsonToken.END_ARRAY) {
                 row("an item of the array must be an object, a row");
             }
-            end();
+            if (lines.size() < most) {
+                end();
+            }
         } else if (first == JsonToken.START_OBJECT) {
             objects();
         } else {
@@ -124,12 +133,15 @@ final class JsonTable {
     private void objects() throws IOException, TextsAfterAll {
         JsonToken key = parser.nextToken();
         if (key == JsonToken.FIELD_NAME && parser.nextToken() == JsonToken.START_ARRAY) {
+            if (most < Integer.MAX_VALUE) {
+                throw at("holds columns");
+            }
             arrays();
             return;
         }
         lines.add(parser.currentTokenLocation().getLineNr());
         cells(key);
-        while (parser.nextToken() != null) {
+        while (lines.size() < most && parser.nextToken() != null) {
             row("a line must be an object, a row");
         }
     }

@@ -4,6 +4,7 @@ import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Note;
 import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.CompensatedSum;
+import dev.trellisgorge.table.Field;
 import dev.trellisgorge.table.Kind;
 import dev.trellisgorge.table.Numbers;
 import dev.trellisgorge.table.Table;
@@ -11,6 +12,7 @@ import java.math.BigDecimal;
 import java.math.RoundingMode;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.OptionalDouble;
 import java.util.regex.Pattern;
 import java.util.stream.IntStream;
 
@@ -20,6 +22,8 @@ import java.util.stream.IntStream;
  */
 final class LastRow {
     private static final double CLOSE = 1e-9;
+    /** What is not even so close is no total for certain, though the sums are not compensated. */
+    private static final double WIDE = 1e-8;
     /** Where no word says that it is a total, what rounding makes of it must be small beside it too. */
     private static final double SMALL = 0.005;
     private static final int FEWEST_ROWS = 3;
@@ -96,6 +100,27 @@ final class LastRow {
     /** Whether a cell says that its row is a total, among other things. */
     static boolean isNamedTotal(String cell) {
         return NAME.matcher(cell).matches();
+    }
+
+    /**
+     * Whether a last row may be the total of those above, by a word in it or by its figures.
+     *
+     * @param cells of the row, as they stand
+     * @param sums  of each column of numbers over all rows, the last one among them
+     */
+    static boolean mayBeTotal(List<Field> fields, List<String> cells, double[] sums, long rows) {
+        boolean some = false;
+        boolean fits = true;
+        for (int i = 0; i < fields.size(); i++) {
+            if (fields.get(i).kind() != Kind.NUMBER && isNamedTotal(cells.get(i))) {
+                return true;
+            } else if (fields.get(i).kind() == Kind.NUMBER) {
+                OptionalDouble figure = Numbers.parse(cells.get(i));
+                some |= figure.isPresent();
+                fits &= figure.isEmpty() || Math.abs(sums[i] - 2 * figure.getAsDouble()) <= rows + WIDE * Math.abs(sums[i]);
+            }
+        }
+        return some && fits;
     }
 
     /** The table as the layout wants it: told of a total, without it, or as it is. */

@@ -375,12 +375,16 @@ final class PlainLines {
         return Math.min(i + EightBytes.before(stops), to);
     }
 
-    /** Signs that no text has, as bytes that are none are read, that are shown as others, or that can't be seen. */
+    /** A sign that no text has, as bytes that are none are read, that is shown as another, or that can't be seen. */
+    static boolean isOdd(char sign) {
+        return sign == '\uFFFD' || sign == '\uFEFF' || sign == '\u2028' || sign == '\u2029' || Character.isISOControl(sign);
+    }
+
     private void refuseOdd(String text) throws NotPlain {
         boolean seen = false;
         for (int i = 0; i < text.length(); i++) {
             char sign = text.charAt(i);
-            if (sign == '\uFFFD' || sign == '\uFEFF' || sign == '\u2028' || sign == '\u2029' || Character.isISOControl(sign)) {
+            if (isOdd(sign)) {
                 throw new NotPlain();
             }
             seen |= !Character.isSpaceChar(sign) && !Character.isWhitespace(sign);

@@ -192,8 +192,7 @@ final class PlainText {
             rows += part.get().rows();
             Arrays.setAll(sums, i -> sums[i] + part.get().sums()[i]);
         }
-        List<Double> ofNumbers = IntStream.range(0, sums.length).filter(i -> head.fields().get(i).kind() == Kind.NUMBER).mapToObj(i -> sums[i]).toList();
-        return rows > 0 && rows * sums.length <= head.limits().cells() && !head.mayEndInTotal(ofNumbers, rows);
+        return rows > 0 && rows * sums.length <= head.limits().cells() && !LastRow.mayBeTotal(head.fields(), head.last(), sums, rows);
     }
 
     /** @return empty where something is not plain */

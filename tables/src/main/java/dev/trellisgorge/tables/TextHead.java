@@ -7,7 +7,6 @@ import dev.trellisgorge.engine.Temporaries;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.table.Field;
 import dev.trellisgorge.table.Kind;
-import dev.trellisgorge.table.Numbers;
 import dev.trellisgorge.table.Table;
 import java.io.BufferedReader;
 import java.io.IOException;
@@ -21,21 +20,18 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Objects;
 import java.util.Optional;
-import java.util.OptionalDouble;
 import java.util.stream.IntStream;
 
 /**
- * What the first lines of a large file of delimited text tell, where they are as plain as can be: an engine that reads such files by itself then reads the same
- * cells, if all others are as plain.
+ * The head of a file of delimited text.
  *
  * @param delimiter what divides the cells
  * @param rows      the first rows, of numbers, dates or texts
  * @param last      the last row's cells as they stand, which may be totals
  * @param limits    how much is read; whoever reads the whole of it refuses what is more
  */
-public record TextHead(char delimiter, Table rows, List<String> last, Limits limits) {
+public record TextHead(char delimiter, Table rows, List<String> last, Limits limits) implements FileHead {
     private static final int LINES = 2_000;
-    private static final double CLOSE = 1e-8;
     private static final int TAIL = 1 << 16;
     private static final int LONGEST = 1 << 20;
 
@@ -45,30 +41,7 @@ public record TextHead(char delimiter, Table rows, List<String> last, Limits lim
         Objects.requireNonNull(limits, "limits");
     }
 
-    /** The columns and their kinds. */
-    public List<Field> fields() {
-        return rows.columns().stream().map(column -> Field.of(column.name(), column.kind())).toList();
-    }
-
-    /** Whether the last row may be the total of those above, by a word in it or by its figures. @param sums of each column of numbers over all rows, in their order */
-    public boolean mayEndInTotal(List<Double> sums, long rows) {
-        List<Field> fields = fields();
-        boolean fits = !sums.isEmpty();
-        int number = 0;
-        for (int i = 0; i < fields.size(); i++) {
-            String cell = last.get(i);
-            if (fields.get(i).kind() != Kind.NUMBER && LastRow.isNamedTotal(cell)) {
-                return true;
-            } else if (fields.get(i).kind() == Kind.NUMBER) {
-                double sum = sums.get(number++);
-                OptionalDouble figure = Numbers.parse(cell);
-                fits &= figure.isEmpty() || Math.abs(sum - 2 * figure.getAsDouble()) <= rows + CLOSE * Math.abs(sum);
-            }
-        }
-        return fits;
-    }
-
-    /** Whether a file whose head this is goes on as plainly to its end, so that whoever reads it reads the same cells. Reads all of it. @throws BadInput where it can't be read */
+    @Override
     public boolean isOfAll(Path file) {
         return PlainText.isPlain(file, this);
     }
@@ -78,7 +51,7 @@ public record TextHead(char delimiter, Table rows, List<String> last, Limits lim
      *
      * @return empty where the lines are not plain: a cell that is read otherwise than it is written, a column without a cell or of truths, a mark or a layout at the start
      */
-    public static Optional<TextHead> of(Path file, Layout layout) {
+    static Optional<TextHead> of(Path file, Layout layout) {
         if (!layout.isPlain()) {
             return Optional.empty();
         }
