@@ -37,20 +37,63 @@ record Relation(String name, Schema schema, Map<String, String> columns, Map<Str
     /** A column that only serves formulas of a later expression. */
     sealed interface Aid {
 
+        /** What its column is called, where that is free. */
+        String called();
+
         /** The number of the part that a running sum is in, which starts anew with each. */
         record Part(Window.Cumulative sum) implements Aid {
+            @Override
+            public String called() {
+                return "part";
+            }
         }
 
         /** The digits of a figure, from the first to the last that is not 0, as a text; empty for 0. */
         record Digits(Formula figure) implements Aid {
+            @Override
+            public String called() {
+                return "digits";
+            }
         }
 
         /** How many digits stand before its point; below 0 for zeros that follow the point. */
         record Point(Formula figure) implements Aid {
+            @Override
+            public String called() {
+                return "point";
+            }
+        }
+
+        /** A figure without its sign, rounded to the decimals of a pattern, as a text without anything else of it. */
+        record Rounded(Formula figure, int decimals, int shift) implements Aid {
+            @Override
+            public String called() {
+                return "rounded to " + decimals;
+            }
+        }
+
+        /** The first digits of a figure, rounded, as a text. */
+        record Mantissa(Formula figure, int digits) implements Aid {
+            @Override
+            public String called() {
+                return "first " + digits + " digits";
+            }
+        }
+
+        /** The power of ten that belongs to the first digit of those. */
+        record Power(Mantissa mantissa) implements Aid {
+            @Override
+            public String called() {
+                return "power of ten";
+            }
         }
 
         /** What another one is made of. */
         record Draft(Aid of, int version) implements Aid {
+            @Override
+            public String called() {
+                return of.called() + ", draft " + version;
+            }
         }
     }
 

@@ -6,7 +6,6 @@ import dev.trellisgorge.formula.Condition;
 import dev.trellisgorge.formula.Formula;
 import dev.trellisgorge.formula.Leaf;
 import dev.trellisgorge.formula.Numeric;
-import dev.trellisgorge.formula.SheetTexts;
 import dev.trellisgorge.formula.Textual;
 import dev.trellisgorge.formula.Typing;
 import dev.trellisgorge.formula.Window;
@@ -231,7 +230,7 @@ final class SqlFormula implements Formula.Cases<String> {
         WrittenFigures written = new WrittenFigures(dialect);
         String of = write(f.of());
         Optional<String> text = switch (typing.of(f.of())) {
-            case NUMBER -> SheetTexts.isExponential(f.pattern()) ? new WrittenDigits(dialect, names, f.of()).exponential(of, f.pattern(), f.locale()) : written.number(of, f.pattern(), f.locale());
+            case NUMBER -> WrittenDigits.hasExponent(f) ? WrittenDigits.exponential(dialect, f, of, names) : written.number(f, of, names);
             case DATE -> written.day(of, f.pattern(), f.locale());
             default -> written.period(of, f.pattern(), f.locale());
         };

@@ -169,7 +169,7 @@ final class SqlSteps {
 
     private static boolean needsColumns(Formula formula) {
         boolean again = Statement.isReadAgain(formula) && formula.operands().stream().anyMatch(operand -> !operand.operands().isEmpty());
-        return again || formula instanceof Textual.Text || WrittenDigits.hasExponent(formula) || formula instanceof Window || RowOrder.reads(formula) || formula.operands().stream().anyMatch(SqlSteps::needsColumns);
+        return again || formula instanceof Textual.Text || formula instanceof Textual.Formatted || formula instanceof Window || RowOrder.reads(formula) || formula.operands().stream().anyMatch(SqlSteps::needsColumns);
     }
 
     private Relation filtered(Relation over, Formula condition, Step step) {

@@ -143,17 +143,35 @@ final class Statement {
 
     /** What the formulas of a stage read besides columns. */
     private Relation aided(Relation over, Stages.Stage stage, Typing typing) {
-        Relation made = parts(over, stage, typing);
+        return rounded(digits(parts(over, stage, typing), stage, typing), stage, typing);
+    }
+
+    /** Figures without their signs, as their patterns round them. */
+    private Relation rounded(Relation over, Stages.Stage stage, Typing typing) {
+        Set<Relation.Aid.Rounded> figures = new LinkedHashSet<>();
+        stage.columns().forEach(column -> WrittenFigures.read(column.formula(), typing, figures));
+        figures.removeAll(over.aids().keySet());
+        SqlFormula writer = writer(over, stage, typing);
+        Map<Relation.Aid, String> texts = new LinkedHashMap<>();
+        figures.forEach(figure -> texts.put(figure, new WrittenFigures(dialect).rounded(writer.write(figure.figure()), figure)));
+        return texts.isEmpty() ? over : aided(over, texts, "round figures for their texts");
+    }
+
+    private SqlFormula writer(Relation over, Stages.Stage stage, Typing typing) {
+        return new SqlFormula(dialect, typing, over.names(dialect), Place.of("column '" + stage.columns().get(0).name() + "'"));
+    }
+
+    private Relation digits(Relation over, Stages.Stage stage, Typing typing) {
         Set<Formula> figures = new LinkedHashSet<>();
-        stage.columns().forEach(column -> WrittenDigits.read(column.formula(), typing, figures));
-        figures.removeIf(figure -> made.aids().containsKey(new Relation.Aid.Digits(figure)));
-        if (figures.isEmpty()) {
-            return made;
-        }
+        Set<Relation.Aid.Mantissa> mantissas = new LinkedHashSet<>();
+        stage.columns().forEach(column -> WrittenDigits.read(column.formula(), typing, figures, mantissas));
+        figures.removeIf(figure -> over.aids().containsKey(new Relation.Aid.Digits(figure)));
+        mantissas.removeAll(over.aids().keySet());
         Map<Formula, String> expressions = new LinkedHashMap<>();
-        SqlFormula writer = new SqlFormula(dialect, typing, made.names(dialect), Place.of("column '" + stage.columns().get(0).name() + "'"));
+        SqlFormula writer = writer(over, stage, typing);
         figures.forEach(figure -> expressions.put(figure, writer.write(figure)));
-        return new WrittenDigits.Columns(this, made).of(expressions);
+        Relation made = figures.isEmpty() ? over : new WrittenDigits.Columns(this, over).of(expressions);
+        return mantissas.isEmpty() ? made : new WrittenDigits.Columns(this, made).of(mantissas);
     }
 
     /** Running sums that start anew are sums of parts, which are numbered before. */
@@ -165,15 +183,15 @@ final class Statement {
                 numbers.put(new Relation.Aid.Part(sum), "SUM(CASE WHEN " + writer.write(sum.restart()) + " THEN 1 ELSE 0 END) OVER (ORDER BY " + over.names(dialect).row() + " ROWS UNBOUNDED PRECEDING)");
             }
         }
-        return numbers.isEmpty() ? over : aided(over, numbers, "part", "number the parts between restarts");
+        return numbers.isEmpty() ? over : aided(over, numbers, "number the parts between restarts");
     }
 
-    /** The same rows with more columns, which only serve formulas, but many times each. @param wanted what they are called */
-    Relation aided(Relation over, Map<Relation.Aid, String> expressions, String wanted, String what) {
+    /** The same rows with more columns, which only serve formulas, but many times each. */
+    Relation aided(Relation over, Map<Relation.Aid, String> expressions, String what) {
         Relation made = over;
         List<String> selected = new ArrayList<>();
         for (Map.Entry<Relation.Aid, String> each : expressions.entrySet()) {
-            String alias = free(wanted, made);
+            String alias = free(each.getKey().called(), made);
             selected.add(each.getValue() + " AS " + dialect.quoted(alias));
             made = made.with(each.getKey(), alias);
         }

@@ -10,7 +10,6 @@ import dev.trellisgorge.table.Kind;
 import java.text.DecimalFormat;
 import java.text.DecimalFormatSymbols;
 import java.util.LinkedHashMap;
-import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
@@ -39,12 +38,15 @@ final class WrittenDigits {
         this.point = names.aid(new Aid.Point(figure));
     }
 
-    /** Adds the figures whose digits a formula reads. */
-    static void read(Formula formula, Typing typing, Set<Formula> figures) {
+    /** Adds the figures whose digits a formula reads, and what it reads of those. */
+    static void read(Formula formula, Typing typing, Set<Formula> figures, Set<Aid.Mantissa> mantissas) {
         if ((formula instanceof Textual.Text || hasExponent(formula) && !(formula.operands().get(0) instanceof Leaf.Absent)) && typing.of(formula.operands().get(0)) == Kind.NUMBER) {
             figures.add(formula.operands().get(0));
+            if (formula instanceof Textual.Formatted formatted) {
+                exponential(formatted).ifPresent(format -> mantissas.add(mantissa(formatted, format)));
+            }
         }
-        formula.operands().forEach(operand -> read(operand, typing, figures));
+        formula.operands().forEach(operand -> read(operand, typing, figures, mantissas));
     }
 
     static boolean hasExponent(Formula formula) {
@@ -64,27 +66,30 @@ final class WrittenDigits {
                 + " ELSE SUBSTRING(" + digits + " FROM 1 FOR " + point + ") || '.' || SUBSTRING(" + digits + " FROM " + point + " + 1) END";
     }
 
+    /** A pattern with an exponent; empty where it asks for more than one digit before the point, or for others than 0 to 9. */
+    private static Optional<DecimalFormat> exponential(Textual.Formatted f) {
+        DecimalFormat format = new DecimalFormat(f.pattern(), DecimalFormatSymbols.getInstance(f.locale()));
+        boolean plain = format.getDecimalFormatSymbols().getZeroDigit() == '0' && format.getMaximumIntegerDigits() == 1 && format.getMinimumIntegerDigits() == 1 && format.getMaximumFractionDigits() + 1 <= MOST
+                && format.getMultiplier() == 1 && !format.isDecimalSeparatorAlwaysShown();
+        return plain ? Optional.of(format) : Optional.empty();
+    }
+
+    private static Aid.Mantissa mantissa(Textual.Formatted f, DecimalFormat format) {
+        return new Aid.Mantissa(f.of(), format.getMaximumFractionDigits() + 1);
+    }
+
     /** @return empty where the pattern asks for more than one digit before the point, or for others than 0 to 9 */
-    Optional<String> exponential(String figure, String pattern, Locale locale) {
-        DecimalFormat format = new DecimalFormat(pattern, DecimalFormatSymbols.getInstance(locale));
-        DecimalFormatSymbols symbols = format.getDecimalFormatSymbols();
-        int most = format.getMaximumFractionDigits();
-        if (symbols.getZeroDigit() != '0' || format.getMaximumIntegerDigits() != 1 || format.getMinimumIntegerDigits() != 1 || most + 1 > MOST || format.getMultiplier() != 1 || format.isDecimalSeparatorAlwaysShown()) {
-            return Optional.empty();
-        }
-        int count = most + 1;
-        String text = dialect.type(Kind.TEXT);
-        String up = "CASE WHEN SUBSTRING(" + digits + " FROM " + (count + 1) + " FOR 1) >= '5' THEN 1 ELSE 0 END";
-        String rounded = "CAST(CASE WHEN CHAR_LENGTH(" + digits + ") > " + count + " THEN CAST(SUBSTRING(" + digits + " FROM 1 FOR " + count + ") AS BIGINT) + " + up
-                + " ELSE CAST(RPAD(" + digits + ", " + count + ", '0') AS BIGINT) END AS " + text + ")";
-        String mantissa = "SUBSTRING(RPAD(" + rounded + ", " + count + ", '0') FROM 1 FOR " + count + ")";
-        String power = "(CASE WHEN " + digits + " = '' THEN 0 WHEN CHAR_LENGTH(" + rounded + ") > " + count + " THEN " + point + " ELSE " + point + " - 1 END)";
-        WrittenFigures written = new WrittenFigures(dialect);
-        String body = "SUBSTRING(" + mantissa + " FROM 1 FOR 1)" + written.fraction(mantissa, format.getMinimumFractionDigits(), most, String.valueOf(symbols.getDecimalSeparator()), false)
-                + " || " + dialect.text(symbols.getExponentSeparator()) + " || CASE WHEN " + power + " < 0 THEN " + dialect.text(String.valueOf(symbols.getMinusSign())) + " ELSE '' END || "
-                + padded("CAST(ABS(" + power + ") AS " + text + ")", leastOfExponent(pattern));
-        return Optional.of("CASE WHEN " + figure + " < 0 THEN " + written.around(format.getNegativePrefix(), body, format.getNegativeSuffix())
-                + " WHEN " + figure + " IS NOT NULL THEN " + written.around(format.getPositivePrefix(), body, format.getPositiveSuffix()) + " END");
+    static Optional<String> exponential(Dialect dialect, Textual.Formatted f, String figure, SqlFormula.Names names) {
+        return exponential(f).map(format -> {
+            DecimalFormatSymbols symbols = format.getDecimalFormatSymbols();
+            String first = names.aid(mantissa(f, format));
+            String power = names.aid(new Aid.Power(mantissa(f, format)));
+            WrittenFigures written = new WrittenFigures(dialect);
+            String body = "SUBSTRING(" + first + " FROM 1 FOR 1)" + written.fraction(first, format.getMinimumFractionDigits(), format.getMaximumFractionDigits(), String.valueOf(symbols.getDecimalSeparator()), false)
+                    + " || " + dialect.text(symbols.getExponentSeparator()) + " || CASE WHEN " + power + " < 0 THEN " + dialect.text(String.valueOf(symbols.getMinusSign())) + " ELSE '' END || "
+                    + padded("CAST(ABS(" + power + ") AS " + dialect.type(Kind.TEXT) + ")", leastOfExponent(f.pattern()));
+            return written.signed(figure, figure + " < 0", body, format);
+        });
     }
 
     private static String padded(String digits, int least) {
@@ -117,22 +122,43 @@ final class WrittenDigits {
         Relation of(Map<Formula, String> figures) {
             Map<Aid, String> texts = new LinkedHashMap<>();
             figures.forEach((figure, expression) -> texts.put(new Aid.Draft(new Aid.Digits(figure), 1), "LOWER(CAST(ABS(" + expression + ") AS " + dialect.type(Kind.TEXT) + "))"));
-            Relation written = statement.aided(over, texts, "as a text", "write figures, each database in its own form");
+            Relation written = statement.aided(over, texts, "write figures, each database in its own form");
             Map<Aid, String> parts = new LinkedHashMap<>();
             for (Formula figure : figures.keySet()) {
                 String text = written.names(dialect).aid(new Aid.Draft(new Aid.Digits(figure), 1));
                 parts.put(new Aid.Draft(new Aid.Digits(figure), 2), "REPLACE(" + mantissa(text) + ", '.', '')");
                 parts.put(new Aid.Draft(new Aid.Point(figure), 2), wholeDigits(text) + " + " + power(text));
             }
-            Relation split = statement.aided(written, parts, "in between", "take the digits and the place of the point from that");
+            Relation split = statement.aided(written, parts, "take the digits and the place of the point from that");
             Map<Aid, String> settled = new LinkedHashMap<>();
             for (Formula figure : figures.keySet()) {
                 String all = split.names(dialect).aid(new Aid.Draft(new Aid.Digits(figure), 2));
                 settled.put(new Aid.Digits(figure), "TRIM(BOTH '0' FROM " + all + ")");
                 settled.put(new Aid.Point(figure), split.names(dialect).aid(new Aid.Draft(new Aid.Point(figure), 2)) + " - CHAR_LENGTH(" + all + ") + CHAR_LENGTH(TRIM(LEADING '0' FROM " + all + "))");
             }
-            Relation done = statement.aided(split, settled, "digits", "without zeros in front and at the end");
+            Relation done = statement.aided(split, settled, "without zeros in front and at the end");
             return dialect.mayWriteOneDigitMore() ? shortened(done, figures) : done;
+        }
+
+        /** The first digits of figures whose digits are there, rounded; rounding may carry over to one more. */
+        Relation of(Set<Aid.Mantissa> mantissas) {
+            String text = dialect.type(Kind.TEXT);
+            Map<Aid, String> rounded = new LinkedHashMap<>();
+            for (Aid.Mantissa mantissa : mantissas) {
+                String digits = over.names(dialect).aid(new Aid.Digits(mantissa.figure()));
+                String first = "CAST(SUBSTRING(RPAD(" + digits + ", " + mantissa.digits() + ", '0') FROM 1 FOR " + mantissa.digits() + ") AS BIGINT)";
+                rounded.put(new Aid.Draft(mantissa, 1), "CAST(" + first + " + CASE WHEN SUBSTRING(" + digits + " FROM " + (mantissa.digits() + 1) + " FOR 1) >= '5' THEN 1 ELSE 0 END AS " + text + ")");
+            }
+            Relation carried = statement.aided(over, rounded, "round to the first digits");
+            SqlFormula.Names names = carried.names(dialect);
+            Map<Aid, String> settled = new LinkedHashMap<>();
+            for (Aid.Mantissa mantissa : mantissas) {
+                String all = names.aid(new Aid.Draft(mantissa, 1));
+                String point = names.aid(new Aid.Point(mantissa.figure()));
+                settled.put(mantissa, "SUBSTRING(RPAD(" + all + ", " + mantissa.digits() + ", '0') FROM 1 FOR " + mantissa.digits() + ")");
+                settled.put(new Aid.Power(mantissa), "CASE WHEN " + names.aid(new Aid.Digits(mantissa.figure())) + " = '' THEN 0 WHEN CHAR_LENGTH(" + all + ") > " + mantissa.digits() + " THEN " + point + " ELSE " + point + " - 1 END");
+            }
+            return statement.aided(carried, settled, "with the power of ten of the first one");
         }
 
         /** Without the last digit, where the rest still reads back. */
@@ -144,13 +170,13 @@ final class WrittenDigits {
                 tried.put(new Aid.Draft(new Aid.Digits(figure), 3), "CASE WHEN " + rest + " BETWEEN 1 AND " + MOST + " AND " + over.names(dialect).aid(new Aid.Point(figure)) + " <= " + READ_BACK + " THEN CAST(CAST(SUBSTRING(" + digits + " FROM 1 FOR " + rest + ") AS BIGINT) + CASE WHEN SUBSTRING(" + digits
                         + " FROM CHAR_LENGTH(" + digits + ")) >= '5' THEN 1 ELSE 0 END AS " + dialect.type(Kind.TEXT) + ") END");
             }
-            Relation shorter = statement.aided(over, tried, "in between", "with a digit less");
+            Relation shorter = statement.aided(over, tried, "with a digit less");
             Map<Aid, String> points = new LinkedHashMap<>();
             for (Formula figure : figures.keySet()) {
                 String digits = shorter.names(dialect).aid(new Aid.Digits(figure));
                 points.put(new Aid.Draft(new Aid.Point(figure), 3), shorter.names(dialect).aid(new Aid.Point(figure)) + " + CHAR_LENGTH(" + shorter.names(dialect).aid(new Aid.Draft(new Aid.Digits(figure), 3)) + ") - CHAR_LENGTH(" + digits + ") + 1");
             }
-            Relation placed = statement.aided(shorter, points, "in between", "and the place of its point");
+            Relation placed = statement.aided(shorter, points, "and the place of its point");
             SqlFormula.Names names = placed.names(dialect);
             Map<Aid, String> chosen = new LinkedHashMap<>();
             figures.forEach((figure, expression) -> {
@@ -160,7 +186,7 @@ final class WrittenDigits {
                 chosen.put(new Aid.Draft(new Aid.Digits(figure), 4), same + "TRIM(TRAILING '0' FROM " + less + ") ELSE " + names.aid(new Aid.Digits(figure)) + " END");
                 chosen.put(new Aid.Draft(new Aid.Point(figure), 4), same + at + " ELSE " + names.aid(new Aid.Point(figure)) + " END");
             });
-            Relation settled = statement.aided(placed, chosen, "digits", "where that reads back");
+            Relation settled = statement.aided(placed, chosen, "where that reads back");
             for (Formula figure : figures.keySet()) {
                 settled = settled.standing(new Aid.Draft(new Aid.Digits(figure), 4), new Aid.Digits(figure)).standing(new Aid.Draft(new Aid.Point(figure), 4), new Aid.Point(figure));
             }

@@ -1,5 +1,9 @@
 package dev.trellisgorge.sql;
 
+import dev.trellisgorge.formula.Formula;
+import dev.trellisgorge.formula.Leaf;
+import dev.trellisgorge.formula.Textual;
+import dev.trellisgorge.formula.Typing;
 import dev.trellisgorge.table.CalendarUnit;
 import dev.trellisgorge.table.Kind;
 import java.text.DecimalFormat;
@@ -12,6 +16,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
+import java.util.Set;
 import java.util.function.IntFunction;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
@@ -32,30 +37,71 @@ final class WrittenFigures {
         this.dialect = dialect;
     }
 
-    /** @return empty where the pattern has an exponent, or digits of its own */
-    Optional<String> number(String figure, String pattern, Locale locale) {
-        DecimalFormat format = new DecimalFormat(pattern, DecimalFormatSymbols.getInstance(locale));
-        DecimalFormatSymbols symbols = format.getDecimalFormatSymbols();
-        int most = format.getMaximumFractionDigits();
-        int least = Math.min(format.getMinimumFractionDigits(), most);
-        boolean plain = symbols.getZeroDigit() == '0' && !format.format(1234567).contains(symbols.getExponentSeparator()) && most <= MOST_DECIMALS && !format.isDecimalSeparatorAlwaysShown()
-                && (!format.isGroupingUsed() || format.getGroupingSize() == 3) && (format.getMultiplier() == 1 || format.getMultiplier() == 100 || format.getMultiplier() == 1000) && format.getMinimumIntegerDigits() <= MOST_DECIMALS;
-        if (!plain) {
-            return Optional.empty();
+    /**
+     * A pattern for numbers that databases can follow.
+     *
+     * @param least decimals
+     * @param most  decimals
+     * @param shift the power of ten that figures are multiplied by, as percents are
+     */
+    private record Plain(DecimalFormat format, DecimalFormatSymbols symbols, int least, int most, int shift) {
+
+        /** @return empty where it has an exponent, or digits of its own */
+        static Optional<Plain> of(String pattern, Locale locale) {
+            DecimalFormat format = new DecimalFormat(pattern, DecimalFormatSymbols.getInstance(locale));
+            DecimalFormatSymbols symbols = format.getDecimalFormatSymbols();
+            int most = format.getMaximumFractionDigits();
+            boolean plain = symbols.getZeroDigit() == '0' && !format.format(1234567).contains(symbols.getExponentSeparator()) && most <= MOST_DECIMALS && !format.isDecimalSeparatorAlwaysShown()
+                    && (!format.isGroupingUsed() || format.getGroupingSize() == 3) && (format.getMultiplier() == 1 || format.getMultiplier() == 100 || format.getMultiplier() == 1000) && format.getMinimumIntegerDigits() <= MOST_DECIMALS;
+            return plain ? Optional.of(new Plain(format, symbols, Math.min(format.getMinimumFractionDigits(), most), most, (int) Math.log10(format.getMultiplier()))) : Optional.empty();
         }
-        int shift = (int) Math.log10(format.getMultiplier());
-        String rounded = "CAST(ROUND(" + dialect.decimal("ABS(" + figure + ")") + ", " + (most + shift) + ") AS " + dialect.decimal(MOST, most + shift) + ")";
-        String shifted = shift == 0 ? rounded : "CAST(" + rounded + " * " + format.getMultiplier() + " AS " + dialect.decimal(MOST + shift, most) + ")";
-        String text = "CAST(" + shifted + " AS " + dialect.type(Kind.TEXT) + ")";
-        String whole = most == 0 ? text : "SUBSTRING(" + text + " FROM 1 FOR CHAR_LENGTH(" + text + ") - " + (most + 1) + ")";
-        String body = whole(whole, format, symbols) + fraction(text, least, most, String.valueOf(symbols.getDecimalSeparator()), format.getMinimumIntegerDigits() == 0);
-        String positive = around(format.getPositivePrefix(), body, format.getPositiveSuffix());
-        String negative = around(format.getNegativePrefix(), body, format.getNegativeSuffix());
-        return Optional.of("CASE WHEN " + figure + " < 0 AND " + shifted + " <> 0 THEN " + negative + " WHEN " + figure + " IS NOT NULL THEN " + positive + " END");
+
+        Relation.Aid.Rounded rounded(Formula figure) {
+            return new Relation.Aid.Rounded(figure, most, shift);
+        }
     }
 
-    String around(String prefix, String body, String suffix) {
-        return (prefix.isEmpty() ? "" : dialect.text(prefix) + " || ") + body + (suffix.isEmpty() ? "" : " || " + dialect.text(suffix));
+    /** Adds the rounded figures that a formula reads. */
+    static void read(Formula formula, Typing typing, Set<Relation.Aid.Rounded> figures) {
+        if (formula instanceof Textual.Formatted formatted && !(formatted.of() instanceof Leaf.Absent) && typing.of(formatted.of()) == Kind.NUMBER && !WrittenDigits.hasExponent(formula)) {
+            Plain.of(formatted.pattern(), formatted.locale()).ifPresent(pattern -> figures.add(pattern.rounded(formatted.of())));
+        }
+        formula.operands().forEach(operand -> read(operand, typing, figures));
+    }
+
+    /** A figure without its sign as a text of so many decimals. */
+    String rounded(String figure, Relation.Aid.Rounded how) {
+        int decimals = how.decimals() + how.shift();
+        String rounded = "CAST(ROUND(" + dialect.decimal("ABS(" + figure + ")") + ", " + decimals + ") AS " + dialect.decimal(MOST, decimals) + ")";
+        String shifted = how.shift() == 0 ? rounded : "CAST(" + rounded + " * " + (int) Math.pow(10, how.shift()) + " AS " + dialect.decimal(MOST + how.shift(), how.decimals()) + ")";
+        return "CAST(" + shifted + " AS " + dialect.type(Kind.TEXT) + ")";
+    }
+
+    /** @param figure its expression @return empty where the pattern has digits of its own */
+    Optional<String> number(Textual.Formatted f, String figure, SqlFormula.Names names) {
+        Optional<Plain> plain = Plain.of(f.pattern(), f.locale());
+        if (plain.isEmpty()) {
+            return Optional.empty();
+        }
+        DecimalFormat format = plain.get().format();
+        DecimalFormatSymbols symbols = plain.get().symbols();
+        int most = plain.get().most();
+        String text = names.aid(plain.get().rounded(f.of()));
+        String whole = most == 0 ? text : "SUBSTRING(" + text + " FROM 1 FOR CHAR_LENGTH(" + text + ") - " + (most + 1) + ")";
+        String body = whole(whole, format, symbols) + fraction(text, plain.get().least(), most, String.valueOf(symbols.getDecimalSeparator()), format.getMinimumIntegerDigits() == 0);
+        String zero = most == 0 ? "'0'" : "'0." + "0".repeat(most) + "'";
+        return Optional.of(signed(figure, figure + " < 0 AND " + text + " <> " + zero, body, format));
+    }
+
+    /** What stands before and behind the digits of a figure, by its sign. @param negative whether it has one */
+    String signed(String figure, String negative, String body, DecimalFormat format) {
+        String prefix = affix(negative, format.getNegativePrefix(), format.getPositivePrefix());
+        String suffix = affix(negative, format.getNegativeSuffix(), format.getPositiveSuffix());
+        return "CASE WHEN " + figure + " IS NOT NULL THEN " + (prefix.isEmpty() ? "" : prefix + " || ") + body + (suffix.isEmpty() ? "" : " || " + suffix) + " END";
+    }
+
+    private String affix(String negative, String ofNegative, String ofOthers) {
+        return !ofNegative.equals(ofOthers) ? "CASE WHEN " + negative + " THEN " + dialect.text(ofNegative) + " ELSE " + dialect.text(ofOthers) + " END" : ofOthers.isEmpty() ? "" : dialect.text(ofOthers);
     }
 
     private String whole(String digits, DecimalFormat format, DecimalFormatSymbols symbols) {
