@@ -346,7 +346,10 @@ public final class Brief implements AutoCloseable {
 
     /** The database or the engine that works on it; empty where tables at hand are. */
     public Optional<Database> database() {
-        Executor executor = content.executor();
+        return database(content.executor());
+    }
+
+    static Optional<Database> database(Executor executor) {
         return executor instanceof Database database ? Optional.of(database) : executor instanceof Embedded embedded ? Optional.of(embedded.database()) : Optional.empty();
     }
 

@@ -6,6 +6,7 @@ import dev.trellisgorge.chart.Looks;
 import dev.trellisgorge.engine.Spot;
 import dev.trellisgorge.formula.Settings;
 import dev.trellisgorge.pattern.Chart;
+import dev.trellisgorge.sql.Database;
 import dev.trellisgorge.tables.Progress;
 import dev.trellisgorge.problem.Place;
 import dev.trellisgorge.problem.Problems;
@@ -69,6 +70,15 @@ final class BriefReader {
         Settings settings = overridden(root.flatMap(m -> m.mapping("settings")).map(this::settings).orElse(Settings.NONE));
         Executor executor = givenTable.map(table -> Executor.over(table, settings)).or(() -> root.map(m -> new SourceReader(file, m, overrides, trust, progress, inputs, problems).read(settings)))
                 .orElseGet(() -> Executor.of(Map.of(), settings));
+        try {
+            return brief(root, settings, executor);
+        } catch (RuntimeException e) {
+            Brief.database(executor).ifPresent(Database::close);
+            throw e;
+        }
+    }
+
+    private Brief brief(Optional<Mapping> root, Settings settings, Executor executor) {
         Optional<Mapping> data = root.filter(m -> givenTable.isEmpty()).flatMap(m -> m.mapping("data"));
         Locale locale = locale(root);
         Looks theme = root.flatMap(m -> m.mapping("theme")).map(keys -> LooksReader.theme(keys, problems)).orElse(Looks.OWN);

@@ -60,7 +60,6 @@ final class BriefSource {
     private final Streams streams;
     private final boolean tellsAll;
     private final Waiting waiting;
-    private Optional<Brief> last = Optional.empty();
     private final boolean asksNobody;
 
     BriefSource(Streams streams) {
@@ -99,8 +98,8 @@ final class BriefSource {
             if (dialect.getValue() != null && on.getValue() == null && brief.executor() instanceof Database) {
                 throw new BadInput(Place.of("--dialect"), "is of the database that --on names; what the brief's 'run-on' names has a 'dialect' of its own");
             }
-            last.ifPresent(Brief::close);
-            last = Optional.of(brief);
+            streams.leave();
+            streams.read().add(brief);
             brief.database().ifPresent(waiting::on);
             brief.notes().forEach(note -> streams.err().println("gorge: note: " + note));
             return brief;

@@ -50,7 +50,12 @@ public final class Gorge {
 
     /** Runs one command and gives its exit code; for tests and for programs that hold the command inside. */
     public static int run(PrintStream out, PrintStream err, String... arguments) {
-        return run(new Streams(out, err, Terminal.NONE), arguments);
+        Streams streams = new Streams(out, err, Terminal.NONE);
+        try {
+            return run(streams, arguments);
+        } finally {
+            streams.leave(); // a process of its own ends instead, which is quicker
+        }
     }
 
     static int run(Streams streams, String... arguments) {

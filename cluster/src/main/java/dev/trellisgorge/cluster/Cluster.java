@@ -3,6 +3,7 @@ package dev.trellisgorge.cluster;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Place;
 import dev.trellisgorge.sql.Session;
+import java.util.Optional;
 import java.util.concurrent.TimeUnit;
 import org.apache.logging.log4j.Level;
 import org.apache.logging.log4j.core.config.Configurator;
@@ -10,16 +11,21 @@ import org.apache.spark.SparkConf;
 import org.apache.spark.sql.SparkSession;
 
 /**
- * A cluster that stands alone, with its driver in this process. A process has one at a time; several sessions may be open on it, for
- * {@code Database.open(cluster.session(), …)}. Thread-safe.
+ * A cluster that stands alone, with its driver in this process. A process has one at a time: who opens the same one again shares it, and it is left with the last of
+ * them. Several sessions may be open on it, for {@code Database.open(cluster.session(), …)}. Thread-safe.
  */
 public final class Cluster implements AutoCloseable {
     private static final long PATIENCE = TimeUnit.SECONDS.toNanos(60);
     /** Milliseconds. */
     private static final long PAUSE = 50;
 
+    /** The one that is open. Guarded by the class. */
+    private static Optional<ClusterAddress> open = Optional.empty();
+    private static int shared;
+
     private final SparkSession spark;
     private final String shown;
+    private boolean closed;
 
     private Cluster(SparkSession spark, String shown) {
         this.spark = spark;
@@ -29,11 +35,24 @@ public final class Cluster implements AutoCloseable {
     /**
      * By a URL, {@code spark://HOST:PORT}; behind a question mark it may hold settings of the cluster, such as {@code spark.executor.memory=512m}.
      *
-     * @throws BadInput where nobody answers, no worker takes work, or a setting is none that a URL may have
+     * @throws BadInput where nobody answers, no worker takes work, a setting is none that a URL may have, or another cluster is open
      */
     public static Cluster open(String url) {
         ClusterAddress address = ClusterAddress.of(url);
         address.refuseSilent();
+        synchronized (Cluster.class) {
+            if (open.filter(other -> !other.equals(address)).isPresent()) {
+                throw new BadInput(Place.of(""), "the cluster '" + open.get() + "' is open" + (open.get().toString().equals(address.toString()) ? " with other settings" : "") + ", and a program has one at a time; close it before");
+            }
+            Cluster cluster = reach(address);
+            open = Optional.of(address);
+            shared++;
+            cluster.awaitWorkers();
+            return cluster;
+        }
+    }
+
+    private static Cluster reach(ClusterAddress address) {
         Configurator.setRootLevel(Level.OFF); // what goes wrong is told by errors
         SparkConf asked = new SparkConf().setMaster(address.toString()).setAppName("gorge")
                 .set("spark.ui.enabled", "false")
@@ -45,11 +64,7 @@ public final class Cluster implements AutoCloseable {
                 .set("spark.sql.runSQLOnFiles", "false");
         address.settings().forEach(asked::set);
         try {
-            Cluster cluster = new Cluster(SparkSession.builder().config(asked).getOrCreate(), address.toString());
-            cluster.awaitWorkers();
-            return cluster;
-        } catch (BadInput silent) {
-            throw silent;
+            return new Cluster(SparkSession.builder().config(asked).getOrCreate(), address.toString());
         } catch (RuntimeException e) {
             throw new BadInput(Place.of(""), "the connection to '" + address + "' failed: " + Said.of(e), e);
         }
@@ -84,9 +99,15 @@ public final class Cluster implements AutoCloseable {
         return new ClusterSession(spark.newSession(), shown, closing);
     }
 
-    /** Ends all that runs. */
+    /** Ends all that runs, where nobody else has it open. */
     @Override
     public void close() {
-        spark.stop();
+        synchronized (Cluster.class) {
+            if (!closed && --shared == 0) {
+                open = Optional.empty();
+                spark.stop();
+            }
+            closed = true;
+        }
     }
 }

@@ -22,7 +22,7 @@ import java.util.regex.Pattern;
 record ClusterAddress(String host, int port, Map<String, String> settings) {
     static final String SCHEME = "spark://";
     /** What a URL may say: nothing that loads or runs code, or reads files. */
-    static final List<String> SETTINGS = List.of("spark.executor.memory", "spark.executor.cores", "spark.cores.max", "spark.driver.host", "spark.driver.bindAddress", "spark.sql.shuffle.partitions", "spark.sql.files.maxPartitionBytes");
+    static final List<String> SETTINGS = List.of("spark.executor.memory", "spark.executor.cores", "spark.cores.max", "spark.driver.host", "spark.driver.bindAddress", "spark.sql.shuffle.partitions", "spark.sql.files.maxPartitionBytes", "spark.sql.catalogImplementation", "spark.hadoop.hive.metastore.uris");
     private static final Pattern URL = Pattern.compile("spark://([^/:?]+|\\[[0-9a-fA-F:]+\\]):(\\d{1,5})(?:\\?(.*))?");
     /** Milliseconds. */
     private static final int PATIENCE = 5_000;

@@ -97,7 +97,7 @@ final class ClusterSession implements Session {
     @Override
     public void make(List<String> statements) {
         if (!spark.conf().get(CATALOGUE, "in-memory").equals("hive")) {
-            throw new BadInput(Place.of("the views"), "the cluster's catalogue is gone with the connection, and they with it; print them with 'gorge sql --view --dialect spark'");
+            throw new BadInput(Place.of("the views"), "the cluster's catalogue is gone with the connection, and they with it; name one that lasts in the URL, '?" + CATALOGUE + "=hive&spark.hadoop.hive.metastore.uris=thrift://HOST:PORT', or print them with 'gorge sql --view --dialect spark'");
         }
         try {
             statements.forEach(spark::sql);

@@ -3,7 +3,6 @@ package dev.trellisgorge.cluster;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
-import dev.trellisgorge.cli.Gorge;
 import dev.trellisgorge.conformance.HardNames;
 import dev.trellisgorge.conformance.RandomPlan;
 import dev.trellisgorge.conformance.RandomPlan.Within;
@@ -24,20 +23,15 @@ import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Kind;
 import dev.trellisgorge.table.Table;
 import dev.trellisgorge.test.Folder;
-import java.io.ByteArrayOutputStream;
-import java.io.PrintStream;
-import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.CopyOnWriteArrayList;
 import java.util.concurrent.atomic.AtomicInteger;
 import java.util.concurrent.atomic.AtomicLong;
-import java.util.regex.Pattern;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
 import java.util.stream.Stream;
@@ -58,12 +52,12 @@ public class ClusterTest {
 
     private static final List<String> DEMO = List.of("accounts", "board", "energy", "fish", "flow", "generation", "levels", "looks", "monthly", "readings", "storage", "targets");
     private static final List<String> CHECKED = List.of("generation", "monthly");
-    private static final Pattern FIGURE = Pattern.compile("-?\\d+\\.\\d+");
     private static final Table GENERATION = Table.named("generation").column("station", Kind.TEXT).column("mwh", Kind.NUMBER).row("Fern Pool", 120).row("Mill Race", 80).build();
 
     private final List<Throwable> failed = new CopyOnWriteArrayList<>();
     private final Folder folder = new Folder();
     private ClusterOfTwo machines;
+    private Cluster shared;
 
     @BeforeClass
     void start() {
@@ -73,6 +67,9 @@ public class ClusterTest {
     @AfterClass(alwaysRun = true)
     void stop() {
         folder.close();
+        if (shared != null) {
+            shared.close();
+        }
         if (machines != null) {
             machines.close();
         }
@@ -168,23 +165,10 @@ public class ClusterTest {
         }
     }
 
-    /**
-     * What came back for a command that was typed.
-     *
-     * @param said on both streams
-     */
-    private record Answer(int code, String said) {
-    }
-
-    private static Answer type(String... arguments) {
-        ByteArrayOutputStream said = new ByteArrayOutputStream();
-        PrintStream stream = new PrintStream(said, true, StandardCharsets.UTF_8);
-        int code = Gorge.run(stream, stream, arguments);
-        return new Answer(code, said.toString(StandardCharsets.UTF_8).lines().filter(line -> !line.contains("each running sum, and each sum of all rows")).map(ClusterTest::rounded).collect(Collectors.joining("\n")));
-    }
-
-    private static String rounded(String line) {
-        return FIGURE.matcher(line).replaceAll(figure -> String.format(Locale.ROOT, "%.9g", Double.parseDouble(figure.group()))).replaceAll("^figure (\\d+) .*", "figure $1").replaceAll(" +", " ").strip();
+    /** On the cluster, which the commands share, as each start of it takes seconds. */
+    private Typed.Answer there(String... arguments) {
+        shared = shared == null ? Cluster.open(machines.url()) : shared;
+        return Typed.type(Stream.concat(Stream.of(arguments), Stream.of("--on", machines.url())).toArray(String[]::new));
     }
 
     private static String demo(String brief) {
@@ -198,7 +182,7 @@ public class ClusterTest {
 
     @Test(dataProvider = "demos")
     public void demoBriefsSayTheSameOnACluster(String command, String brief) {
-        assertThat(type(command, demo(brief), "--on", machines.url())).isEqualTo(type(command, demo(brief)));
+        assertThat(there(command, demo(brief))).isEqualTo(Typed.type(command, demo(brief)));
     }
 
     /** A brief over a file that the workers read by themselves; cells that are not plain are read here. */
@@ -214,26 +198,26 @@ public class ClusterTest {
     public void largeFilesGiveTheSameRowsInTheirOrder(String name, String text) {
         folder.file(name, text);
         String brief = folder.file("brief.yaml", "brief: 1\ndata:\n  generation:\n    file: " + name + "\n    shape:\n      - keep: station IS NOT NULL\n      - total: {by: station, sum: mwh, first: day}\ncharts:\n  all:\n    pattern: columns\n    category: station\n    value: mwh\n").toString();
-        Answer here = type("series", brief, "--on", "here");
-        assertThat(type("series", brief, "--on", machines.url())).isEqualTo(here);
+        Typed.Answer here = Typed.type("series", brief, "--on", "here");
+        assertThat(there("series", brief)).isEqualTo(here);
     }
 
     @Test
     public void parquetIsReadByTheWorkersInItsOrder() {
         String file = folder.path("march.parquet").toString();
-        assertThat(type("series", demo("generation"), "--chart", "march", "-o", file).code()).isZero();
+        assertThat(Typed.type("series", demo("generation"), "--chart", "march", "-o", file).code()).isZero();
         String brief = folder.file("parquet.yaml", "brief: 1\ndata:\n  march: march.parquet\ncharts:\n  all:\n    pattern: columns\n    category: station\n    value: COALESCE(below, above)\n").toString();
-        assertThat(type("series", brief, "--on", machines.url())).isEqualTo(type("series", brief));
+        assertThat(there("series", brief)).isEqualTo(Typed.type("series", brief));
     }
 
     @Test
     public void mistakesAreToldInASentence() {
-        assertThat(type("series", demo("energy"), "--on", "spark://127.0.0.1:" + ClusterOfTwo.freePort())).satisfies(answer -> {
+        assertThat(Typed.type("series", demo("energy"), "--on", "spark://127.0.0.1:" + ClusterOfTwo.freePort())).satisfies(answer -> {
             assertThat(answer.code()).isEqualTo(2);
             assertThat(answer.said()).startsWith("gorge: ").endsWith("failed: nobody answers there");
         });
-        assertThat(type("series", demo("energy"), "--on", "spark://nowhere").said()).isEqualTo("gorge: 'spark://nowhere' names no cluster; write spark://HOST:PORT");
-        assertThat(type("series", demo("energy"), "--on", machines.url("spark.executor.memry=1g")).said()).contains("the URL of a cluster has no setting 'spark.executor.memry'. Did you mean 'spark.executor.memory'?");
+        assertThat(Typed.type("series", demo("energy"), "--on", "spark://nowhere").said()).isEqualTo("gorge: 'spark://nowhere' names no cluster; write spark://HOST:PORT");
+        assertThat(Typed.type("series", demo("energy"), "--on", machines.url("spark.executor.memry=1g")).said()).contains("the URL of a cluster has no setting 'spark.executor.memry'. Did you mean 'spark.executor.memory'?");
         try (Cluster cluster = Cluster.open(machines.url())) {
             for (String table : List.of("nowhere", "csv./etc/hostname", "text.`/etc/hostname`")) {
                 assertThatThrownBy(() -> Database.open(cluster.session(), List.of(DatabaseTable.named("t", table)), Settings.NONE, true)).isInstanceOf(BadInput.class).hasMessageStartingWith("table 't': the cluster says: ");
@@ -244,6 +228,16 @@ public class ClusterTest {
                 assertThatThrownBy(() -> database.writeViews(Map.of("v", Chart.of("station", Columns.of("mwh")).plan(Pipeline.of("generation"), database.known())))).hasMessageContaining("is a file, which the database has no table of");
             }
         }
+    }
+
+    @Test
+    public void programHasOneClusterAtATime() {
+        there("series", demo("energy"));
+        assertThatThrownBy(() -> Cluster.open(machines.url("spark.executor.memory=256m"))).isInstanceOf(BadInput.class).hasMessageMatching("the cluster 'spark://[0-9.:]+' is open with other settings, and a program has one at a time; close it before");
+        Cluster again = Cluster.open(machines.url());
+        again.close();
+        again.close();
+        assertThat(there("series", demo("energy")).code()).as("it is open for others").isZero();
     }
 
     @Test
@@ -258,7 +252,7 @@ public class ClusterTest {
         }
     }
 
-    @Test(dependsOnMethods = {"chartsAreThoseOfTablesAtHand", "demoBriefsSayTheSameOnACluster", "largeFilesGiveTheSameRowsInTheirOrder", "parquetIsReadByTheWorkersInItsOrder", "mistakesAreToldInASentence", "whatRunsIsCancelled", "figuresOfAllSizesAreTexts", "namesAndTextsComeThroughAsThemselves"})
+    @Test(dependsOnMethods = {"chartsAreThoseOfTablesAtHand", "demoBriefsSayTheSameOnACluster", "largeFilesGiveTheSameRowsInTheirOrder", "parquetIsReadByTheWorkersInItsOrder", "mistakesAreToldInASentence", "whatRunsIsCancelled", "programHasOneClusterAtATime", "figuresOfAllSizesAreTexts", "namesAndTextsComeThroughAsThemselves"})
     public void machinesThatFailAreToldInASentence() {
         try (Cluster cluster = Cluster.open(machines.url()); Database database = Database.open(cluster.session(), List.of(DatabaseTable.of(GENERATION)), Settings.NONE, true)) {
             assertThat(database.run(Pipeline.of("generation")).rowCount()).isEqualTo(2);
