@@ -29,8 +29,9 @@ public enum Dialect {
     private static final String TENS = IntStream.range(0, 5).mapToObj(i -> "(VALUES (0), (1), (2), (3), (4), (5), (6), (7), (8), (9)) AS d" + i + " (n)").collect(Collectors.joining(" CROSS JOIN "));
     private static final String DIGITS = "(d0.n + d1.n * 10 + d2.n * 100 + d3.n * 1000 + d4.n * 10000)";
 
-    /** How many bits after the point are added up exactly. */
-    private static final int STEADY = 26;
+    /** A unit that the large parts of figures are whole numbers of, and one that the others are measured in. */
+    private static final int LARGE = 1 << 10;
+    private static final int FINE = 1 << 16;
     private static final int GROUP = 3;
     private static final int MOST_GROUPS = 6;
 
@@ -132,19 +133,16 @@ public enum Dialect {
     }
 
     /**
-     * A sum that does not hang on which thread adds up which cells, where a database has several: of each figure the part from 2^-26 on as a whole number, which is added up
-     * exactly, and what is left of it, which is too small for its last digits to count.
+     * A sum that does not hang on which thread adds up which cells, where a database has several: of each figure the part above 1024, the one from there to 2^-16 and
+     * what is left are added up by themselves. The sums of the first two are whole numbers, and exact up to 2^53 of them; the last one is too small for its last digits to count.
      */
     String steadySum(String cells) {
         if (this != DUCKDB) {
             return sum(cells);
         }
-        String fits = "ABS(" + cells + ") < " + (1L << Long.SIZE - 1 - STEADY);
-        String unit = String.valueOf(1L << STEADY);
-        String whole = "SUM(CAST(CASE WHEN " + fits + " THEN TRUNC(" + cells + " * " + unit + ") ELSE 0 END AS BIGINT))";
-        String near = "CAST(" + whole + " AS DOUBLE)";
-        String rest = "FSUM(CASE WHEN " + fits + " THEN " + cells + " - TRUNC(" + cells + " * " + unit + ") / " + unit + " ELSE " + cells + " END)";
-        return "(" + near + " / " + unit + " + (CAST(" + whole + " - CAST(" + near + " AS HUGEINT) AS DOUBLE) / " + unit + " + " + rest + "))";
+        String large = "TRUNC(" + cells + " / " + LARGE + ")";
+        String rest = "((" + cells + " - " + large + " * " + LARGE + ") * " + FINE + ")";
+        return "(FSUM(" + large + ") * " + LARGE + " + (FSUM(TRUNC(" + rest + ")) + FSUM(" + rest + " - TRUNC(" + rest + "))) / " + FINE + ")";
     }
 
     /** A mean, likewise. */

@@ -196,6 +196,11 @@ final class SqlSteps {
         return kind == Kind.TRUTH ? "(" + figure + " = 1)" : figure;
     }
 
+    /** Whether sums are to be the same each time, though rows without numbers are added up by several threads. */
+    private boolean isSteady() {
+        return ahead.filter(known -> known.before().equals(before)).isPresent();
+    }
+
     private Relation totalled(Relation given, Total total, Schema after) {
         boolean placed = total.figures().stream().anyMatch(figure -> figure.fold() == Total.Fold.FIRST || figure.fold() == Total.Fold.LAST);
         Relation over = placed ? statement.numbered(given) : given;
@@ -209,8 +214,8 @@ final class SqlSteps {
             Kind kind = over.schema().field(figure.column()).kind();
             String cell = figure(here(over, figure.column()), kind);
             columns.put(figure.name(), switch (figure.fold()) {
-                case SUM -> statement.isTelling() ? dialect.steadySum(cell) : dialect.sum(cell);
-                case MEAN -> statement.isTelling() ? dialect.steadyMean(cell) : dialect.mean(cell);
+                case SUM -> isSteady() ? dialect.steadySum(cell) : dialect.sum(cell);
+                case MEAN -> isSteady() ? dialect.steadyMean(cell) : dialect.mean(cell);
                 case COUNT -> dialect.cast("COUNT(" + cell + ")", Kind.NUMBER);
                 case LEAST -> truth("MIN(" + cell + ")", kind);
                 case GREATEST -> truth("MAX(" + cell + ")", kind);
@@ -229,7 +234,7 @@ final class SqlSteps {
             count(new Fact.RowsOfAll(), "SUM", "COUNT(*)", made, counts);
         }
         List<String> keys = total.by().stream().map(key -> here(over, key)).toList();
-        Optional<String> place = ahead.filter(known -> known.before().equals(before) && !known.isWhole()).map(known -> known.place(keys, dialect));
+        Optional<String> place = ahead.filter(known -> isSteady() && !known.isWhole()).map(known -> known.place(keys, dialect));
         if (place.isPresent()) {
             count(new Fact.KeysUnseen(), "SUM", "CASE WHEN " + place.get() + " IS NULL THEN 1 ELSE 0 END", made, counts);
         }
