@@ -51,7 +51,7 @@ final class ClusterSession implements Session {
     }
 
     @Override
-    public List<Column> rows(String name, Sql.Parametrised statement, List<Kind> kinds) {
+    public List<Column> rows(String name, Sql.Parametrised statement, List<Kind> kinds, boolean few) {
         cancelled = false;
         abandoned = false;
         WorkersWatch watch = new WorkersWatch(spark.sparkContext(), () -> abandoned = true);

@@ -13,7 +13,10 @@ import dev.trellisgorge.shape.Executor;
 import dev.trellisgorge.shape.Join;
 import dev.trellisgorge.shape.Known;
 import dev.trellisgorge.shape.Pipeline;
+import dev.trellisgorge.shape.Rank;
 import dev.trellisgorge.shape.StepNotes;
+import dev.trellisgorge.shape.Top;
+import dev.trellisgorge.shape.Total;
 import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Field;
 import dev.trellisgorge.table.Kind;
@@ -149,7 +152,7 @@ public final class Database implements Executor, AutoCloseable {
         said.forEach(name -> kinds.add(typing.computed().get(name)));
         Query.Telling statement = query.telling(wanted.firstRowAlone() ? "\n" + dialect.firstRow() : "");
         statement.facts().forEach(fact -> kinds.add(Kind.NUMBER));
-        List<Column> columns = asked(pipeline.name(), statement.statement(), kinds);
+        List<Column> columns = asked(pipeline, statement.statement(), kinds);
         Table rows = Table.of(schema.name(), Source.MEMORY, named(columns, schema));
         Map<String, Column> computed = new LinkedHashMap<>();
         said.forEach(name -> computed.put(name, columns.get(schema.fields().size() + computed.size()).named(name)));
@@ -171,7 +174,7 @@ public final class Database implements Executor, AutoCloseable {
         Schema schema = pipeline.schema(known());
         Query query = query(pipeline, Map.of(), Set.of());
         Query asked = KeysAhead.of(pipeline, sources, settings).filter(KeysAhead::isWhole).map(query::ahead).orElse(query);
-        return Table.of(schema.name(), Source.MEMORY, named(asked(pipeline.name(), asked.parametrised(), schema.fields().stream().map(Field::kind).toList()), schema));
+        return Table.of(schema.name(), Source.MEMORY, named(asked(pipeline, asked.parametrised(), schema.fields().stream().map(Field::kind).toList()), schema));
     }
 
     DatabaseNotes notes() {
@@ -261,10 +264,11 @@ public final class Database implements Executor, AutoCloseable {
     }
 
     /** The rows that a statement gives, as columns of these kinds; their names are their places. */
-    private List<Column> asked(String name, Sql.Parametrised statement, List<Kind> kinds) {
+    private List<Column> asked(Pipeline pipeline, Sql.Parametrised statement, List<Kind> kinds) {
         since = OptionalLong.of(System.nanoTime());
         try {
-            return session.rows(name, statement, kinds);
+            boolean few = pipeline.steps().stream().anyMatch(step -> step instanceof Total || step instanceof Top || step instanceof Rank rank && rank.top().isPresent());
+            return session.rows(pipeline.name(), statement, kinds, few);
         } finally {
             since = OptionalLong.empty();
         }

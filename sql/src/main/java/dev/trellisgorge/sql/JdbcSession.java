@@ -55,11 +55,11 @@ final class JdbcSession implements Session {
     }
 
     @Override
-    public List<Column> rows(String name, Sql.Parametrised statement, List<Kind> kinds) {
+    public List<Column> rows(String name, Sql.Parametrised statement, List<Kind> kinds, boolean few) {
         List<Field> fields = IntStream.range(0, kinds.size()).mapToObj(i -> Field.of(String.valueOf(i), kinds.get(i))).toList();
         try (PreparedStatement query = prepared(statement.text())) {
             running = Optional.of(query);
-            query.setFetchSize(ROWS_AT_ONCE);
+            query.setFetchSize(few ? 0 : ROWS_AT_ONCE); // where they come in parts, some servers work with one processor alone
             for (int i = 0; i < statement.parameters().size(); i++) {
                 DatabaseTables.set(query, i + 1, statement.parameters().get(i), 0);
             }

@@ -25,9 +25,10 @@ public interface Session extends AutoCloseable {
      *
      * @param name  the table that it is about, for messages
      * @param kinds of the columns, whose names are their places from 0
+     * @param few   whether they can't be many, so that there is no need to fetch them in parts
      * @throws dev.trellisgorge.problem.BadInput with what is said of a statement that fails or was cancelled
      */
-    List<Column> rows(String name, Sql.Parametrised statement, List<Kind> kinds);
+    List<Column> rows(String name, Sql.Parametrised statement, List<Kind> kinds, boolean few);
 
     /**
      * Runs statements that make views, all or none of them where what was made can be taken back.
