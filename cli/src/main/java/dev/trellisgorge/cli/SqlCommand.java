@@ -84,9 +84,16 @@ final class SqlCommand implements Command {
     /** Over the tables of the database, where one is asked; else over tables that are called as in the brief. */
     private String written(Brief brief, Plan plan, Optional<Dialect> given) {
         if (brief.executor() instanceof Database database) {
+            refuseCopies(database, plan);
             return database.statement(plan);
         }
         return sql(brief, plan).labelled(spoken(brief, given));
+    }
+
+    private static void refuseCopies(Database database, Plan plan) {
+        database.copies(plan).stream().findFirst().ifPresent(name -> {
+            throw new BadInput(Place.of("table '" + name + "'"), "is a file, which the database has no table of; say which with --table " + name + "=TABLE");
+        });
     }
 
     private Sql sql(Brief brief, Plan plan) {
@@ -113,7 +120,10 @@ final class SqlCommand implements Command {
             throw new BadInput(Place.of("--write-view"), "'" + prefix + "' is no prefix; write letters, digits and _, such as gorge_, after a schema and a point where the views are to be in one");
         }
         Map<String, Plan> views = new LinkedHashMap<>();
-        source.plans(brief).forEach(plan -> views.put(prefix + plan.name(), plan));
+        source.plans(brief).forEach(plan -> {
+            refuseCopies(database, plan);
+            views.put(prefix + plan.name(), plan);
+        });
         List<String> statements = database.viewStatements(views);
         if (dryRun.<Boolean>getValue()) {
             statements.forEach(statement -> streams.out().print(statement.stripTrailing() + ";\n"));

@@ -10,10 +10,14 @@ import java.util.OptionalDouble;
 final class Waiting {
     private static final long PATIENCE = 1_000; // milliseconds
     private static final long PAUSE = 250;
+    /** What a terminal writes where somebody breaks off. */
+    private static final int ECHO = 2;
 
     private final PrintStream err;
     private final boolean watched;
     private volatile Optional<Database> database = Optional.empty();
+    private int width;
+    private boolean brokenOff;
 
     Waiting(PrintStream err, boolean watched) {
         this.err = err;
@@ -25,7 +29,7 @@ final class Waiting {
         boolean first = database.isEmpty();
         database = Optional.of(next);
         if (first) {
-            Runtime.getRuntime().addShutdownHook(new Thread(() -> database.ifPresent(Database::cancel)));
+            Runtime.getRuntime().addShutdownHook(new Thread(this::breakOff));
         }
         if (first && watched) {
             Thread clock = new Thread(this::show, "clock");
@@ -34,21 +38,35 @@ final class Waiting {
         }
     }
 
+    private void breakOff() {
+        database.ifPresent(Database::cancel);
+        synchronized (this) {
+            brokenOff = true;
+            if (width > 0) {
+                err.print("\r" + " ".repeat(width + ECHO) + "\r");
+                err.flush();
+            }
+        }
+    }
+
     private void show() {
-        int width = 0;
         try {
             while (true) {
                 Optional<Duration> runs = database.flatMap(Database::runs).filter(time -> time.toMillis() >= PATIENCE);
-                String line = runs.map(time -> "the database works: " + time.toSeconds() + " s" + told()).orElse("");
-                if (width > 0 || !line.isEmpty()) {
-                    err.print("\r" + line + " ".repeat(Math.max(0, width - line.length())) + (line.isEmpty() ? "\r" : ""));
-                }
-                width = line.length();
-                err.flush();
+                put(runs.map(time -> "the database works: " + time.toSeconds() + " s" + told()).orElse(""));
                 Thread.sleep(PAUSE);
             }
         } catch (InterruptedException e) {
             Thread.currentThread().interrupt();
+        }
+    }
+
+    /** In the place of the line before. */
+    private synchronized void put(String line) {
+        if (!brokenOff && (width > 0 || !line.isEmpty())) {
+            err.print("\r" + line + " ".repeat(Math.max(0, width - line.length())) + (line.isEmpty() ? "\r" : ""));
+            err.flush();
+            width = line.length();
         }
     }
 

@@ -1,5 +1,6 @@
 package dev.trellisgorge.formula;
 
+import dev.trellisgorge.table.FreeName;
 import dev.trellisgorge.table.Kind;
 import java.util.ArrayList;
 import java.util.Collections;
@@ -207,10 +208,8 @@ public record Stages(List<Stage> all) {
 
         private String free(String formula) {
             String wanted = formula.length() <= 60 ? formula : formula.substring(0, 57) + "...";
-            String name = wanted;
-            for (int i = 2; !names.add(name); i++) {
-                name = wanted + " " + i;
-            }
+            String name = FreeName.of(wanted, names::contains);
+            names.add(name);
             return name;
         }
 

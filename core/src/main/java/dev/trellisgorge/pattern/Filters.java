@@ -1,5 +1,6 @@
 package dev.trellisgorge.pattern;
 
+import dev.trellisgorge.formula.Formulas;
 import dev.trellisgorge.formula.Reads;
 import dev.trellisgorge.shape.Derive;
 import dev.trellisgorge.shape.Keep;
@@ -40,11 +41,11 @@ final class Filters {
             return Optional.empty();
         }
         String figure = lookback.of().title();
-        if (!schema.has(figure) || !lookback.of().equals(dev.trellisgorge.formula.Formulas.column(figure))) {
-            figure = free("compared figure", schema);
+        if (!schema.has(figure) || !lookback.of().equals(Formulas.column(figure))) {
+            figure = schema.free("compared figure");
             early = early.then(new Derive(figure, lookback.of()));
         }
-        String column = free("previous " + lookback.of().title(), schema);
+        String column = schema.free("previous " + lookback.of().title());
         Pipeline looked = early.then(new Previous(figure, column, lookback.period() ? Optional.of(category) : Optional.empty(), lookback.unit(), List.of()));
         for (Pipeline.Part part : late) {
             looked = looked.then(part.step(), part.place());
@@ -59,13 +60,5 @@ final class Filters {
     /** The columns that a filter reads; null where a step is none. */
     private static Set<String> read(Step step) {
         return step instanceof Keep keep ? Reads.columns(keep.condition()) : step instanceof Slice slice ? Set.of(slice.column()) : null;
-    }
-
-    private static String free(String wanted, Schema schema) {
-        String name = wanted;
-        for (int i = 2; schema.has(name); i++) {
-            name = wanted + " " + i;
-        }
-        return name;
     }
 }

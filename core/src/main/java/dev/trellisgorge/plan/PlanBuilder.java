@@ -21,6 +21,7 @@ import dev.trellisgorge.shape.Known;
 import dev.trellisgorge.shape.Pipeline;
 import dev.trellisgorge.table.Characters;
 import dev.trellisgorge.table.Field;
+import dev.trellisgorge.table.FreeName;
 import dev.trellisgorge.table.Kind;
 import dev.trellisgorge.table.Schema;
 import java.util.ArrayList;
@@ -452,11 +453,7 @@ public final class PlanBuilder {
 
     /** A name like the one that is wanted and that no column has. */
     public String free(String wanted) {
-        String free = wanted;
-        for (int i = 2; find(free).isPresent(); i++) {
-            free = wanted + " " + i;
-        }
-        return free;
+        return FreeName.of(wanted, name -> find(name).isPresent());
     }
 
     public Pipeline pipeline() {

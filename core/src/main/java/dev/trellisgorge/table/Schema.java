@@ -75,11 +75,7 @@ public final class Schema {
 
     /** A name like the one that is wanted and that no column has. */
     public String free(String wanted) {
-        String free = wanted;
-        for (int i = 2; has(free); i++) {
-            free = wanted + " " + i;
-        }
-        return free;
+        return FreeName.of(wanted, this::has);
     }
 
     /** @throws BadInput with the nearest known name where there is no such column */

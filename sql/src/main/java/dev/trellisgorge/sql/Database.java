@@ -210,12 +210,15 @@ public final class Database implements Executor, AutoCloseable {
 
     /** The statement of a plan's series and, as far as the dialect says them, the texts of its labels; with the settings' values in it. Errors as {@link Sql#in}; also where a table is copied here, and is gone with the connection. */
     public String statement(Plan plan) {
-        sources.forEach((name, source) -> {
-            if (source.copied().isPresent() && reads(plan.pipeline(), name)) {
-                throw new BadInput(Place.of("table '" + name + "'"), "is a file, which the database has no table of; say which with --table " + name + "=TABLE");
-            }
+        copies(plan).stream().findFirst().ifPresent(name -> {
+            throw new BadInput(Place.of("table '" + name + "'"), "is a file, which the database has no table of");
         });
         return LabelTexts.beside(plan, (texts, wanted) -> query(plan, texts, wanted)).withValues();
+    }
+
+    /** The tables that a plan reads and that are copied for this connection alone, so that no statement and no view can name them. */
+    public List<String> copies(Plan plan) {
+        return sources.entrySet().stream().filter(source -> source.getValue().copied().isPresent() && reads(plan.pipeline(), source.getKey())).map(Map.Entry::getKey).toList();
     }
 
     /** The series of a plan that have a label whose text the dialect can't say. */

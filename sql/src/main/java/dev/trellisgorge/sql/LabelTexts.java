@@ -5,6 +5,7 @@ import dev.trellisgorge.formula.Formula;
 import dev.trellisgorge.formula.Formulas;
 import dev.trellisgorge.plan.Plan;
 import dev.trellisgorge.problem.BadInput;
+import dev.trellisgorge.table.FreeName;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
@@ -31,7 +32,7 @@ record LabelTexts(Map<String, Formula> said, Set<String> without) {
         for (Map.Entry<String, List<Label>> labels : plan.labels().entrySet()) {
             String series = labels.getKey();
             for (Label label : labels.getValue()) {
-                String name = free(plan, said, "text of " + series);
+                String name = FreeName.of("text of " + series, taken -> said.containsKey(taken) || plan.columns().stream().anyMatch(column -> column.name().equals(taken)));
                 Formula text = Formulas.choose(Formulas.present(Formulas.computed(series)), Formulas.computed(label.words()), Formulas.absent());
                 if (isSaid(asking, name, text)) {
                     said.put(name, text);
@@ -41,14 +42,6 @@ record LabelTexts(Map<String, Formula> said, Set<String> without) {
             }
         }
         return new LabelTexts(said, without);
-    }
-
-    private static String free(Plan plan, Map<String, Formula> said, String wanted) {
-        String name = wanted;
-        for (int i = 2; said.containsKey(name) || plan.columns().stream().map(column -> column.name()).anyMatch(name::equals); i++) {
-            name = wanted + " " + i;
-        }
-        return name;
     }
 
     private static boolean isSaid(Asking asking, String name, Formula text) {

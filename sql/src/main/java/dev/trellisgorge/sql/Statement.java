@@ -13,6 +13,7 @@ import dev.trellisgorge.formula.Window;
 import dev.trellisgorge.problem.Place;
 import dev.trellisgorge.shape.Known;
 import dev.trellisgorge.sql.Relation.Numbering;
+import dev.trellisgorge.table.FreeName;
 import dev.trellisgorge.table.Schema;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
@@ -78,11 +79,8 @@ final class Statement {
     }
 
     private static String free(String wanted, Set<String> taken) {
-        String cut = cut(wanted);
-        String name = cut;
-        for (int i = 2; !taken.add(name.toLowerCase(Locale.ROOT)); i++) {
-            name = cut + " " + i;
-        }
+        String name = FreeName.of(cut(wanted), known -> taken.contains(known.toLowerCase(Locale.ROOT)));
+        taken.add(name.toLowerCase(Locale.ROOT));
         return name;
     }
 

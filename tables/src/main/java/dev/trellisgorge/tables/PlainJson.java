@@ -43,11 +43,12 @@ final class PlainJson {
         this.rowOf = new long[fields.size()];
     }
 
+    /** Lines are looked through side by side, as that takes longer than what an engine does with them meanwhile. */
     static boolean isPlain(Path file, JsonHead head) {
         InputFile source = new InputFile(file, file.toString(), Progress.NONE);
         JsonFactory factory = JsonFactory.builder().enable(StreamReadFeature.USE_FAST_DOUBLE_PARSER).streamReadConstraints(StreamReadConstraints.builder().maxStringLength(head.limits().characters()).build()).build();
-        try (InputStream in = source.open(); JsonParser parser = factory.createParser(in)) {
-            return new PlainJson(parser, head).isPlain();
+        try {
+            return head.lines() ? areLines(source, head, factory) : isArray(source, head, factory);
         } catch (JsonProcessingException e) {
             return false; // whoever reads it says what is wrong
         } catch (IOException e) {
@@ -55,18 +56,43 @@ final class PlainJson {
         }
     }
 
-    private boolean isPlain() throws IOException {
-        JsonToken end = head.lines() ? null : JsonToken.END_ARRAY;
-        if (!head.lines() && parser.nextToken() != JsonToken.START_ARRAY) {
-            return false;
+    private static boolean isArray(InputFile source, JsonHead head, JsonFactory factory) throws IOException {
+        try (InputStream in = source.open(); JsonParser parser = factory.createParser(in)) {
+            PlainJson rows = new PlainJson(parser, head);
+            return parser.nextToken() == JsonToken.START_ARRAY && rows.areRows(JsonToken.END_ARRAY) && parser.nextToken() == null && isPlain(List.of(rows));
         }
+    }
+
+    private static boolean areLines(InputFile source, JsonHead head, JsonFactory factory) throws IOException {
+        try (LineParts parts = new LineParts(source, false, Runtime.getRuntime().availableProcessors())) {
+            return parts.each((lines, end, part) -> {
+                try (JsonParser parser = factory.createParser(lines, 0, end)) {
+                    PlainJson rows = new PlainJson(parser, head);
+                    if (!rows.areRows(null)) {
+                        throw new NotPlain();
+                    }
+                    return rows;
+                }
+            }).filter(PlainJson::isPlain).isPresent();
+        }
+    }
+
+    /** Whether all parts together are no more than is read, and do not end in a total. */
+    private static boolean isPlain(List<PlainJson> parts) {
+        PlainJson last = parts.get(parts.size() - 1);
+        long rows = parts.stream().mapToLong(part -> part.rows).sum();
+        double[] sums = IntStream.range(0, last.fields.size()).mapToDouble(i -> parts.stream().mapToDouble(part -> part.sums[i]).sum()).toArray();
+        return last.rows > 0 && rows * last.fields.size() <= last.head.limits().cells() && !LastRow.mayBeTotal(last.fields, last.lastRow(), sums, rows);
+    }
+
+    private boolean areRows(JsonToken end) throws IOException {
         for (JsonToken token = parser.nextToken(); token != end; token = parser.nextToken()) {
             rows++;
             if (token != JsonToken.START_OBJECT || head.lines() && !isOnItsLine() || !isRow() || head.lines() && !isOnItsLine()) {
                 return false;
             }
         }
-        return (head.lines() || parser.nextToken() == null) && rows > 0 && rows * fields.size() <= head.limits().cells() && !mayEndInTotal();
+        return true;
     }
 
     private boolean isOnItsLine() {
@@ -171,8 +197,7 @@ final class PlainJson {
         return last[column];
     }
 
-    private boolean mayEndInTotal() {
-        List<String> cells = IntStream.range(0, last.length).mapToObj(i -> rowOf[i] == rows ? new String(last[i], 0, lengths[i]) : "").toList();
-        return LastRow.mayBeTotal(fields, cells, sums, rows);
+    private List<String> lastRow() {
+        return IntStream.range(0, last.length).mapToObj(i -> rowOf[i] == rows ? new String(last[i], 0, lengths[i]) : "").toList();
     }
 }

@@ -61,13 +61,6 @@ final class PlainLines {
     private record Month(long signs, long eve, int days) {
     }
 
-    /** A cell or a line that is not plain. */
-    static final class NotPlain extends Exception {
-        NotPlain() {
-            super("not plain", null, false, false);
-        }
-    }
-
     PlainLines(TextHead head) {
         List<Field> fields = head.fields();
         this.delimiter = (byte) head.delimiter();

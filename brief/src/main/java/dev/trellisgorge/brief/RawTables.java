@@ -1,0 +1,228 @@
+package dev.trellisgorge.brief;
+
+import dev.trellisgorge.brief.Mapping.Text;
+import dev.trellisgorge.problem.BadInput;
+import dev.trellisgorge.problem.Memory;
+import dev.trellisgorge.problem.Nearest;
+import dev.trellisgorge.problem.Place;
+import dev.trellisgorge.problem.Problems;
+import dev.trellisgorge.sql.DatabaseTable;
+import dev.trellisgorge.sql.ParquetFile;
+import dev.trellisgorge.table.Field;
+import dev.trellisgorge.table.Kind;
+import dev.trellisgorge.table.Schema;
+import dev.trellisgorge.table.Table;
+import dev.trellisgorge.tables.FileHead;
+import dev.trellisgorge.tables.FileKind;
+import dev.trellisgorge.tables.Layout;
+import dev.trellisgorge.tables.Login;
+import dev.trellisgorge.tables.Progress;
+import dev.trellisgorge.tables.QueryTable;
+import dev.trellisgorge.tables.TableFile;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.function.Supplier;
+
+/** Reads the raw tables that a brief names, or says where they are in the database in which it is computed. */
+final class RawTables {
+    /** From so many bytes on, files are read by an engine that is asked for. */
+    private static final long WORTH_IT = 1 << 20;
+    private static final List<String> THERE = List.of("table", "query", "rows-by", "kinds", "shape");
+
+    private final Path file;
+    private final Mapping root;
+    private final Overrides overrides;
+    private final Trust trust;
+    private final Progress progress;
+    private final List<Path> inputs;
+    private final Problems problems;
+    private final RunOnReader runOn;
+    private final Map<String, Schema> described = new LinkedHashMap<>();
+    private final Map<String, Supplier<Table>> readers = new LinkedHashMap<>();
+    private final Optional<RunOn> on;
+    private final boolean unasked;
+
+    /**
+     * @param inputs  takes the files that are read
+     * @param on      where the brief is computed; empty where that is here
+     * @param unasked whether that is an engine that nobody asked for
+     */
+    RawTables(Path file, Mapping root, Overrides overrides, Trust trust, Progress progress, List<Path> inputs, Problems problems, Optional<RunOn> on, boolean unasked) {
+        this.file = file;
+        this.root = root;
+        this.overrides = overrides;
+        this.trust = trust;
+        this.progress = progress;
+        this.inputs = inputs;
+        this.problems = problems;
+        this.runOn = new RunOnReader(root, trust, problems);
+        this.on = on;
+        this.unasked = unasked;
+    }
+
+    /** What the brief says that the columns of the database's tables hold. */
+    Map<String, Schema> described() {
+        return described;
+    }
+
+    /** Tables that an engine would read, read here. */
+    Map<String, Table> here(List<DatabaseTable> tables) {
+        Map<String, Table> here = new LinkedHashMap<>();
+        tables.forEach(table -> here.put(table.name(), table.rows() instanceof DatabaseTable.AtHand there ? there.table() : readers.containsKey(table.name()) ? readers.get(table.name()).get() : parquet(table)));
+        return here;
+    }
+
+    private Table parquet(DatabaseTable table) {
+        return ParquetFile.read(table.name(), ((DatabaseTable.InParquet) table.rows()).file(), trust.limits());
+    }
+
+    /** The tables in their order; none at all where one can't be read, which is reported. */
+    List<DatabaseTable> read(Mapping data) {
+        List<DatabaseTable> tables = new ArrayList<>();
+        boolean all = true;
+        for (String name : data.keys()) {
+            Optional<DatabaseTable> table = overrides.there().tables().containsKey(name) ? Optional.of(found(name, DatabaseTable.named(name, overrides.there().tables().get(name)), Optional.empty()))
+                    : overrides.data().containsKey(name) ? given(name, data) : source(name, data);
+            table.ifPresent(tables::add);
+            all &= table.isPresent();
+        }
+        if (!data.keys().iterator().hasNext()) {
+            problems.add(data.place(), "'data' names no table");
+        }
+        refuseOthers("--data", overrides.data(), data);
+        refuseOthers("--table", overrides.there().tables(), data);
+        if (on.isEmpty() && !overrides.there().tables().isEmpty()) {
+            problems.add(Place.of("--table"), "is about a database; say which with --on URL");
+            return List.of();
+        }
+        boolean ofDatabase = tables.stream().anyMatch(table -> table.rows() instanceof DatabaseTable.Named || table.rows() instanceof DatabaseTable.Asked);
+        if (on.isPresent() && all && overrides.there().rowsBy().isPresent() && !ofDatabase) {
+            problems.add(Place.of("--rows-by"), "is about tables of the database, and all are files, which keep their order");
+            return List.of();
+        }
+        return all ? tables : List.of();
+    }
+
+    private void refuseOthers(String option, Map<String, ?> given, Mapping data) {
+        given.keySet().stream().filter(name -> !data.has(name)).forEach(name -> problems.add(Place.of(option), "there is no table '" + name + "' in 'data'. " + Nearest.hint(name, data.keyList())));
+    }
+
+    private DatabaseTable found(String name, DatabaseTable table, Optional<Text> rowsBy) {
+        return rowsBy.map(Text::value).or(() -> overrides.there().rowsBy()).map(table::rowsBy).orElse(table);
+    }
+
+    /** A table of the database in which the brief is computed, or a query there. */
+    private Optional<DatabaseTable> there(String name, Mapping keys) {
+        keys.allowing(List.of(), THERE);
+        if (keys.has("table") && keys.has("query")) {
+            keys.refuse("query", "has no use here, as 'table' says where the rows are");
+            return Optional.empty();
+        }
+        Map<String, Kind> kinds = new LayoutReader(keys, problems).kinds();
+        if (on.isEmpty() && kinds.isEmpty()) {
+            if (root.has("run-on")) {
+                return Optional.empty(); // what is wrong with that is told
+            }
+            problems.add(keys.place(), "the table '" + name + "' is in a database; say which with --on URL or 'run-on', or what its columns hold with 'kinds', which is enough for 'gorge sql'");
+            return Optional.empty();
+        }
+        described.put(name, Schema.of(name, Place.of("table '" + name + "'"), kinds.entrySet().stream().map(column -> Field.of(column.getKey(), column.getValue())).toList()));
+        Optional<DatabaseTable> table = keys.has("table") ? keys.text("table").map(text -> DatabaseTable.named(name, text.value())) : keys.text("query").map(text -> DatabaseTable.asked(name, text.value()));
+        return table.map(each -> found(name, each, keys.text("rows-by")));
+    }
+
+    /** A file that stands in for the one in the brief and is laid out like it; named from where the user stands, not from the brief. */
+    private Optional<DatabaseTable> given(String table, Mapping data) {
+        Optional<Mapping> laidOut = data.isMapping(table) ? data.mapping(table).filter(keys -> keys.has("file")) : Optional.empty();
+        return read(table, overrides.data().get(table), laidOut.map(keys -> new LayoutReader(keys, problems).read()).orElse(Layout.FOUND));
+    }
+
+    /** A file alone, or with how it is laid out; what a query of another database gives; or a table of the one in which the brief is computed. */
+    private Optional<DatabaseTable> source(String table, Mapping data) {
+        if (!data.isMapping(table)) {
+            return data.text(table).flatMap(text -> table(table, text, Layout.FOUND));
+        }
+        Mapping keys = data.mapping(table).orElseThrow();
+        if (keys.has("jdbc")) {
+            return query(table, keys).map(DatabaseTable::of);
+        } else if (keys.has("table") || keys.has("query")) {
+            return there(table, keys);
+        }
+        Layout layout = new LayoutReader(keys, problems).read();
+        return keys.text("file").flatMap(text -> table(table, text, layout));
+    }
+
+    private Optional<Table> query(String table, Mapping keys) {
+        keys.allowing(List.of("jdbc", "query"), List.of("jdbc", "query", "user", "password-variable", "shape"));
+        Optional<Text> url = keys.text("jdbc");
+        Optional<Text> query = keys.text("query");
+        Optional<String> untrusted = url.map(Text::value).flatMap(trust::refusal);
+        untrusted.ifPresent(why -> keys.refuse("jdbc", why));
+        Optional<String> password = keys.text("password-variable").map(Text::value).flatMap(variable -> runOn.variable(variable, keys));
+        if (untrusted.isPresent() || url.isEmpty() || query.isEmpty() || keys.has("password-variable") && password.isEmpty()) {
+            return Optional.empty();
+        }
+        Login login = new Login(url.get().value(), keys.text("user").map(Text::value), password);
+        try {
+            return Optional.of(QueryTable.read(table, login, query.get().value()));
+        } catch (BadInput e) {
+            e.problems().forEach(problem -> problems.add(query.get().place(), problem.toString()));
+            return Optional.empty();
+        }
+    }
+
+    private Optional<DatabaseTable> table(String table, Text text, Layout layout) {
+        if (text.value().equals(FileKind.STANDARD_INPUT)) {
+            Optional<String> untrusted = trust.refusalOfInput();
+            untrusted.ifPresent(why -> problems.add(text.place(), why));
+            return untrusted.isPresent() ? Optional.empty() : read(table, Path.of(FileKind.STANDARD_INPUT), layout);
+        }
+        Path source = file.resolveSibling(text.value());
+        Optional<String> untrusted = trust.refusal(file, source);
+        if (untrusted.isPresent()) {
+            problems.add(text.place(), untrusted.get());
+            return Optional.empty();
+        }
+        if (!Files.exists(source)) {
+            inputs.add(source);
+            problems.add(text.place(), "there is no file '" + source + "' for the table '" + table + "'");
+            return Optional.empty();
+        }
+        return read(table, source, layout);
+    }
+
+    private Optional<DatabaseTable> read(String table, Path source, Layout given) {
+        Layout layout = given.within(trust.limits());
+        if (source.toString().equals(FileKind.STANDARD_INPUT)) {
+            return problems.attempt(() -> DatabaseTable.of(TableFile.read(table, System.in, layout, progress)));
+        }
+        inputs.add(source);
+        boolean there = on.filter(each -> each.dialect().readsFiles()).isPresent();
+        if (FileKind.of(source.toString()) == FileKind.PARQUET) {
+            DatabaseTable file = new DatabaseTable(table, new DatabaseTable.InParquet(source), Optional.empty());
+            return there ? Optional.of(file) : problems.attempt(() -> DatabaseTable.of(parquet(file)));
+        }
+        if (there && SourceReader.size(source) >= WORTH_IT) {
+            Optional<FileHead> head = FileHead.of(source, layout);
+            if (head.isPresent()) {
+                readers.put(table, () -> here(table, source, layout));
+                return Optional.of(new DatabaseTable(table, new DatabaseTable.InFile(source, head.get(), unasked ? Optional.empty() : Optional.of(readers.get(table))), Optional.empty()));
+            }
+        }
+        return problems.attempt(() -> DatabaseTable.of(here(table, source, layout)));
+    }
+
+    private Table here(String table, Path source, Layout layout) {
+        try {
+            return TableFile.read(table, source, layout, progress);
+        } catch (OutOfMemoryError e) {
+            throw Memory.ended(Place.inFile(source.toString()), "the table", "give it fewer rows or columns");
+        }
+    }
+}
+
