@@ -1,6 +1,7 @@
 package dev.trellisgorge.sql;
 
 import dev.trellisgorge.formula.Formula;
+import dev.trellisgorge.formula.Leaf;
 import dev.trellisgorge.formula.Window;
 import dev.trellisgorge.table.Schema;
 import java.util.Collection;
@@ -40,6 +41,11 @@ record Relation(String name, Schema schema, Map<String, String> columns, Map<Str
         /** What its column is called, where that is free. */
         String called();
 
+        /** The figure's own name, where it has one. */
+        private static String of(Formula figure) {
+            return figure instanceof Leaf.Computed computed ? ": " + computed.name() : figure instanceof Leaf.Column column ? ": " + column.name() : "";
+        }
+
         /** The number of the part that a running sum is in, which starts anew with each. */
         record Part(Window.Cumulative sum) implements Aid {
             @Override
@@ -52,7 +58,7 @@ record Relation(String name, Schema schema, Map<String, String> columns, Map<Str
         record Digits(Formula figure) implements Aid {
             @Override
             public String called() {
-                return "digits";
+                return "digits" + of(figure);
             }
         }
 
@@ -60,7 +66,7 @@ record Relation(String name, Schema schema, Map<String, String> columns, Map<Str
         record Point(Formula figure) implements Aid {
             @Override
             public String called() {
-                return "point";
+                return "point" + of(figure);
             }
         }
 
@@ -68,7 +74,7 @@ record Relation(String name, Schema schema, Map<String, String> columns, Map<Str
         record Rounded(Formula figure, int decimals, int shift) implements Aid {
             @Override
             public String called() {
-                return "rounded to " + decimals;
+                return "rounded to " + decimals + of(figure);
             }
         }
 
@@ -76,7 +82,7 @@ record Relation(String name, Schema schema, Map<String, String> columns, Map<Str
         record Mantissa(Formula figure, int digits) implements Aid {
             @Override
             public String called() {
-                return "first " + digits + " digits";
+                return "first " + digits + " digits" + of(figure);
             }
         }
 
@@ -84,7 +90,7 @@ record Relation(String name, Schema schema, Map<String, String> columns, Map<Str
         record Power(Mantissa mantissa) implements Aid {
             @Override
             public String called() {
-                return "power of ten";
+                return "power of ten" + of(mantissa.figure());
             }
         }
 
