@@ -24,8 +24,8 @@ import java.util.function.Supplier;
 
 /** Finds what a brief is computed by: over tables that are read here, in the database that it or its user names, or in an engine where files are large. */
 final class SourceReader {
-    /** From so many bytes on, files are read by the embedded engine unasked, in less memory; below that it is not quicker than the reader here. */
-    private static final Map<FileKind, Long> LARGE = Map.of(FileKind.PARQUET, 0L, FileKind.TEXT, 96L << 20, FileKind.JSON, 16L << 20);
+    /** From so many bytes on, files are read by the embedded engine unasked, quicker or in less memory; below that a workbook has room for their rows, and is live from them on. */
+    private static final Map<FileKind, Long> LARGE = Map.of(FileKind.PARQUET, 0L, FileKind.TEXT, 96L << 20, FileKind.JSON, 64L << 20);
 
     private final Path file;
     private final Mapping root;

@@ -153,7 +153,7 @@ public class OnTest extends AtDesk {
     public Object[][] lastCells() {
         String line = "%s;%s;%s\n";
         String object = "{\"station\": \"%s\", \"day\": \"%s\", \"mwh\": %s}\n";
-        return new Object[][] {{"huge.csv", "station;day;mwh\n", line, 400, "12.5", 0}, {"huge.csv", "station;day;mwh\n", line, 400, "1,5", 2}, {"huge.ndjson", "", object, 40, "12.5", 0}, {"huge.ndjson", "", object, 40, "\"1,5\"", 2}};
+        return new Object[][] {{"huge.csv", "station;day;mwh\n", line, 400, "12.5", 0}, {"huge.csv", "station;day;mwh\n", line, 400, "1,5", 2}, {"huge.ndjson", "", object, 130, "12.5", 0}, {"huge.ndjson", "", object, 130, "\"1,5\"", 2}};
     }
 
     @Test(dataProvider = "lastCells")
