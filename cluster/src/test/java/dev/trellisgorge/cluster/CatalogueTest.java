@@ -28,6 +28,8 @@ public class CatalogueTest {
     private final Folder folder = new Folder();
     private Map<String, String> catalogue;
     private ClusterOfTwo machines;
+    /** Commands share it. */
+    private Cluster shared;
 
     /** The catalogue is one in a folder, without a server of its own. */
     @BeforeClass
@@ -36,24 +38,17 @@ public class CatalogueTest {
         catalogue = Map.of("spark.hadoop.javax.jdo.option.ConnectionURL", "jdbc:derby:;databaseName=" + folder.path("catalogue") + ";create=true", "spark.hadoop.datanucleus.schema.autoCreateAll", "true",
                 "spark.hadoop.hive.metastore.schema.verification", "false", "spark.sql.warehouse.dir", folder.path("warehouse").toString(), "derby.stream.error.file", folder.path("catalogue.log").toString());
         catalogue.forEach(System::setProperty);
-        connected(() -> {
-            said("CREATE DATABASE plant");
-            said("CREATE TABLE plant.generation USING parquet AS SELECT * FROM VALUES ('Fern Pool', 1200.5D), ('Mill Race', -80.0D), ('Otter Bend', CAST(NULL AS DOUBLE)) AS t(station, mwh)");
-            said("CREATE TABLE plant.g_taken USING parquet AS SELECT 1 AS n");
-        });
-    }
-
-    private void connected(Runnable some) {
-        Cluster cluster = Cluster.open(machines.url() + LASTS);
-        try {
-            some.run();
-        } finally {
-            cluster.close();
-        }
+        shared = Cluster.open(machines.url() + LASTS);
+        said("CREATE DATABASE plant");
+        said("CREATE TABLE plant.generation USING parquet AS SELECT * FROM VALUES ('Fern Pool', 1200.5D), ('Mill Race', -80.0D), ('Otter Bend', CAST(NULL AS DOUBLE)) AS t(station, mwh)");
+        said("CREATE TABLE plant.g_taken USING parquet AS SELECT 1 AS n");
     }
 
     @AfterClass(alwaysRun = true)
     void stop() {
+        if (shared != null) {
+            shared.close();
+        }
         if (catalogue != null) {
             catalogue.keySet().forEach(System::clearProperty);
         }
@@ -96,15 +91,9 @@ public class CatalogueTest {
             assertThat(refused.code()).isEqualTo(2);
             assertThat(refused.said()).startsWith("gorge: the views: the cluster says: ");
         });
-        connected(() -> {
-            assertThat(said("SELECT * FROM plant.g_all")).containsExactly("Fern Pool | 1200.5 | 1,200.5", "Mill Race | -80.0 | -80.0", "Otter Bend | null | null");
-            assertThat(said("SELECT * FROM plant.g_taken")).containsExactly("1");
-        });
-    }
-
-    @Test
-    public void aCatalogueThatDoesNotLastTakesNoViews() {
-        assertThat(Typed.type("sql", folder.file("q.yaml", "brief: 1\ndata:\n  q: {query: \"SELECT 'Weir' AS station, 1 AS n\"}\ncharts:\n  c: {pattern: columns, category: station, value: n}\n").toString(), "--on", machines.url(), "--write-view", "g_").said())
-                .contains("the cluster's catalogue is gone with the connection, and they with it; name one that lasts in the URL, '?spark.sql.catalogImplementation=hive&spark.hadoop.hive.metastore.uris=thrift://HOST:PORT'");
+        shared.close();
+        shared = Cluster.open(url);
+        assertThat(said("SELECT * FROM plant.g_all")).containsExactly("Fern Pool | 1200.5 | 1,200.5", "Mill Race | -80.0 | -80.0", "Otter Bend | null | null");
+        assertThat(said("SELECT * FROM plant.g_taken")).containsExactly("1");
     }
 }

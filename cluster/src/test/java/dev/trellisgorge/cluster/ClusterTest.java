@@ -241,6 +241,13 @@ public class ClusterTest {
     }
 
     @Test
+    public void viewsThatWouldBeGoneWithTheConnectionAreNotMade() {
+        String brief = folder.file("query.yaml", "brief: 1\ndata:\n  q: {query: \"SELECT 'Weir' AS station, 1 AS n\"}\ncharts:\n  c: {pattern: columns, category: station, value: n}\n").toString();
+        assertThat(there("sql", brief, "--write-view", "g_").said())
+                .contains("the cluster's catalogue is gone with the connection, and they with it; name one that lasts in the URL, '?spark.sql.catalogImplementation=hive&spark.hadoop.hive.metastore.uris=thrift://HOST:PORT'");
+    }
+
+    @Test
     public void whatRunsIsCancelled() throws Exception {
         try (Cluster cluster = Cluster.open(machines.url()); Database database = Database.open(cluster.session(), List.of(DatabaseTable.asked("t", "SELECT COUNT(*) AS n FROM RANGE(100000000000) WHERE id % 7 = 3")), Settings.NONE, true)) {
             CompletableFuture<Table> running = CompletableFuture.supplyAsync(() -> database.run(Pipeline.of("t")));
@@ -252,7 +259,7 @@ public class ClusterTest {
         }
     }
 
-    @Test(dependsOnMethods = {"chartsAreThoseOfTablesAtHand", "demoBriefsSayTheSameOnACluster", "largeFilesGiveTheSameRowsInTheirOrder", "parquetIsReadByTheWorkersInItsOrder", "mistakesAreToldInASentence", "whatRunsIsCancelled", "programHasOneClusterAtATime", "figuresOfAllSizesAreTexts", "namesAndTextsComeThroughAsThemselves"})
+    @Test(dependsOnMethods = {"chartsAreThoseOfTablesAtHand", "demoBriefsSayTheSameOnACluster", "largeFilesGiveTheSameRowsInTheirOrder", "parquetIsReadByTheWorkersInItsOrder", "mistakesAreToldInASentence", "whatRunsIsCancelled", "viewsThatWouldBeGoneWithTheConnectionAreNotMade", "programHasOneClusterAtATime", "figuresOfAllSizesAreTexts", "namesAndTextsComeThroughAsThemselves"})
     public void machinesThatFailAreToldInASentence() {
         try (Cluster cluster = Cluster.open(machines.url()); Database database = Database.open(cluster.session(), List.of(DatabaseTable.of(GENERATION)), Settings.NONE, true)) {
             assertThat(database.run(Pipeline.of("generation")).rowCount()).isEqualTo(2);
