@@ -107,7 +107,6 @@ public enum Dialect {
         return written.contains("E") || written.contains("e") ? written : written + "e0";
     }
 
-    /** A stated value of a kind. */
     /** A cell that is there, as it is written in a statement. */
     String literal(Column column, int row) {
         return literal(switch (column.kind()) {
@@ -118,6 +117,7 @@ public enum Dialect {
         });
     }
 
+    /** A stated value of a kind. */
     String literal(Object value) {
         return value instanceof Double figure ? number(figure) : value instanceof LocalDate day ? "DATE '" + day + "'" : value instanceof Boolean truth ? truth ? "TRUE" : "FALSE" : text((String) value);
     }
