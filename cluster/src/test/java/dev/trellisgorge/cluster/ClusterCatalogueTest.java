@@ -22,7 +22,7 @@ import org.testng.annotations.BeforeClass;
 import org.testng.annotations.Test;
 
 /** A cluster whose catalogue lasts: its tables, statements as they are printed, and views for others. */
-public class CatalogueTest {
+public class ClusterCatalogueTest {
     private static final String LASTS = "&spark.sql.catalogImplementation=hive";
 
     private final Folder folder = new Folder();
@@ -59,7 +59,7 @@ public class CatalogueTest {
     }
 
     private static List<String> said(String statement) {
-        return SparkSession.active().sql(statement).collectAsList().stream().map(CatalogueTest::written).toList();
+        return SparkSession.active().sql(statement).collectAsList().stream().map(ClusterCatalogueTest::written).toList();
     }
 
     private static String written(Row row) {
