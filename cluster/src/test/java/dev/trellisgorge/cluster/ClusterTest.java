@@ -58,6 +58,7 @@ public class ClusterTest {
     private final Folder folder = new Folder();
     private ClusterOfTwo machines;
     private Cluster shared;
+    private boolean isCompiled;
 
     @BeforeClass
     void start() {
@@ -67,9 +68,7 @@ public class ClusterTest {
     @AfterClass(alwaysRun = true)
     void stop() {
         folder.close();
-        if (shared != null) {
-            shared.close();
-        }
+        leave();
         if (machines != null) {
             machines.close();
         }
@@ -79,7 +78,7 @@ public class ClusterTest {
     public void chartsAreThoseOfTablesAtHand() throws InterruptedException {
         AtomicLong seed = new AtomicLong(300_000);
         AtomicInteger compared = new AtomicInteger();
-        UNCOMPILED.forEach(System::setProperty);
+        share(false);
         try (Cluster cluster = Cluster.open(machines.url())) {
             List<Thread> threads = IntStream.range(0, AT_ONCE).mapToObj(i -> new Thread(() -> {
                 while (compared.get() < PLANS && failed.isEmpty()) {
@@ -91,8 +90,6 @@ public class ClusterTest {
             for (Thread thread : threads) {
                 thread.join();
             }
-        } finally {
-            UNCOMPILED.keySet().forEach(System::clearProperty);
         }
         assertThat(failed).isEmpty();
     }
@@ -118,6 +115,7 @@ public class ClusterTest {
     /** A column of each name, a row and a setting of each text: the figure where all three are the same is asked for. */
     @Test
     public void namesAndTextsComeThroughAsThemselves() {
+        share(true);
         List<String> all = HardNames.all();
         assertThat(all).hasSizeGreaterThanOrEqualTo(200);
         try (Cluster cluster = Cluster.open(machines.url())) {
@@ -145,6 +143,7 @@ public class ClusterTest {
 
     @Test
     public void figuresOfAllSizesAreTexts() {
+        share(true);
         Table figures = Table.of("figures", Column.numbers("figure", 0, -0.25, 0.1 + 0.2, 123456789012345680.0, 999999999999999900000.0, 1e21, 9.9999999e22, 1e23, -1e300, 1e-7, 9.9999e-8, 5.684341886080802e-14, 4.9e-324, 1.7976931348623157e308, Double.NaN));
         Formula figure = Formulas.column("figure");
         Pipeline written = Pipeline.of("figures").then(new Derive("shortest", Formulas.written(figure))).then(new Derive("exponent", Formulas.formatted(figure, "0.##E00")));
@@ -165,9 +164,27 @@ public class ClusterTest {
         }
     }
 
-    /** On the cluster, which the commands share, as each start of it takes seconds. */
+    /** One for all tests that are compiled or not, as each start of it takes seconds: commands and what a test opens share it. */
+    private void share(boolean compiled) {
+        if (shared == null || compiled != isCompiled) {
+            leave();
+            if (!compiled) {
+                UNCOMPILED.forEach(System::setProperty);
+            }
+            shared = Cluster.open(machines.url());
+            isCompiled = compiled;
+        }
+    }
+
+    private void leave() {
+        UNCOMPILED.keySet().forEach(System::clearProperty);
+        if (shared != null) {
+            shared.close();
+            shared = null;
+        }
+    }
+
     private Typed.Answer there(String... arguments) {
-        shared = shared == null ? Cluster.open(machines.url()) : shared;
         return Typed.type(Stream.concat(Stream.of(arguments), Stream.of("--on", machines.url())).toArray(String[]::new));
     }
 
@@ -182,6 +199,7 @@ public class ClusterTest {
 
     @Test(dataProvider = "demos")
     public void demoBriefsSayTheSameOnACluster(String command, String brief) {
+        share(false);
         assertThat(there(command, demo(brief))).isEqualTo(Typed.type(command, demo(brief)));
     }
 
@@ -196,6 +214,7 @@ public class ClusterTest {
 
     @Test(dataProvider = "files")
     public void largeFilesGiveTheSameRowsInTheirOrder(String name, String text) {
+        share(true);
         folder.file(name, text);
         String brief = folder.file("brief.yaml", "brief: 1\ndata:\n  generation:\n    file: " + name + "\n    shape:\n      - keep: station IS NOT NULL\n      - total: {by: station, sum: mwh, first: day}\ncharts:\n  all:\n    pattern: columns\n    category: station\n    value: mwh\n").toString();
         Typed.Answer here = Typed.type("series", brief, "--on", "here");
@@ -204,6 +223,7 @@ public class ClusterTest {
 
     @Test
     public void parquetIsReadByTheWorkersInItsOrder() {
+        share(true);
         String file = folder.path("march.parquet").toString();
         assertThat(Typed.type("series", demo("generation"), "--chart", "march", "-o", file).code()).isZero();
         String brief = folder.file("parquet.yaml", "brief: 1\ndata:\n  march: march.parquet\ncharts:\n  all:\n    pattern: columns\n    category: station\n    value: COALESCE(below, above)\n").toString();
@@ -212,6 +232,7 @@ public class ClusterTest {
 
     @Test
     public void mistakesAreToldInASentence() {
+        share(true);
         assertThat(Typed.type("series", demo("energy"), "--on", "spark://127.0.0.1:" + ClusterOfTwo.freePort())).satisfies(answer -> {
             assertThat(answer.code()).isEqualTo(2);
             assertThat(answer.said()).startsWith("gorge: ").endsWith("failed: nobody answers there");
@@ -232,6 +253,7 @@ public class ClusterTest {
 
     @Test
     public void programHasOneClusterAtATime() {
+        share(true);
         there("series", demo("energy"));
         assertThatThrownBy(() -> Cluster.open(machines.url("spark.executor.memory=256m"))).isInstanceOf(BadInput.class).hasMessageMatching("the cluster 'spark://[0-9.:]+' is open with other settings, and a program has one at a time; close it before");
         Cluster again = Cluster.open(machines.url());
@@ -242,6 +264,7 @@ public class ClusterTest {
 
     @Test
     public void viewsThatWouldBeGoneWithTheConnectionAreNotMade() {
+        share(true);
         String brief = folder.file("query.yaml", "brief: 1\ndata:\n  q: {query: \"SELECT 'Weir' AS station, 1 AS n\"}\ncharts:\n  c: {pattern: columns, category: station, value: n}\n").toString();
         assertThat(there("sql", brief, "--write-view", "g_").said())
                 .contains("the cluster's catalogue is gone with the connection, and they with it; name one that lasts in the URL, '?spark.sql.catalogImplementation=hive&spark.hadoop.hive.metastore.uris=thrift://HOST:PORT'");
@@ -249,6 +272,7 @@ public class ClusterTest {
 
     @Test
     public void whatRunsIsCancelled() throws Exception {
+        share(true);
         try (Cluster cluster = Cluster.open(machines.url()); Database database = Database.open(cluster.session(), List.of(DatabaseTable.asked("t", "SELECT COUNT(*) AS n FROM RANGE(100000000000) WHERE id % 7 = 3")), Settings.NONE, true)) {
             CompletableFuture<Table> running = CompletableFuture.supplyAsync(() -> database.run(Pipeline.of("t")));
             while (database.runs().filter(time -> time.toSeconds() >= 2).isEmpty()) {
@@ -261,6 +285,7 @@ public class ClusterTest {
 
     @Test(dependsOnMethods = {"chartsAreThoseOfTablesAtHand", "demoBriefsSayTheSameOnACluster", "largeFilesGiveTheSameRowsInTheirOrder", "parquetIsReadByTheWorkersInItsOrder", "mistakesAreToldInASentence", "whatRunsIsCancelled", "viewsThatWouldBeGoneWithTheConnectionAreNotMade", "programHasOneClusterAtATime", "figuresOfAllSizesAreTexts", "namesAndTextsComeThroughAsThemselves"})
     public void machinesThatFailAreToldInASentence() {
+        share(true);
         try (Cluster cluster = Cluster.open(machines.url()); Database database = Database.open(cluster.session(), List.of(DatabaseTable.of(GENERATION)), Settings.NONE, true)) {
             assertThat(database.run(Pipeline.of("generation")).rowCount()).isEqualTo(2);
             machines.killAll();
