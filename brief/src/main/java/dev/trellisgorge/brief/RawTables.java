@@ -19,6 +19,7 @@ import dev.trellisgorge.tables.Login;
 import dev.trellisgorge.tables.Progress;
 import dev.trellisgorge.tables.QueryTable;
 import dev.trellisgorge.tables.TableFile;
+import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
@@ -207,7 +208,7 @@ final class RawTables {
             DatabaseTable file = new DatabaseTable(table, new DatabaseTable.InParquet(source), Optional.empty());
             return there ? Optional.of(file) : problems.attempt(() -> DatabaseTable.of(parquet(file)));
         }
-        if (there && SourceReader.size(source) >= WORTH_IT) {
+        if (there && size(source) >= WORTH_IT) {
             Optional<FileHead> head = FileHead.of(source, layout);
             if (head.isPresent()) {
                 readers.put(table, () -> here(table, source, layout));
@@ -215,6 +216,14 @@ final class RawTables {
             }
         }
         return problems.attempt(() -> DatabaseTable.of(here(table, source, layout)));
+    }
+
+    static long size(Path file) {
+        try {
+            return Files.size(file);
+        } catch (IOException e) {
+            return 0; // what is wrong with it is told where it is read
+        }
     }
 
     private Table here(String table, Path source, Layout layout) {
@@ -225,4 +234,3 @@ final class RawTables {
         }
     }
 }
-

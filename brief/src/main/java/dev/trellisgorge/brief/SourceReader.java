@@ -13,8 +13,6 @@ import dev.trellisgorge.table.Schema;
 import dev.trellisgorge.table.Table;
 import dev.trellisgorge.tables.FileKind;
 import dev.trellisgorge.tables.Progress;
-import java.io.IOException;
-import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -83,15 +81,7 @@ final class SourceReader {
     /** Whether a file is one that the embedded engine is to read. */
     private boolean holdsLargeFiles() {
         List<Path> files = new BriefReader(file, overrides, trust, Progress.NONE).files();
-        return files.stream().skip(1).anyMatch(each -> size(each) >= LARGE.getOrDefault(FileKind.of(each.toString()), Long.MAX_VALUE));
-    }
-
-    static long size(Path file) {
-        try {
-            return Files.size(file);
-        } catch (IOException e) {
-            return 0; // what is wrong with it is told where it is read
-        }
+        return files.stream().skip(1).anyMatch(each -> RawTables.size(each) >= LARGE.getOrDefault(FileKind.of(each.toString()), Long.MAX_VALUE));
     }
 
     private Map<String, Schema> schemas(RawTables raw, List<DatabaseTable> tables, Map<String, Table> here) {

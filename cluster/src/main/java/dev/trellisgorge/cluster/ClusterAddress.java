@@ -21,8 +21,12 @@ import java.util.regex.Pattern;
  */
 record ClusterAddress(String host, int port, Map<String, String> settings) {
     static final String SCHEME = "spark://";
+    static final String CATALOGUE = "spark.sql.catalogImplementation";
+    static final String METASTORE = "spark.hadoop.hive.metastore.uris";
     /** What a URL may say: nothing that loads or runs code, or reads files. */
-    static final List<String> SETTINGS = List.of("spark.executor.memory", "spark.executor.cores", "spark.cores.max", "spark.driver.host", "spark.driver.bindAddress", "spark.sql.shuffle.partitions", "spark.sql.files.maxPartitionBytes", "spark.sql.catalogImplementation", "spark.hadoop.hive.metastore.uris");
+    static final List<String> SETTINGS = List.of("spark.executor.memory", "spark.executor.cores", "spark.cores.max", "spark.driver.host", "spark.driver.bindAddress", "spark.sql.shuffle.partitions", "spark.sql.files.maxPartitionBytes", CATALOGUE, METASTORE);
+    /** What a program may have set in its place. */
+    private static final String OWN_METASTORE = "spark.hadoop.javax.jdo.option.ConnectionURL";
     private static final Pattern URL = Pattern.compile("spark://([^/:?]+|\\[[0-9a-fA-F:]+\\]):(\\d{1,5})(?:\\?(.*))?");
     /** Milliseconds. */
     private static final int PATIENCE = 5_000;
@@ -41,7 +45,15 @@ record ClusterAddress(String host, int port, Map<String, String> settings) {
             }
             settings.put(sides[0], sides[1]);
         }
+        refuseNewCatalogue(settings);
         return new ClusterAddress(parts.group(1), Integer.parseInt(parts.group(2)), settings);
+    }
+
+    /** The libraries would make a new one in the folder where the user stands. */
+    private static void refuseNewCatalogue(Map<String, String> settings) {
+        if ("hive".equals(settings.get(CATALOGUE)) && !settings.containsKey(METASTORE) && System.getProperty(OWN_METASTORE) == null) {
+            throw new BadInput(Place.of(""), "the URL of a cluster asks for a catalogue that lasts, and does not say where it is; add '&" + METASTORE + "=thrift://HOST:PORT'");
+        }
     }
 
     /** The libraries would ask for a minute. @throws BadInput where nobody listens */

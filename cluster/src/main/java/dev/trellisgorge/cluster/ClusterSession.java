@@ -22,7 +22,6 @@ import org.apache.spark.sql.SparkSession;
 
 /** Statements on a cluster: its workers do what they ask for, and only what they give comes over. */
 final class ClusterSession implements Session {
-    private static final String CATALOGUE = "spark.sql.catalogImplementation";
 
     private final SparkSession spark;
     private final String shown;
@@ -96,8 +95,8 @@ final class ClusterSession implements Session {
 
     @Override
     public void make(List<String> statements) {
-        if (!spark.conf().get(CATALOGUE, "in-memory").equals("hive")) {
-            throw new BadInput(Place.of("the views"), "the cluster's catalogue is gone with the connection, and they with it; name one that lasts in the URL, '?" + CATALOGUE + "=hive&spark.hadoop.hive.metastore.uris=thrift://HOST:PORT', or print them with 'gorge sql --view --dialect spark'");
+        if (!spark.conf().get(ClusterAddress.CATALOGUE, "in-memory").equals("hive")) {
+            throw new BadInput(Place.of("the views"), "the cluster's catalogue is gone with the connection, and they with it; name one that lasts in the URL, '?" + ClusterAddress.CATALOGUE + "=hive&" + ClusterAddress.METASTORE + "=thrift://HOST:PORT', or print them with 'gorge sql --view --dialect spark'");
         }
         try {
             statements.forEach(spark::sql);

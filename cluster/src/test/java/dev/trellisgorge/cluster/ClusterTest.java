@@ -239,6 +239,7 @@ public class ClusterTest {
         });
         assertThat(Typed.type("series", demo("energy"), "--on", "spark://nowhere").said()).isEqualTo("gorge: 'spark://nowhere' names no cluster; write spark://HOST:PORT");
         assertThat(Typed.type("series", demo("energy"), "--on", machines.url("spark.executor.memry=1g")).said()).contains("the URL of a cluster has no setting 'spark.executor.memry'. Did you mean 'spark.executor.memory'?");
+        assertThat(Typed.type("series", demo("energy"), "--on", machines.url("spark.sql.catalogImplementation=hive")).said()).contains("asks for a catalogue that lasts, and does not say where it is; add '&spark.hadoop.hive.metastore.uris=thrift://HOST:PORT'");
         try (Cluster cluster = Cluster.open(machines.url())) {
             for (String table : List.of("nowhere", "csv./etc/hostname", "text.`/etc/hostname`")) {
                 assertThatThrownBy(() -> Database.open(cluster.session(), List.of(DatabaseTable.named("t", table)), Settings.NONE, true)).isInstanceOf(BadInput.class).hasMessageStartingWith("table 't': the cluster says: ");
