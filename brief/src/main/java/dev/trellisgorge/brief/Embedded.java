@@ -3,6 +3,7 @@ package dev.trellisgorge.brief;
 import dev.trellisgorge.formula.Formula;
 import dev.trellisgorge.formula.Settings;
 import dev.trellisgorge.problem.Note;
+import dev.trellisgorge.problem.Place;
 import dev.trellisgorge.shape.Executor;
 import dev.trellisgorge.shape.Known;
 import dev.trellisgorge.shape.Pipeline;
@@ -43,7 +44,7 @@ final class Embedded implements Executor {
             }
             Executor read = here.get();
             if (!described(read).equals(described(database))) {
-                throw new ReadOtherwise(file);
+                throw new ReadOtherwise(Place.inFile(file.toString()));
             }
             at = read;
             return run.apply(at);

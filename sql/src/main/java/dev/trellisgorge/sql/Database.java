@@ -139,11 +139,10 @@ public final class Database implements Executor, AutoCloseable {
         Query query = query(pipeline, wanted.formulas(), said);
         query.refuseUnordered();
         checks.beforehand(pipeline);
-        return KeysAhead.of(pipeline, sources, settings).flatMap(keys -> outcome(query.ahead(keys), wanted, said)).or(() -> outcome(query, wanted, said)).orElseThrow();
+        return outcome(query, wanted, said);
     }
 
-    /** @return empty where there are keys whose order was not known ahead */
-    private Optional<Outcome> outcome(Query query, Wanted wanted, Set<String> said) {
+    private Outcome outcome(Query query, Wanted wanted, Set<String> said) {
         Pipeline pipeline = query.pipeline();
         Schema schema = pipeline.schema(known());
         Typing typing = new Typing(schema, settings);
@@ -159,22 +158,19 @@ public final class Database implements Executor, AutoCloseable {
         List<Column> counts = columns.subList(schema.fields().size() + said.size(), columns.size());
         if (rows.rowCount() == 0) {
             checks.emptied(pipeline);
-        } else if (IntStream.range(0, counts.size()).anyMatch(i -> statement.facts().get(i).of() instanceof Fact.KeysUnseen && counts.get(i).number(0) > 1)) {
-            return Optional.empty();
         }
         Table told = rows.noting(sources.entrySet().stream().filter(source -> reads(pipeline, source.getKey())).flatMap(source -> source.getValue().copied().stream()).flatMap(table -> table.notes().stream()).toList());
         for (int i = 0; i < counts.size() && rows.rowCount() > 0; i++) {
             told = checks.counted(statement.facts().get(i), counts.get(i).number(0)).map(told::noting).orElse(told);
         }
-        return Optional.of(new Outcome(tellsAll ? told.noting(notes.of(pipeline)) : told, computed));
+        return new Outcome(tellsAll ? told.noting(notes.of(pipeline)) : told, computed);
     }
 
     /** What steps give, of which nothing is told and nothing checked. */
     synchronized Table fetched(Pipeline pipeline) {
         Schema schema = pipeline.schema(known());
         Query query = query(pipeline, Map.of(), Set.of());
-        Query asked = KeysAhead.of(pipeline, sources, settings).filter(KeysAhead::isWhole).map(query::ahead).orElse(query);
-        return Table.of(schema.name(), Source.MEMORY, named(asked(pipeline, asked.parametrised(), schema.fields().stream().map(Field::kind).toList()), schema));
+        return Table.of(schema.name(), Source.MEMORY, named(asked(pipeline, query.parametrised(), schema.fields().stream().map(Field::kind).toList()), schema));
     }
 
     DatabaseNotes notes() {
@@ -258,7 +254,7 @@ public final class Database implements Executor, AutoCloseable {
     }
 
     private Query query(Pipeline pipeline, Map<String, Formula> formulas, Set<String> wanted) {
-        return new Query(pipeline, formulas, wanted, pipeline.schema(known()).columnNames(), known(), sources, dialect, Optional.empty());
+        return new Query(pipeline, formulas, wanted, pipeline.schema(known()).columnNames(), known(), sources, dialect);
     }
 
     /** The first columns by the names that they have in a table. */

@@ -1,5 +1,6 @@
 package dev.trellisgorge.sql;
 
+import dev.trellisgorge.problem.Place;
 import dev.trellisgorge.table.Table;
 import dev.trellisgorge.tables.FileHead;
 import java.nio.file.Path;
@@ -39,7 +40,7 @@ public record DatabaseTable(String name, Rows rows, Optional<String> rowsBy) {
         }
     }
 
-    /** At hand: they are copied into a temporary table, in their order. */
+    /** At hand, in their order: the embedded engine is given them as it asks for them, for other databases they are copied into a temporary table. */
     public record AtHand(Table table) implements Rows {
         public AtHand {
             Objects.requireNonNull(table, "table");
@@ -47,9 +48,10 @@ public record DatabaseTable(String name, Rows rows, Optional<String> rowsBy) {
     }
 
     /**
-     * In a file of delimited text or JSON, which an embedded engine reads by itself where it reads the same cells; else it is read here, and copied.
+     * In a file of delimited text or JSON that is not read before it is asked for: an embedded engine is given its rows, a cluster reads them by itself. Where
+     * they are not plain, it is read here, and copied.
      *
-     * @param file  what the engine reads
+     * @param file  where they are
      * @param head  what its first rows tell
      * @param other reads it here; where there is none, the first statement over a file that is to be read here is a {@link ReadOtherwise}
      */
@@ -62,7 +64,7 @@ public record DatabaseTable(String name, Rows rows, Optional<String> rowsBy) {
 
         /** The rows as the reader here reads them. @throws ReadOtherwise where there is none */
         public Table readHere() {
-            return other.orElseThrow(() -> new ReadOtherwise(file)).get();
+            return other.orElseThrow(() -> new ReadOtherwise(Place.inFile(file.toString()))).get();
         }
     }
 

@@ -23,23 +23,25 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.concurrent.CompletableFuture;
+import java.util.OptionalDouble;
 import java.util.stream.Stream;
 
 /** Finds raw tables in a database, and copies those that are at hand into it. */
-final class DatabaseTables {
+final class DatabaseTables implements AutoCloseable {
     private static final int ROWS_AT_ONCE = 5_000;
 
     private final Connection connection;
     private final Login shown;
     private final Dialect dialect;
-    private final Map<Path, CompletableFuture<Boolean>> looking = new LinkedHashMap<>();
+    private final Optional<EmbeddedFiles> embedded;
+    private final List<RowFeed> feeds = new ArrayList<>();
     private int copies;
 
     DatabaseTables(Connection connection, Login shown, Dialect dialect) {
         this.connection = connection;
         this.shown = shown;
         this.dialect = dialect;
+        this.embedded = dialect == Dialect.DUCKDB ? Optional.of(new EmbeddedFiles(connection, dialect)) : Optional.empty();
     }
 
     /** @throws BadInput where a table or a column is not there, or a query is wrong */
@@ -48,9 +50,9 @@ final class DatabaseTables {
         for (DatabaseTable table : tables) {
             found.put(table, isOfFile(table) ? source(table) : null);
         }
-        if (dialect == Dialect.DUCKDB) {
+        if (embedded.isPresent()) {
             EmbeddedProgress.ask(connection);
-            new EmbeddedFiles(connection, dialect).lock(files(tables));
+            embedded.get().lock(files(tables));
         }
         Map<String, TableSource> sources = new LinkedHashMap<>();
         for (DatabaseTable table : tables) {
@@ -59,36 +61,38 @@ final class DatabaseTables {
         return sources;
     }
 
-    /** Waits until files have been looked through that nobody else reads. @throws ReadOtherwise where one has a cell that the engine reads otherwise */
-    void checkFiles() {
-        looking.forEach((file, plain) -> {
-            if (!plain.join()) {
-                throw new ReadOtherwise(file);
-            }
-        });
+    /** Looks whether the engine was given all that it was to be. @throws ReadOtherwise where a file has a row that is to be read with care @throws BadInput where one could not be read */
+    void checkFeeds() {
+        feeds.forEach(RowFeed::check);
+    }
+
+    /** How much of a file the engine has been given by now, from 0 to 1; empty where it is given none. */
+    OptionalDouble share() {
+        return feeds.stream().map(RowFeed::share).filter(OptionalDouble::isPresent).findFirst().orElse(OptionalDouble.empty());
+    }
+
+    @Override
+    public void close() {
+        feeds.forEach(RowFeed::close);
     }
 
     private static boolean isOfFile(DatabaseTable table) {
         return !(table.rows() instanceof DatabaseTable.Named || table.rows() instanceof DatabaseTable.Asked);
     }
 
-    /** What the embedded engine may open once the copies are made, whatever a query names. */
+    /** What the embedded engine may open, whatever a query names. */
     private static List<Path> files(List<DatabaseTable> tables) {
-        return tables.stream().flatMap(table -> table.rows() instanceof DatabaseTable.InFile file ? Stream.of(file.file()) : table.rows() instanceof DatabaseTable.InParquet parquet ? Stream.of(parquet.file()) : Stream.empty()).toList();
+        return tables.stream().flatMap(table -> table.rows() instanceof DatabaseTable.InParquet parquet ? Stream.of(parquet.file()) : Stream.empty()).toList();
     }
 
     private TableSource source(DatabaseTable table) throws SQLException {
         if (table.rows() instanceof DatabaseTable.AtHand here) {
             return copied(here.table());
         } else if (table.rows() instanceof DatabaseTable.InParquet file) {
-            return new EmbeddedFiles(connection, dialect).parquet(table.name(), file.file());
+            return embedded.orElseThrow().parquet(table.name(), file.file());
         } else if (table.rows() instanceof DatabaseTable.InFile file) {
-            if (file.other().isEmpty()) {
-                looking.put(file.file(), CompletableFuture.supplyAsync(() -> file.head().isOfAll(file.file())));
-            } else if (!file.head().isOfAll(file.file())) {
-                return copied(file.readHere());
-            }
-            return new EmbeddedFiles(connection, dialect).plain(table.name(), file);
+            boolean known = file.other().isPresent();
+            return known && !file.head().isOfAll(file.file()) ? copied(file.readHere()) : fed(table.name(), file, known);
         }
         Place place = Place.of("table '" + table.name() + "'");
         String from;
@@ -154,16 +158,21 @@ final class DatabaseTables {
         }
     }
 
-    /** A temporary table of the same cells, whose rows are numbered. */
+    private TableSource fed(String name, DatabaseTable.InFile file, boolean known) throws SQLException {
+        RowFeed feed = RowFeed.of(file.file(), file.head(), known);
+        feeds.add(feed);
+        return embedded.orElseThrow().fed(feed, Schema.of(name, Place.inFile(file.file().toString()), file.head().fields()), Optional.empty());
+    }
+
+    /** The same cells with numbers on their rows: given to the embedded engine, in other databases a temporary table. */
     private TableSource copied(Table table) throws SQLException {
+        if (embedded.isPresent()) {
+            return embedded.get().fed(RowFeed.of(table), table.schema(), Optional.of(table));
+        }
         String name = "copy " + ++copies + " of " + table.name();
         String number = table.schema().free("row");
         String quoted = dialect.quoted(name.length() > 60 ? "copy " + copies : name);
-        if (dialect == Dialect.DUCKDB) {
-            new EmbeddedFiles(connection, dialect).copy(table, quoted, number);
-        } else {
-            inserted(table, quoted, number);
-        }
+        inserted(table, quoted, number);
         return new TableSource(quoted, table.schema(), Optional.of(dialect.quoted(number)), Optional.of(table));
     }
 

@@ -30,8 +30,7 @@ public enum Dialect {
     private static final String DIGITS = "(d0.n + d1.n * 10 + d2.n * 100 + d3.n * 1000 + d4.n * 10000)";
 
     /** A unit that the large parts of figures are whole numbers of, and one that the others are measured in. */
-    private static final int LARGE = 1 << 10;
-    private static final int FINE = 1 << 16;
+    private static final String FINE = "65536e0";
     private static final int GROUP = 3;
     private static final int MOST_GROUPS = 6;
 
@@ -133,16 +132,17 @@ public enum Dialect {
     }
 
     /**
-     * A sum that does not hang on which thread adds up which cells, where a database has several: of each figure the part above 1024, the one from there to 2^-16 and
-     * what is left are added up by themselves. The sums of the first two are whole numbers, and exact up to 2^53 of them; the last one is too small for its last digits to count.
+     * A sum that does not hang on which thread adds up which cells, where a database has several: of each figure the multiples of 2^-16 are added up as whole numbers, which is
+     * exact, and what is left is too small for the last digits of its sum to count. Figures from 2^47 on are added up by themselves.
      */
     String steadySum(String cells) {
         if (this != DUCKDB) {
             return sum(cells);
         }
-        String large = "TRUNC(" + cells + " / " + LARGE + ")";
-        String rest = "((" + cells + " - " + large + " * " + LARGE + ") * " + FINE + ")";
-        return "(FSUM(" + large + ") * " + LARGE + " + (FSUM(TRUNC(" + rest + ")) + FSUM(" + rest + " - TRUNC(" + rest + "))) / " + FINE + ")";
+        String fine = cells + " * " + FINE;
+        String whole = "TRY_CAST(" + fine + " AS BIGINT)";
+        return "CASE WHEN COUNT(" + cells + ") > 0 THEN (COALESCE(CAST(SUM(" + whole + ") AS DOUBLE), 0e0) + COALESCE(FSUM(" + fine + " - " + whole + "), 0e0)) / " + FINE
+                + " + COALESCE(FSUM(CASE WHEN " + whole + " IS NULL THEN " + cells + " END), 0e0) END";
     }
 
     /** A mean, likewise. */

@@ -1,22 +1,12 @@
 package dev.trellisgorge.sql;
 
 import dev.trellisgorge.engine.Temporaries;
-import dev.trellisgorge.engine.Writing;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Place;
-import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Field;
-import dev.trellisgorge.table.Kind;
 import dev.trellisgorge.table.Schema;
 import dev.trellisgorge.table.Table;
-import dev.trellisgorge.tables.FileHead;
-import dev.trellisgorge.tables.JsonHead;
 import dev.trellisgorge.tables.QueryTable;
-import dev.trellisgorge.tables.TextHead;
-import java.io.BufferedWriter;
-import java.io.IOException;
-import java.nio.charset.StandardCharsets;
-import java.nio.file.Files;
 import java.nio.file.Path;
 import java.sql.Connection;
 import java.sql.ResultSet;
@@ -25,16 +15,15 @@ import java.sql.Statement;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
-import java.util.function.IntFunction;
 import java.util.stream.Collectors;
-import java.util.stream.IntStream;
 
-/** Files that the embedded engine reads by itself. */
+/** What the embedded engine reads: files by itself, and rows that it is given. */
 final class EmbeddedFiles {
     private static final String ROW = "file_row_number";
 
     private final Connection connection;
     private final Dialect dialect;
+    private int functions;
 
     EmbeddedFiles(Connection connection, Dialect dialect) {
         this.connection = connection;
@@ -53,60 +42,18 @@ final class EmbeddedFiles {
         }
     }
 
-    /** Copies a table into a temporary one with its rows numbered: by way of a file, as rows that are inserted one by one take long. */
-    void copy(Table table, String quoted, String number) throws SQLException {
-        Path held = null;
-        try (Statement make = connection.createStatement()) {
-            held = Temporaries.make();
-            try (BufferedWriter out = Files.newBufferedWriter(held, StandardCharsets.UTF_8)) {
-                for (int row = 0; row < table.rowCount(); row++) {
-                    out.write(String.valueOf(row + 1));
-                    for (Column column : table.columns()) {
-                        out.write(',');
-                        if (column.isPresent(row)) {
-                            out.write(column.kind() == Kind.TEXT ? "\"" + column.written(row).replace("\"", "\"\"") + "\"" : column.written(row));
-                        }
-                    }
-                    out.write('\n');
-                }
-            }
-            StringBuilder columns = new StringBuilder("'row': 'INTEGER'");
-            StringBuilder named = new StringBuilder("\"row\" AS " + dialect.quoted(number));
-            for (int i = 0; i < table.columns().size(); i++) {
-                columns.append(", '").append(column(i)).append("': '").append(dialect.type(table.columns().get(i).kind())).append("'");
-                named.append(", ").append(column(i)).append(" AS ").append(dialect.quoted(table.columns().get(i).name()));
-            }
-            make.execute("CREATE TEMPORARY TABLE " + quoted + " AS SELECT " + named + " FROM read_csv(" + dialect.text(held.toString()) + ", auto_detect = false, header = false, delim = ',', quote = '\"', escape = '\"', new_line = '\\n', nullstr = '',"
-                    + " allow_quoted_nulls = false, columns = {" + columns + "})");
-        } catch (IOException e) {
-            throw new BadInput(Place.of("table '" + table.name() + "'"), "can't be copied into the folder for temporary files, '" + Temporaries.folder() + "': " + Writing.reason(e));
-        } finally {
-            if (held != null) {
-                Temporaries.remove(held);
-            }
-        }
-    }
-
-    /** The rows of a file as the engine reads them, which are those of the reader here if all of it is plain. */
-    TableSource plain(String name, DatabaseTable.InFile file) {
-        FileHead head = file.head();
-        boolean byName = head instanceof JsonHead;
+    /** Rows that the engine is given. @param copied the table whose rows they are, where they are at hand */
+    TableSource fed(RowFeed feed, Schema schema, Optional<Table> copied) throws SQLException {
+        String function = "rows " + ++functions;
+        feed.register(connection, function);
+        String number = schema.free("row");
         List<String> cells = new ArrayList<>();
-        for (int i = 0; i < head.fields().size(); i++) {
-            Field field = head.fields().get(i);
-            String cell = byName ? dialect.quoted(field.name()) : column(i);
-            cells.add((byName && field.kind() == Kind.TEXT ? "NULLIF(" + cell + ", '')" : cell) + " AS " + dialect.quoted(field.name()));
+        for (int i = 0; i < schema.fields().size(); i++) {
+            cells.add(RowFeed.column(i) + " AS " + dialect.quoted(schema.fields().get(i).name()));
         }
-        Schema schema = Schema.of(name, Place.inFile(file.file().toString()), head.fields());
-        String number = dialect.quoted(schema.free("row"));
-        String from = head instanceof JsonHead json ? rows(file.file(), json) : rows(file.file(), (TextHead) head);
-        TableSource.Start start = new TableSource.Start(selected(cells, from), head.rows());
-        cells.add("ROW_NUMBER() OVER () AS " + number);
-        return new TableSource(selected(cells, from), schema, Optional.of(number), Optional.empty(), Optional.of(start));
-    }
-
-    private String selected(List<String> cells, String from) {
-        return "(SELECT " + String.join(", ", cells) + " FROM " + from + ") AS " + dialect.quoted("file");
+        cells.add(feed.number() + " AS " + dialect.quoted(number));
+        String from = "(SELECT " + String.join(", ", cells) + " FROM " + dialect.quoted(function) + "()) AS " + dialect.quoted("fed");
+        return new TableSource(from, schema, Optional.of(dialect.quoted(number)), copied, true);
     }
 
     private String path(Path file) {
@@ -121,22 +68,5 @@ final class EmbeddedFiles {
             set.execute("SET enable_external_access = false");
             set.execute("SET lock_configuration = true");
         }
-    }
-
-    private static String column(int at) {
-        return "c" + at;
-    }
-
-    private String rows(Path file, TextHead head) {
-        return "read_csv(" + path(file) + ", auto_detect = false, header = true, delim = " + dialect.text(String.valueOf(head.delimiter()))
-                + ", quote = '\"', escape = '\"', strict_mode = true, columns = {" + columns(head, EmbeddedFiles::column) + "})";
-    }
-
-    private String rows(Path file, JsonHead head) {
-        return "read_json(" + path(file) + ", auto_detect = false, format = " + (head.lines() ? "'newline_delimited'" : "'array'") + ", columns = {" + columns(head, i -> head.fields().get(i).name()) + "})";
-    }
-
-    private String columns(FileHead head, IntFunction<String> named) {
-        return IntStream.range(0, head.fields().size()).mapToObj(i -> dialect.text(named.apply(i)) + ": '" + dialect.type(head.fields().get(i).kind()) + "'").collect(Collectors.joining(", "));
     }
 }

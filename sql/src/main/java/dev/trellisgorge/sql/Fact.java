@@ -30,10 +30,6 @@ record Fact(String expression, Pipeline before, Of of) {
     record RowsOfCell(Pivot pivot) implements Of {
     }
 
-    /** The keys of a total that are not among those which the first rows show. */
-    record KeysUnseen() implements Of {
-    }
-
     /** The rows that a total of all is made of. */
     record RowsOfAll() implements Of {
     }

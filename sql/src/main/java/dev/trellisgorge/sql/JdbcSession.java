@@ -65,12 +65,12 @@ final class JdbcSession implements Session {
             }
             try (ResultSet rows = query.executeQuery()) {
                 List<Column> columns = QueryTable.of(name, rows, fields).columns();
-                found.checkFiles(); // meanwhile they have been looked through
+                found.checkFeeds();
                 return columns;
             }
         } catch (SQLException e) {
             rolledBack();
-            found.checkFiles();
+            found.checkFeeds();
             throw shown.failed(e, Place.of("table '" + name + "'"));
         } finally {
             running = Optional.empty();
@@ -133,7 +133,11 @@ final class JdbcSession implements Session {
     @Override
     public OptionalDouble share() {
         Optional<Statement> now = running;
-        return now.isPresent() && dialect == Dialect.DUCKDB ? EmbeddedProgress.share(now.get()) : OptionalDouble.empty();
+        if (now.isEmpty() || dialect != Dialect.DUCKDB) {
+            return OptionalDouble.empty();
+        }
+        OptionalDouble given = found.share();
+        return given.isPresent() ? given : EmbeddedProgress.share(now.get());
     }
 
     @Override
@@ -149,6 +153,7 @@ final class JdbcSession implements Session {
 
     @Override
     public void close() {
+        found.close();
         try {
             connection.close();
         } catch (SQLException e) {

@@ -54,12 +54,10 @@ public final class ParquetFile {
         Path held = Temporaries.make();
         Login login = Login.to("jdbc:duckdb:");
         try (Connection connection = login.open(Place.of(""))) {
-            String copy = Dialect.DUCKDB.quoted("copy");
-            String number = table.schema().free("row");
-            new EmbeddedFiles(connection, Dialect.DUCKDB).copy(table, copy, number);
+            TableSource rows = new EmbeddedFiles(connection, Dialect.DUCKDB).fed(RowFeed.of(table), table.schema(), Optional.of(table));
             String columns = table.columns().stream().map(column -> Dialect.DUCKDB.quoted(column.name())).collect(Collectors.joining(", "));
             try (Statement write = connection.createStatement()) {
-                write.execute("COPY (SELECT " + columns + " FROM " + copy + " ORDER BY " + Dialect.DUCKDB.quoted(number) + ") TO " + Dialect.DUCKDB.text(held.toString()) + " (FORMAT PARQUET)");
+                write.execute("COPY (SELECT " + columns + " FROM " + rows.from() + " ORDER BY " + rows.rowsBy().orElseThrow() + ") TO " + Dialect.DUCKDB.text(held.toString()) + " (FORMAT PARQUET)");
             }
             Files.copy(held, out);
         } catch (SQLException e) {

@@ -24,9 +24,8 @@ import java.util.stream.Collectors;
  * @param formulas columns that are computed, by name, each after the ones that it reads
  * @param wanted   those that are selected
  * @param selected the columns of the table that are selected before them
- * @param ahead    the order of the first total's keys, where it is known
  */
-record Query(Pipeline pipeline, Map<String, Formula> formulas, Set<String> wanted, List<String> selected, Known known, Map<String, TableSource> sources, Dialect dialect, Optional<KeysAhead> ahead) {
+record Query(Pipeline pipeline, Map<String, Formula> formulas, Set<String> wanted, List<String> selected, Known known, Map<String, TableSource> sources, Dialect dialect) {
     /** What a column of the table is called beside a computed one of its name. */
     private static final String CATEGORY = "category";
 
@@ -40,12 +39,7 @@ record Query(Pipeline pipeline, Map<String, Formula> formulas, Set<String> wante
         Map<String, Formula> formulas = new LinkedHashMap<>();
         plan.columns().forEach(column -> formulas.put(column.name(), column.formula()));
         formulas.putAll(more);
-        return new Query(plan.pipeline(), formulas, wanted, plan.category().stream().toList(), known, sources, dialect, Optional.empty());
-    }
-
-    /** Without numbers on the rows of a file. */
-    Query ahead(KeysAhead keys) {
-        return new Query(pipeline, formulas, wanted, selected, known, sources, dialect, Optional.of(keys));
+        return new Query(plan.pipeline(), formulas, wanted, plan.category().stream().toList(), known, sources, dialect);
     }
 
     /** The wanted columns and all that they read. */
@@ -118,8 +112,8 @@ record Query(Pipeline pipeline, Map<String, Formula> formulas, Set<String> wante
     }
 
     private String written(Cell cell, String more, List<Fact> facts, boolean telling) {
-        Statement statement = new Statement(dialect, known, ahead.map(keys -> keys.sources(sources)).orElse(sources), telling);
-        SqlSteps steps = new SqlSteps(statement, ahead);
+        Statement statement = new Statement(dialect, known, sources, telling);
+        SqlSteps steps = new SqlSteps(statement);
         Relation rows = steps.rows(pipeline);
         Typing typing = statement.typing(rows.schema());
         Relation made = formulas.isEmpty() ? rows : statement.computed(rows, formulas, typing, "compute");

@@ -38,14 +38,11 @@ import java.util.stream.Stream;
 final class SqlSteps {
     private final Statement statement;
     private final Dialect dialect;
-    private final Optional<KeysAhead> ahead;
     private final List<Fact> facts = new ArrayList<>();
     private Pipeline before;
 
-    /** @param ahead the order of the first total's keys, where it is known */
-    SqlSteps(Statement statement, Optional<KeysAhead> ahead) {
+    SqlSteps(Statement statement) {
         this.statement = statement;
-        this.ahead = ahead;
         this.dialect = statement.dialect();
     }
 
@@ -196,11 +193,6 @@ final class SqlSteps {
         return kind == Kind.TRUTH ? "(" + figure + " = 1)" : figure;
     }
 
-    /** Whether sums are to be the same each time, though rows without numbers are added up by several threads. */
-    private boolean isSteady() {
-        return ahead.filter(known -> known.before().equals(before)).isPresent();
-    }
-
     private Relation totalled(Relation given, Total total, Schema after) {
         boolean placed = total.figures().stream().anyMatch(figure -> figure.fold() == Total.Fold.FIRST || figure.fold() == Total.Fold.LAST);
         Relation over = placed ? statement.numbered(given) : given;
@@ -210,12 +202,13 @@ final class SqlSteps {
         total.by().forEach(key -> columns.put(key, here(over, key)));
         Relation made = statement.relation("rows", after);
         Map<String, String> counts = new LinkedHashMap<>();
+        boolean steady = statement.source(before.source()).spread();
         for (Total.Figure figure : total.figures()) {
             Kind kind = over.schema().field(figure.column()).kind();
             String cell = figure(here(over, figure.column()), kind);
             columns.put(figure.name(), switch (figure.fold()) {
-                case SUM -> isSteady() ? dialect.steadySum(cell) : dialect.sum(cell);
-                case MEAN -> isSteady() ? dialect.steadyMean(cell) : dialect.mean(cell);
+                case SUM -> steady ? dialect.steadySum(cell) : dialect.sum(cell);
+                case MEAN -> steady ? dialect.steadyMean(cell) : dialect.mean(cell);
                 case COUNT -> dialect.cast("COUNT(" + cell + ")", Kind.NUMBER);
                 case LEAST -> truth("MIN(" + cell + ")", kind);
                 case GREATEST -> truth("MAX(" + cell + ")", kind);
@@ -234,19 +227,15 @@ final class SqlSteps {
             count(new Fact.RowsOfAll(), "SUM", "COUNT(*)", made, counts);
         }
         List<String> keys = total.by().stream().map(key -> here(over, key)).toList();
-        Optional<String> place = ahead.filter(known -> isSteady() && !known.isWhole()).map(known -> known.place(keys, dialect));
-        if (place.isPresent()) {
-            count(new Fact.KeysUnseen(), "SUM", "CASE WHEN " + place.get() + " IS NULL THEN 1 ELSE 0 END", made, counts);
-        }
-        return grouped(made, at, keys, place, columns, counts, total.sentence());
+        return grouped(made, at, keys, columns, counts, total.sentence());
     }
 
-    /** One row for each key, in the order in which the keys first stand; where the rows are in none in that of the keys. @param place of a key, where its order is known */
-    private Relation grouped(Relation made, Relation over, List<String> keys, Optional<String> place, Map<String, String> columns, Map<String, String> more, String what) {
+    /** One row for each key, in the order in which the keys first stand; where the rows are in none in that of the keys. */
+    private Relation grouped(Relation made, Relation over, List<String> keys, Map<String, String> columns, Map<String, String> more, String what) {
         List<String> selected = new ArrayList<>();
         made.columns().forEach((column, alias) -> selected.add(columns.get(column) + " AS " + dialect.quoted(alias)));
         more.forEach((alias, cell) -> selected.add(cell + " AS " + dialect.quoted(alias)));
-        String order = over.isOrdered() ? "MIN(" + row(over) + ")" : Stream.concat(place.stream(), keys.stream()).map(key -> key + " NULLS LAST").collect(Collectors.joining(", "));
+        String order = over.isOrdered() ? "MIN(" + row(over) + ")" : keys.stream().map(key -> key + " NULLS LAST").collect(Collectors.joining(", "));
         selected.add((order.isEmpty() ? "1" : "ROW_NUMBER() OVER (ORDER BY " + order + ")") + " AS " + dialect.quoted(made.row()));
         statement.add(made.name(), what, "SELECT " + String.join(",\n    ", selected) + "\n  FROM " + dialect.quoted(over.name()) + " AS " + dialect.quoted("here") + (keys.isEmpty() ? "" : "\n  GROUP BY " + String.join(", ", keys)));
         return made;
@@ -318,7 +307,7 @@ final class SqlSteps {
         for (String column : pivot.columns()) {
             count(new Fact.RowsOfCell(pivot), "MAX", "COUNT(CASE WHEN " + here(over, pivot.names()) + " = " + dialect.text(column) + " THEN 1 END)", made, counts);
         }
-        return grouped(made, over, pivot.by().stream().map(key -> here(over, key)).toList(), Optional.empty(), columns, counts, pivot.sentence());
+        return grouped(made, over, pivot.by().stream().map(key -> here(over, key)).toList(), columns, counts, pivot.sentence());
     }
 
     /** A cell as text, beside a name that a row is given. @throws Unsaid where it is a number */

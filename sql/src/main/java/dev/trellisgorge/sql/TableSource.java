@@ -16,9 +16,9 @@ import java.util.regex.Pattern;
  * @param schema the columns
  * @param rowsBy an expression that grows from row to row; none where the rows are in no order
  * @param copied the table at hand that it is a copy of, which is gone with the connection; none where it is the database's own
- * @param start  how its rows begin, where that is known
+ * @param spread whether several threads bring its rows, in an order that is another each time
  */
-public record TableSource(String from, Schema schema, Optional<String> rowsBy, Optional<Table> copied, Optional<Start> start) {
+public record TableSource(String from, Schema schema, Optional<String> rowsBy, Optional<Table> copied, boolean spread) {
     private static final Pattern PART = Pattern.compile("\"((?:[^\"]|\"\")+)\"|([^.\"]+)");
 
     public TableSource {
@@ -26,30 +26,11 @@ public record TableSource(String from, Schema schema, Optional<String> rowsBy, O
         Objects.requireNonNull(schema, "schema");
         Objects.requireNonNull(rowsBy, "rowsBy");
         Objects.requireNonNull(copied, "copied");
-        Objects.requireNonNull(start, "start");
     }
 
-    /** Of which nothing is known but its columns. */
+    /** Whose rows the database brings itself. */
     public TableSource(String from, Schema schema, Optional<String> rowsBy, Optional<Table> copied) {
-        this(from, schema, rowsBy, copied, Optional.empty());
-    }
-
-    /**
-     * How the rows begin.
-     *
-     * @param unnumbered what stands behind FROM for the same rows in no order
-     * @param rows       the first of them
-     */
-    public record Start(String unnumbered, Table rows) {
-        public Start {
-            Objects.requireNonNull(unnumbered, "unnumbered");
-            Objects.requireNonNull(rows, "rows");
-        }
-    }
-
-    /** The same rows in no order, where their start is known. */
-    TableSource unnumbered() {
-        return start.map(known -> new TableSource(known.unnumbered(), schema, Optional.empty(), copied)).orElse(this);
+        this(from, schema, rowsBy, copied, false);
     }
 
     /** A table as its place is written, which nobody asks a database for. */

@@ -26,7 +26,7 @@ import org.testng.annotations.BeforeClass;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
 
-/** Files that the embedded engine reads: held to the reader here, cell for cell, whoever reads them in the end. */
+/** Files whose rows the embedded engine is given: held to the reader here, cell for cell, whoever reads them in the end. */
 public class EngineFilesTest {
     private static final int ROWS = 3_000;
     private static final List<String> TEXTS = List.of("Fern Pool", "Mill \"Race\"", "Otter, Bend", "it's; --", " Weir ", "Überlauf", "水門 \uD83D\uDC1F", "\\u0041\\n", "{\"a\":[1]}", "null", "NaN", "'", "a/b\\c", "1e5");

@@ -60,6 +60,11 @@ final class EightBytes {
         return Long.numberOfTrailingZeros(marks) >> 3;
     }
 
+    /** The first of them, with zeros behind. @param count below 8 */
+    static long first(long eight, int count) {
+        return eight & (1L << count * Byte.SIZE) - 1;
+    }
+
     /** The digits' values where digits are. */
     static long figures(long eight) {
         return eight ^ ZEROS;

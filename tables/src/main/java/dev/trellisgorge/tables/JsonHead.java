@@ -31,8 +31,13 @@ public record JsonHead(Table rows, boolean lines, Limits limits) implements File
     }
 
     @Override
-    public boolean isOfAll(Path file) {
-        return PlainJson.isPlain(file, this);
+    public PlainRows rows(Path file, Progress progress) {
+        InputFile source = new InputFile(file, file.toString(), progress);
+        try {
+            return JsonParts.of(source, this);
+        } catch (IOException e) {
+            throw source.unreadable(e);
+        }
     }
 
     /**

@@ -1,7 +1,7 @@
 package dev.trellisgorge.tables;
 
 /** A cell or a line that is read with care, and not as it stands. */
-final class NotPlain extends Exception {
+public final class NotPlain extends Exception {
     private static final long serialVersionUID = 1;
 
     NotPlain() {

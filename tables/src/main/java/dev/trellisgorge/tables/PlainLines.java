@@ -6,7 +6,6 @@ import dev.trellisgorge.table.Kind;
 import java.time.DateTimeException;
 import java.time.LocalDate;
 import java.util.List;
-import java.util.Optional;
 import java.util.stream.IntStream;
 import java.util.stream.LongStream;
 
@@ -14,8 +13,10 @@ import java.util.stream.LongStream;
  * Reads lines of delimited text from bytes, as long as every cell is as plain as can be: a number without a code's leading zero, a sign but a
  * minus or an exponent; a day as ISO 8601 writes it; a text of signs that stand for themselves, on one line. What is not is never read.
  * Of one thread.
+ *
+ * @param <T> what a text is kept as
  */
-final class PlainLines {
+final class PlainLines<T> {
     private static final int MOST_DIGITS = 18;
     private static final int MOST_DECIMALS = 17;
     /** So many digits are exact in a double, as are the powers of ten up to 22. */
@@ -36,9 +37,10 @@ final class PlainLines {
     private final long delimiters;
     private final Kind[] kinds;
     private final int longest;
-    private final KnownTexts[] known;
-    private Optional<Cells> cells;
-    private int first;
+    private final List<KnownTexts<T>> known;
+    private double[][] figures;
+    private T[][] texts;
+    private int into;
     private double[] sums;
     private final byte[] classes;
     private final byte[] classesInQuotes;
@@ -48,6 +50,8 @@ final class PlainLines {
     private int ends;
 
     private byte[] bytes;
+    private int at;
+    private int end;
     private boolean quotesInside;
     /** Some months that were met, by a number that is made of their signs. */
     private final Month[] months = new Month[MONTHS];
@@ -61,7 +65,7 @@ final class PlainLines {
     private record Month(long signs, long eve, int days) {
     }
 
-    PlainLines(TextHead head) {
+    PlainLines(TextHead head, KnownTexts.Maker<T> maker) {
         List<Field> fields = head.fields();
         this.delimiter = (byte) head.delimiter();
         this.delimiters = EightBytes.of(delimiter);
@@ -72,10 +76,7 @@ final class PlainLines {
         classesInQuotes['\r'] = REFUSED;
         classesInQuotes['"'] = PLAIN; // the second one of two
         this.longest = head.limits().characters();
-        this.known = new KnownTexts[kinds.length];
-        for (int i = 0; i < kinds.length; i++) {
-            known[i] = new KnownTexts();
-        }
+        this.known = fields.stream().map(field -> new KnownTexts<>(maker)).toList();
     }
 
     /** What each byte of a text is. */
@@ -91,57 +92,60 @@ final class PlainLines {
     }
 
     /**
-     * Room for the cells of a whole file. Threads write to rows of their own.
-     *
-     * @param figures of each column of numbers or days; null of others
-     * @param texts   of each column of texts; null of others
-     */
-    record Cells(double[][] figures, String[][] texts) {
-        static Cells of(List<Field> fields, int rows) {
-            Cells cells = new Cells(new double[fields.size()][], new String[fields.size()][]);
-            for (int i = 0; i < fields.size(); i++) {
-                if (fields.get(i).kind() == Kind.TEXT) {
-                    cells.texts[i] = new String[rows];
-                } else {
-                    cells.figures[i] = new double[rows];
-                }
-            }
-            return cells;
-        }
-    }
-
-    /**
-     * What was read.
-     *
-     * @param sums    of each column of numbers
-     * @param returns how many of the lines end in a carriage return and a line feed
-     * @param ends    how many of them end at all
-     */
-    record Part(int rows, double[] sums, int returns, int ends) {
-    }
-
-    /**
-     * Reads whole lines.
+     * Takes whole lines to be read next.
      *
      * @param lines    and as many zeros behind as {@link EightBytes} asks for
-     * @param end      where the last one ends
-     * @param into     where the cells are kept; nowhere where it is empty
-     * @param firstRow of them
-     * @throws NotPlain at the first cell that is not
+     * @param linesEnd where the last one ends
      */
-    Part read(byte[] lines, int end, Optional<Cells> into, int firstRow) throws NotPlain {
+    void take(byte[] lines, int linesEnd) {
         bytes = lines;
-        cells = into;
-        first = firstRow;
+        at = 0;
+        end = linesEnd;
         rows = 0;
         returns = 0;
         ends = 0;
         sums = new double[kinds.length];
-        int at = 0;
-        while (at < end) {
+    }
+
+    /** Whether all of them have been read. */
+    boolean isAtEnd() {
+        return at >= end;
+    }
+
+    /**
+     * Reads some rows of them.
+     *
+     * @param first where the first one is kept
+     * @return how many
+     * @throws NotPlain at the first cell that is not
+     */
+    int read(Cells<T> cells, int first, int most) throws NotPlain {
+        figures = cells.figures();
+        texts = cells.texts();
+        into = first;
+        while (at < end && into - first < most) {
             at = row(at, end);
+            into++;
         }
-        return new Part(rows, sums, returns, ends);
+        rows += into - first;
+        return into - first;
+    }
+
+    /** How many rows have been read of these lines. */
+    int rows() {
+        return rows;
+    }
+
+    /** Of each column of numbers in them. */
+    double[] sums() {
+        return sums;
+    }
+
+    /** @param inReturns whether lines end in a carriage return and a line feed @throws NotPlain where one of them ends otherwise */
+    void refuseOtherEnds(boolean inReturns) throws NotPlain {
+        if (returns != (inReturns ? ends : 0)) {
+            throw new NotPlain();
+        }
     }
 
     /** @return where the next one starts */
@@ -159,7 +163,6 @@ final class PlainLines {
         if (i - start > LONGEST_LINE) {
             throw new NotPlain();
         }
-        rows++;
         return i;
     }
 
@@ -183,8 +186,8 @@ final class PlainLines {
         }
         boolean missing = from == to || classes[bytes[from] & 0xff] == STOP && !quoted;
         int stop = missing ? from : kind == Kind.NUMBER ? number(from, to) : day(from, to);
-        if (cells.isPresent()) {
-            cells.get().figures()[column][first + rows] = missing ? Double.NaN : figure;
+        if (figures[column] != null) {
+            figures[column][into] = missing ? Double.NaN : figure;
         }
         sums[column] += missing ? 0 : figure;
         return stop;
@@ -321,7 +324,39 @@ final class PlainLines {
         }
     }
 
+    /** Of up to fifteen plain signs in one go; of others sign by sign. */
     private int text(int column, int from, int to, boolean quoted) throws NotPlain {
+        byte[] line = bytes;
+        if (quoted || line[from] == ' ') {
+            return longText(column, from, to, quoted);
+        }
+        long first = EightBytes.at(line, from);
+        long stops = EightBytes.stops(first, delimiters);
+        long second = 0;
+        int count;
+        if (stops != 0) {
+            count = EightBytes.before(stops);
+            first = EightBytes.first(first, count);
+        } else {
+            second = EightBytes.at(line, from + Long.BYTES);
+            stops = EightBytes.stops(second, delimiters);
+            count = Long.BYTES + EightBytes.before(stops);
+            if (count > KnownTexts.SHORT) {
+                return longText(column, from, to, false);
+            }
+            second = EightBytes.first(second, count - Long.BYTES);
+        }
+        int stop = from + count;
+        if (stop < to && classes[line[stop] & 0xff] != STOP || stop > to || count > longest) {
+            return longText(column, from, to, false);
+        }
+        if (texts[column] != null) {
+            texts[column][into] = count == 0 ? null : known.get(column).text(line, from, stop, first, second);
+        }
+        return stop;
+    }
+
+    private int longText(int column, int from, int to, boolean quoted) throws NotPlain {
         byte[] line = bytes;
         byte[] each = quoted ? classesInQuotes : classes;
         int seen = 0;
@@ -345,14 +380,16 @@ final class PlainLines {
         if (seen == SPACE || !odd && i - from > longest) {
             throw new NotPlain();
         }
-        if (i > from && (odd || cells.isPresent())) {
-            String text = known[column].text(line, from, i, !odd, quoted && quotesInside);
-            if (odd && !known[column].lastWasKnown()) {
-                refuseOdd(text);
+        boolean wanted = texts[column] != null;
+        T text = null;
+        if (i > from && (odd || wanted)) {
+            text = known.get(column).text(line, from, i, !odd, quoted && quotesInside);
+            if (odd && !known.get(column).lastWasKnown()) {
+                refuseOdd(KnownTexts.string(line, from, i, false, quoted && quotesInside));
             }
-            if (cells.isPresent()) {
-                cells.get().texts()[column][first + rows] = text;
-            }
+        }
+        if (wanted) {
+            texts[column][into] = text;
         }
         return i;
     }

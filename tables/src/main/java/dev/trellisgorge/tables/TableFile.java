@@ -44,7 +44,7 @@ public final class TableFile {
     /** A large file is read in parts side by side, for as long as it is plain. */
     private static Table text(String name, InputFile source, Layout layout) {
         Optional<TextHead> head = size(source.path()) >= LARGE ? TextHead.of(source.path(), layout) : Optional.empty();
-        return head.flatMap(plain -> PlainText.read(name, source, plain)).orElseGet(() -> DelimitedText.read(name, source, layout));
+        return head.flatMap(plain -> PlainTable.read(name, source, plain)).orElseGet(() -> DelimitedText.read(name, source, layout));
     }
 
     private static long size(Path file) {

@@ -42,8 +42,13 @@ public record TextHead(char delimiter, Table rows, List<String> last, Limits lim
     }
 
     @Override
-    public boolean isOfAll(Path file) {
-        return PlainText.isPlain(file, this);
+    public PlainRows rows(Path file, Progress progress) {
+        InputFile source = new InputFile(file, file.toString(), progress);
+        try {
+            return TextParts.of(source, this);
+        } catch (IOException e) {
+            throw source.unreadable(e);
+        }
     }
 
     /**

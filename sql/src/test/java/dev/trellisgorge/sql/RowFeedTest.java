@@ -40,8 +40,8 @@ import org.testng.annotations.BeforeClass;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
 
-/** Totals of text files that the engine reads: in the order of the file, whether its first rows tell that order or not. */
-public class KeysAheadTest {
+/** Rows of files and tables that the embedded engine is given: in their order, whichever threads bring them. */
+public class RowFeedTest {
     /** More than the first rows that are looked at. */
     private static final int ROWS = 5_000;
     private static final List<String> STATIONS = List.of("Mill Race", "Fern Pool", "Otter Bend", "Überlauf", "");
@@ -93,37 +93,34 @@ public class KeysAheadTest {
     Object[][] files() {
         String late = row("Weir", 3);
         return new Object[][] {
-            {"keys that are all in the first rows", mixed(), of(TOTAL), true},
-            {"one that comes late stands last", mixed() + late, of(TOTAL), true},
-            {"of two that come late the order is found", mixed() + late + row("Alder Gate", 4) + late, of(TOTAL), true},
-            {"blocks", blocks(), of(TOTAL), false},
-            {"a condition before it", mixed(), of(new Keep(Formulas.column("mwh").above(Formulas.number(480))), TOTAL), true},
-            {"a condition of all rows", mixed(), of(new Keep(Formulas.column("mwh").atLeast(Formulas.max(Formulas.column("mwh")).times(Formulas.number(0.5)))), TOTAL), false},
-            {"several keys of other kinds", mixed(), of(new Derive("much", Formulas.column("mwh").above(Formulas.number(250))), total("gauge", "much", "station")), true},
-            {"periods", mixed(), of(PeriodOf.of("day", CalendarUnit.MONTH, "month"), total("month", "station")), true},
-            {"days, too many to list", mixed(), of(new Derive("of", Formulas.column("mwh")), total("day", "station", "of")), false},
-            {"another table at hand", mixed(), of(new Join(Pipeline.of("rivers"), Map.of("station", "station"), Join.Way.INNER, false), total("river")), true},
-            {"columns that become rows", mixed(), of(new Unpivot(List.of("gauge", "mwh"), "what", "figure"), new Total(List.of("what", "station"), List.of(new Total.Figure("figure", Total.Fold.MEAN, "mean")))), true},
-            {"a total of all", mixed(), of(total()), true},
-            {"a slice that the first rows lack", mixed() + late, of(new Slice("station", new Cut.OneOf(List.of(Formulas.text("Weir")))), TOTAL), false},
-            {"the first cell of each key", mixed(), of(new Total(List.of("station"), List.of(new Total.Figure("mwh", Total.Fold.FIRST, "mwh")))), false},
-            {"rows in an order", mixed(), of(new Order(Formulas.column("mwh"), true), TOTAL), false},
-            {"the first rows", mixed(), of(new Top(3_000), TOTAL), false},
-            {"steps after it", mixed() + late, of(TOTAL, new Order(Formulas.column("mwh"), true), new Top(3)), true},
-            {"no total", mixed(), of(new Keep(Formulas.column("mwh").above(Formulas.number(480)))), false},
+            {"keys again and again", mixed(), of(TOTAL)},
+            {"a key that comes late", mixed() + late, of(TOTAL)},
+            {"two that come late", mixed() + late + row("Alder Gate", 4) + late, of(TOTAL)},
+            {"blocks", blocks(), of(TOTAL)},
+            {"a condition before it", mixed(), of(new Keep(Formulas.column("mwh").above(Formulas.number(480))), TOTAL)},
+            {"a condition of all rows", mixed(), of(new Keep(Formulas.column("mwh").atLeast(Formulas.max(Formulas.column("mwh")).times(Formulas.number(0.5)))), TOTAL)},
+            {"several keys of other kinds", mixed(), of(new Derive("much", Formulas.column("mwh").above(Formulas.number(250))), total("gauge", "much", "station"))},
+            {"periods", mixed(), of(PeriodOf.of("day", CalendarUnit.MONTH, "month"), total("month", "station"))},
+            {"many keys", mixed(), of(new Derive("of", Formulas.column("mwh")), total("day", "station", "of"))},
+            {"another table at hand", mixed(), of(new Join(Pipeline.of("rivers"), Map.of("station", "station"), Join.Way.INNER, false), total("river"))},
+            {"columns that become rows", mixed(), of(new Unpivot(List.of("gauge", "mwh"), "what", "figure"), new Total(List.of("what", "station"), List.of(new Total.Figure("figure", Total.Fold.MEAN, "mean"))))},
+            {"a total of all", mixed(), of(total())},
+            {"a slice that stands in the last row alone", mixed() + late, of(new Slice("station", new Cut.OneOf(List.of(Formulas.text("Weir")))), TOTAL)},
+            {"the first cell of each key", mixed(), of(new Total(List.of("station"), List.of(new Total.Figure("mwh", Total.Fold.FIRST, "mwh"))))},
+            {"rows in an order", mixed(), of(new Order(Formulas.column("mwh"), true), TOTAL)},
+            {"the first rows", mixed(), of(new Top(3_000), TOTAL)},
+            {"steps after it", mixed() + late, of(TOTAL, new Order(Formulas.column("mwh"), true), new Top(3))},
+            {"rows as they are", mixed() + mixed().substring("station,day,mwh,gauge\n".length()).repeat(14) + late, of()},
+            {"no total", mixed(), of(new Keep(Formulas.column("mwh").above(Formulas.number(480))))},
         };
     }
 
     @Test(dataProvider = "files")
-    public void totalsAreInTheOrderOfTheFile(String what, String text, Pipeline pipeline, boolean ahead) {
+    public void totalsAreInTheOrderOfTheFile(String what, String text, Pipeline pipeline) {
         Path file = folder.file("generation.csv", text);
         FileHead head = FileHead.of(file, Layout.FOUND).orElseThrow();
         List<DatabaseTable> tables = List.of(new DatabaseTable("generation", new DatabaseTable.InFile(file, head, Optional.empty()), Optional.empty()), DatabaseTable.of(RIVERS));
         Table expected = Executor.of(Map.of("generation", TableFile.read("generation", file), "rivers", RIVERS), Settings.NONE).run(pipeline);
-        try (JdbcSession session = new JdbcSession(Login.to("jdbc:duckdb:").open(Place.of("")), Login.to("jdbc:duckdb:"), Dialect.DUCKDB)) {
-            Map<String, TableSource> sources = session.sources(tables);
-            assertThat(KeysAhead.of(pipeline, sources, Settings.NONE).isPresent()).as(what).isEqualTo(ahead);
-        }
         try (Database database = Database.open(Login.to("jdbc:duckdb:"), Dialect.DUCKDB, tables, Settings.NONE, true)) {
             Table found = database.run(pipeline);
             assertThat(written(found)).as(what).isEqualTo(written(expected));

@@ -1,102 +1,117 @@
 package dev.trellisgorge.tables;
 
-import com.fasterxml.jackson.core.JsonFactory;
 import com.fasterxml.jackson.core.JsonParser;
-import com.fasterxml.jackson.core.JsonProcessingException;
 import com.fasterxml.jackson.core.JsonToken;
-import com.fasterxml.jackson.core.StreamReadConstraints;
-import com.fasterxml.jackson.core.StreamReadFeature;
 import dev.trellisgorge.table.Field;
 import dev.trellisgorge.table.Kind;
 import java.io.IOException;
-import java.io.InputStream;
-import java.nio.file.Path;
+import java.nio.charset.StandardCharsets;
+import java.time.LocalDate;
 import java.time.Month;
 import java.time.Year;
+import java.util.Arrays;
 import java.util.List;
 import java.util.stream.IntStream;
 
 /**
- * Looks through a JSON file of rows for what an engine would read otherwise than {@link JsonTable}: keys that the first rows did not have, or that a row has
- * twice; cells of another kind than those of the first rows; texts with signs that can't be seen; what is nested. Of one reading.
+ * Reads rows of JSON, as long as there is nothing to tell of them: no keys that the first rows did not have, or that a row has twice; no cells of
+ * another kind than those of the first rows; no texts with signs that can't be seen; nothing nested. Of one thread.
  */
-final class PlainJson {
+final class JsonRows {
     private static final int DAY = 10;
     private static final char DELETE = 0x7f;
 
-    private final JsonParser parser;
-    private final JsonHead head;
     private final List<Field> fields;
+    private final boolean lines;
     private final char[][] last;
     private final int[] lengths;
-    private final double[] sums;
     private final long[] rowOf;
+    private double[] sums;
+    private JsonParser parser;
     private long rows;
+    private boolean atEnd;
+    private Cells<byte[]> cells;
+    private int into;
 
-    private PlainJson(JsonParser parser, JsonHead head) {
-        this.parser = parser;
-        this.head = head;
-        this.fields = head.fields();
+    /** @param lines whether each row stands on a line of its own; else they are the items of an array */
+    JsonRows(List<Field> fields, boolean lines) {
+        this.fields = fields;
+        this.lines = lines;
         this.last = new char[fields.size()][DAY];
         this.lengths = new int[fields.size()];
-        this.sums = new double[fields.size()];
         this.rowOf = new long[fields.size()];
     }
 
-    /** Lines are looked through side by side, as that takes longer than what an engine does with them meanwhile. */
-    static boolean isPlain(Path file, JsonHead head) {
-        InputFile source = new InputFile(file, file.toString(), Progress.NONE);
-        JsonFactory factory = JsonFactory.builder().enable(StreamReadFeature.USE_FAST_DOUBLE_PARSER).streamReadConstraints(StreamReadConstraints.builder().maxStringLength(head.limits().characters()).build()).build();
-        try {
-            return head.lines() ? areLines(source, head, factory) : isArray(source, head, factory);
-        } catch (JsonProcessingException e) {
-            return false; // whoever reads it says what is wrong
-        } catch (IOException e) {
-            throw source.unreadable(e);
+    /** Takes what is to be read next. @throws NotPlain where it is to be an array, and is none */
+    void take(JsonParser next) throws IOException, NotPlain {
+        parser = next;
+        rows = 0;
+        atEnd = false;
+        sums = new double[fields.size()];
+        Arrays.fill(rowOf, 0);
+        if (!lines) {
+            refuseUnless(parser.nextToken() == JsonToken.START_ARRAY);
         }
     }
 
-    private static boolean isArray(InputFile source, JsonHead head, JsonFactory factory) throws IOException {
-        try (InputStream in = source.open(); JsonParser parser = factory.createParser(in)) {
-            PlainJson rows = new PlainJson(parser, head);
-            return parser.nextToken() == JsonToken.START_ARRAY && rows.areRows(JsonToken.END_ARRAY) && parser.nextToken() == null && isPlain(List.of(rows));
-        }
+    /** Whether all of it has been read. */
+    boolean isAtEnd() {
+        return atEnd;
     }
 
-    private static boolean areLines(InputFile source, JsonHead head, JsonFactory factory) throws IOException {
-        try (LineParts parts = new LineParts(source, false, Runtime.getRuntime().availableProcessors())) {
-            return parts.each((lines, end, part) -> {
-                try (JsonParser parser = factory.createParser(lines, 0, end)) {
-                    PlainJson rows = new PlainJson(parser, head);
-                    if (!rows.areRows(null)) {
-                        throw new NotPlain();
-                    }
-                    return rows;
-                }
-            }).filter(PlainJson::isPlain).isPresent();
-        }
-    }
-
-    /** Whether all parts together are no more than is read, and do not end in a total. */
-    private static boolean isPlain(List<PlainJson> parts) {
-        PlainJson last = parts.get(parts.size() - 1);
-        long rows = parts.stream().mapToLong(part -> part.rows).sum();
-        double[] sums = IntStream.range(0, last.fields.size()).mapToDouble(i -> parts.stream().mapToDouble(part -> part.sums[i]).sum()).toArray();
-        return last.rows > 0 && rows * last.fields.size() <= last.head.limits().cells() && !LastRow.mayBeTotal(last.fields, last.lastRow(), sums, rows);
-    }
-
-    private boolean areRows(JsonToken end) throws IOException {
-        for (JsonToken token = parser.nextToken(); token != end; token = parser.nextToken()) {
-            rows++;
-            if (token != JsonToken.START_OBJECT || head.lines() && !isOnItsLine() || !isRow() || head.lines() && !isOnItsLine()) {
-                return false;
+    /** Reads some rows. @return how many @throws NotPlain at the first that is not */
+    int read(Cells<byte[]> kept, int most) throws IOException, NotPlain {
+        cells = kept;
+        for (into = 0; into < most; into++) {
+            JsonToken token = parser.nextToken();
+            if (token == (lines ? null : JsonToken.END_ARRAY)) {
+                atEnd = true;
+                refuseUnless(lines || parser.nextToken() == null);
+                return into;
             }
+            rows++;
+            refuseUnless(token == JsonToken.START_OBJECT && isOnItsLine());
+            emptied();
+            refuseUnless(isRow() && isOnItsLine());
         }
-        return true;
+        return into;
+    }
+
+    private static void refuseUnless(boolean plain) throws NotPlain {
+        if (!plain) {
+            throw new NotPlain();
+        }
+    }
+
+    /** How many rows have been read of what was taken last. */
+    long rows() {
+        return rows;
+    }
+
+    /** Of each column of numbers in them. */
+    double[] sums() {
+        return sums;
     }
 
     private boolean isOnItsLine() {
-        return parser.currentTokenLocation().getLineNr() == rows;
+        return !lines || parser.currentTokenLocation().getLineNr() == rows;
+    }
+
+    /** Cells without a key are missing. */
+    private void emptied() {
+        for (int column = 0; column < rowOf.length; column++) {
+            if (cells.figures()[column] != null) {
+                cells.figures()[column][into] = Double.NaN;
+            } else if (cells.texts()[column] != null) {
+                cells.texts()[column][into] = null;
+            }
+        }
+    }
+
+    private void figure(int column, double figure) {
+        if (cells.figures()[column] != null) {
+            cells.figures()[column][into] = figure;
+        }
     }
 
     private boolean isRow() throws IOException {
@@ -126,7 +141,7 @@ final class PlainJson {
     private boolean isCell(JsonToken token, int column) throws IOException {
         return switch (token) {
             case VALUE_NULL -> isMissing(column);
-            case VALUE_TRUE, VALUE_FALSE -> fields.get(column).kind() == Kind.TRUTH;
+            case VALUE_TRUE, VALUE_FALSE -> fields.get(column).kind() == Kind.TRUTH && isTruth(token, column);
             case VALUE_NUMBER_INT, VALUE_NUMBER_FLOAT -> fields.get(column).kind() == Kind.NUMBER && isNumber(column);
             case VALUE_STRING -> fields.get(column).kind() == Kind.TEXT ? isText(column) : fields.get(column).kind() == Kind.DATE && isDay(column);
             default -> false;
@@ -138,9 +153,15 @@ final class PlainJson {
         return true;
     }
 
+    private boolean isTruth(JsonToken token, int column) {
+        figure(column, token == JsonToken.VALUE_TRUE ? 1 : 0);
+        return true;
+    }
+
     private boolean isNumber(int column) throws IOException {
         double figure = parser.getDoubleValue();
         sums[column] += figure;
+        figure(column, figure);
         char first = kept(column)[0];
         return !Double.isInfinite(figure) && (figure != 0 || first != '-'); // a zero has no sign here
     }
@@ -153,7 +174,11 @@ final class PlainJson {
         int year = number(text, 0, 4);
         int month = number(text, 5, 7);
         int day = number(text, 8, DAY);
-        return year >= 0 && month >= 1 && month <= 12 && day >= 1 && day <= Month.of(month).length(Year.isLeap(year));
+        boolean known = year >= 0 && month >= 1 && month <= 12 && day >= 1 && day <= Month.of(month).length(Year.isLeap(year));
+        if (known) {
+            figure(column, LocalDate.of(year, month, day).toEpochDay());
+        }
+        return known;
     }
 
     /** @return below 0 where a sign is no digit */
@@ -170,14 +195,30 @@ final class PlainJson {
         char[] text = kept(column);
         int length = lengths[column];
         boolean seen = length == 0;
+        boolean ascii = true;
         for (int i = 0; i < length; i++) {
             char sign = text[i];
             if (sign < ' ' || sign >= DELETE && !isPlain(text, i, length)) {
                 return false;
             }
+            ascii &= sign < DELETE;
             seen |= sign > ' ' && (sign < DELETE || !Character.isSpaceChar(sign) && !Character.isWhitespace(sign));
         }
+        if (cells.texts()[column] != null && length > 0) {
+            cells.texts()[column][into] = utf8(text, length, ascii);
+        }
         return seen;
+    }
+
+    private static byte[] utf8(char[] text, int length, boolean ascii) {
+        if (!ascii) {
+            return new String(text, 0, length).getBytes(StandardCharsets.UTF_8);
+        }
+        byte[] bytes = new byte[length];
+        for (int i = 0; i < length; i++) {
+            bytes[i] = (byte) text[i];
+        }
+        return bytes;
     }
 
     private static boolean isPlain(char[] text, int at, int length) {
@@ -197,7 +238,8 @@ final class PlainJson {
         return last[column];
     }
 
-    private List<String> lastRow() {
+    /** The row that was read last, as it stands. */
+    List<String> lastRow() {
         return IntStream.range(0, last.length).mapToObj(i -> rowOf[i] == rows ? new String(last[i], 0, lengths[i]) : "").toList();
     }
 }
