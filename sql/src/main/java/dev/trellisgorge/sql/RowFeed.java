@@ -70,7 +70,7 @@ final class RowFeed implements DuckDBTableFunction<RowFeed, RowFeed.Scan, RowFee
         return new RowFeed(table.place(), table.schema().fields(), progress -> new TableRows(table), true);
     }
 
-    /** A reading of the file for one statement. @param columns that are wanted, by their places @param end told when it ends */
+    /** A reading of all rows for one statement. @param columns that are wanted, by their places @param end told when it ends */
     record Scan(PlainRows rows, int[] columns, Runnable end) implements DuckDBTableFunctionState {
         @Override
         public void close() throws IOException {
@@ -85,7 +85,7 @@ final class RowFeed implements DuckDBTableFunction<RowFeed, RowFeed.Scan, RowFee
         private Cells<byte[]> cells;
     }
 
-    /** The engine calls the rows so from now on; each has the columns of the file, called c0, c1 and so on, and its number. */
+    /** The engine calls the rows so from now on; each has its columns, called c0, c1 and so on, and its number. */
     void register(Connection connection, String name) throws SQLException {
         try (DuckDBTableFunctionBuilder builder = DuckDBFunctions.tableFunction()) {
             builder.withName(name).withProjectionPushdown().withFunction(this).register(connection);
@@ -165,7 +165,13 @@ final class RowFeed implements DuckDBTableFunction<RowFeed, RowFeed.Scan, RowFee
 
     @Override
     public Scan init(DuckDBTableFunctionInitInfo asked) {
-        PlainRows scanned = Optional.ofNullable(begun.getAndSet(null)).orElseGet(() -> rows.apply(this::told));
+        PlainRows scanned;
+        try {
+            scanned = Optional.ofNullable(begun.getAndSet(null)).orElseGet(() -> rows.apply(this::told));
+        } catch (BadInput e) {
+            failed = Optional.of(e);
+            throw e;
+        }
         asked.setMaxThreads(scanned.mostReaders());
         return new Scan(scanned, IntStream.range(0, (int) asked.getColumnCount()).map(i -> (int) asked.getColumnIndex(i)).toArray(), () -> share = OptionalDouble.empty());
     }
@@ -186,7 +192,7 @@ final class RowFeed implements DuckDBTableFunction<RowFeed, RowFeed.Scan, RowFee
             failed = Optional.of(e);
             throw e;
         } catch (OutOfMemoryError e) {
-            failed = Optional.of(Memory.ended(place, "its rows", "give Java more"));
+            failed = Optional.of(Memory.ended(place, "a part of the file", "run fewer things at a time"));
             throw e;
         }
     }
@@ -200,7 +206,9 @@ final class RowFeed implements DuckDBTableFunction<RowFeed, RowFeed.Scan, RowFee
         for (int i = 0; i < scan.columns().length && count > 0; i++) {
             give(scan.columns()[i], reader, count, into.vector(i));
         }
-        whole |= count == 0 && scan.rows().isWhole();
+        if (count == 0 && scan.rows().isWhole()) {
+            whole = true;
+        }
         return count;
     }
 

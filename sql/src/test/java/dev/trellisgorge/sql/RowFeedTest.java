@@ -1,10 +1,11 @@
 package dev.trellisgorge.sql;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import dev.trellisgorge.formula.Formulas;
 import dev.trellisgorge.formula.Settings;
-import dev.trellisgorge.problem.Place;
+import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.shape.Cut;
 import dev.trellisgorge.shape.Derive;
 import dev.trellisgorge.shape.Executor;
@@ -27,8 +28,11 @@ import dev.trellisgorge.tables.Layout;
 import dev.trellisgorge.tables.Login;
 import dev.trellisgorge.tables.TableFile;
 import dev.trellisgorge.test.Folder;
+import java.io.IOException;
 import java.math.BigDecimal;
+import java.nio.file.Files;
 import java.nio.file.Path;
+import java.nio.file.StandardOpenOption;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -125,6 +129,40 @@ public class RowFeedTest {
             Table found = database.run(pipeline);
             assertThat(written(found)).as(what).isEqualTo(written(expected));
             assertThat(found.notes()).hasToString(expected.notes().toString());
+        }
+    }
+
+    private static Database over(Path file) {
+        DatabaseTable table = new DatabaseTable("generation", new DatabaseTable.InFile(file, FileHead.of(file, Layout.FOUND).orElseThrow(), Optional.empty()), Optional.empty());
+        return Database.open(Login.to("jdbc:duckdb:"), Dialect.DUCKDB, List.of(table), Settings.NONE, false);
+    }
+
+    @Test
+    public void aFileThatIsGoneIsTold() throws IOException {
+        Path file = folder.file("gone.csv", mixed());
+        try (Database database = over(file)) {
+            assertThat(database.run(of(TOTAL)).rowCount()).isEqualTo(STATIONS.size());
+            Files.delete(file);
+            assertThatThrownBy(() -> database.run(of(TOTAL))).isInstanceOf(BadInput.class).hasMessageEndingWith("gone.csv: there is no such file");
+        }
+    }
+
+    @Test
+    public void aFileThatIsNoMorePlainIsReadOtherwise() throws IOException {
+        Path file = folder.file("changed.csv", mixed());
+        try (Database database = over(file)) {
+            assertThat(database.run(of(TOTAL)).rowCount()).isEqualTo(STATIONS.size());
+            Files.writeString(file, "Weir,2031-01-01,1_000,1\n", StandardOpenOption.APPEND);
+            assertThatThrownBy(() -> database.run(of(TOTAL))).isInstanceOf(ReadOtherwise.class);
+        }
+    }
+
+    /** The engine stops at the rows that are asked for; those behind may still be read otherwise. */
+    @Test
+    public void aRowThatNoStatementNeedsIsLookedAtToo() {
+        Path file = folder.file("late.csv", mixed() + mixed().substring("station,day,mwh,gauge\n".length()).repeat(40) + "Weir,2031-01-01,1_000,1\n");
+        try (Database database = over(file)) {
+            assertThatThrownBy(() -> database.run(of(new Top(3)))).isInstanceOf(ReadOtherwise.class);
         }
     }
 
