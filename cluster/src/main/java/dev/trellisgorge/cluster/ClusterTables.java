@@ -104,7 +104,7 @@ final class ClusterTables {
     private TableSource viewed(Dataset<Row> rows, Schema schema, String number, Optional<Table> copied) {
         String view = "raw " + ++views;
         rows.createOrReplaceTempView(Dialect.SPARK.quoted(view));
-        return new TableSource(Dialect.SPARK.quoted(view), schema, Optional.of(Dialect.SPARK.quoted(number)), copied);
+        return new TableSource(Dialect.SPARK.quoted(view), schema, Optional.of(Dialect.SPARK.quoted(number)), copied, true);
     }
 
     /** The workers have the file too, or see it at the same place. */

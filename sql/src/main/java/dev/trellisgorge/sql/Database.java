@@ -212,9 +212,9 @@ public final class Database implements Executor, AutoCloseable {
         return LabelTexts.beside(plan, (texts, wanted) -> query(plan, texts, wanted)).withValues();
     }
 
-    /** The tables that a plan reads and that are copied for this connection alone, so that no statement and no view can name them. */
+    /** The tables that a plan reads and that this connection alone has, so that no statement and no view can name them. */
     public List<String> copies(Plan plan) {
-        return sources.entrySet().stream().filter(source -> source.getValue().copied().isPresent() && reads(plan.pipeline(), source.getKey())).map(Map.Entry::getKey).toList();
+        return sources.entrySet().stream().filter(source -> (source.getValue().passing() || source.getValue().copied().isPresent()) && reads(plan.pipeline(), source.getKey())).map(Map.Entry::getKey).toList();
     }
 
     /** The series of a plan that have a label whose text the dialect can't say. */

@@ -202,7 +202,7 @@ final class SqlSteps {
         total.by().forEach(key -> columns.put(key, here(over, key)));
         Relation made = statement.relation("rows", after);
         Map<String, String> counts = new LinkedHashMap<>();
-        boolean steady = statement.source(before.source()).spread();
+        boolean steady = statement.source(before.source()).passing();
         for (Total.Figure figure : total.figures()) {
             Kind kind = over.schema().field(figure.column()).kind();
             String cell = figure(here(over, figure.column()), kind);

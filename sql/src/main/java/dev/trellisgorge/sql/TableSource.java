@@ -12,13 +12,13 @@ import java.util.regex.Pattern;
 /**
  * Where a statement finds the rows of a raw table.
  *
- * @param from   what stands behind FROM
- * @param schema the columns
- * @param rowsBy an expression that grows from row to row; none where the rows are in no order
- * @param copied the table at hand that it is a copy of, which is gone with the connection; none where it is the database's own
- * @param spread whether several threads bring its rows, in an order that is another each time
+ * @param from    what stands behind FROM
+ * @param schema  the columns
+ * @param rowsBy  an expression that grows from row to row; none where the rows are in no order
+ * @param copied  the table at hand that it is a copy of, which is gone with the connection; none where it is the database's own
+ * @param passing whether this connection alone has the rows, which several threads bring in an order that is another each time
  */
-public record TableSource(String from, Schema schema, Optional<String> rowsBy, Optional<Table> copied, boolean spread) {
+public record TableSource(String from, Schema schema, Optional<String> rowsBy, Optional<Table> copied, boolean passing) {
     private static final Pattern PART = Pattern.compile("\"((?:[^\"]|\"\")+)\"|([^.\"]+)");
 
     public TableSource {

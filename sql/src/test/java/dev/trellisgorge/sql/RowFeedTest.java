@@ -5,6 +5,9 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import dev.trellisgorge.formula.Formulas;
 import dev.trellisgorge.formula.Settings;
+import dev.trellisgorge.pattern.Chart;
+import dev.trellisgorge.pattern.Columns;
+import dev.trellisgorge.plan.Plan;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.shape.Cut;
 import dev.trellisgorge.shape.Derive;
@@ -154,6 +157,15 @@ public class RowFeedTest {
             assertThat(database.run(of(TOTAL)).rowCount()).isEqualTo(STATIONS.size());
             Files.writeString(file, "Weir,2031-01-01,1_000,1\n", StandardOpenOption.APPEND);
             assertThatThrownBy(() -> database.run(of(TOTAL))).isInstanceOf(ReadOtherwise.class);
+        }
+    }
+
+    /** A view would outlast the connection, which alone has them. */
+    @Test
+    public void noViewNamesThem() {
+        try (Database database = over(folder.file("generation.csv", mixed()))) {
+            Plan plan = Chart.of("station", Columns.of("mwh")).plan(of(TOTAL), database.known());
+            assertThatThrownBy(() -> database.writeViews(Map.of("v", plan))).isInstanceOf(BadInput.class).hasMessage("table 'generation': is a file, which the database has no table of");
         }
     }
 
