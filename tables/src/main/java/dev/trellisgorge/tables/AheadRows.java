@@ -47,7 +47,7 @@ final class AheadRows implements PlainRows {
     }
 
     private void readAhead(RowReader reader) {
-        long room = Math.min(MOST_CELLS, Runtime.getRuntime().maxMemory() / Double.BYTES / PART_OF_MEMORY) / fields.size() / ROWS_AT_ONCE;
+        long room = Math.max(1, Math.min(MOST_CELLS, Runtime.getRuntime().maxMemory() / Double.BYTES / PART_OF_MEMORY) / fields.size() / ROWS_AT_ONCE);
         try {
             for (int count = 1; count > 0 && isWanted(room);) {
                 Cells<byte[]> cells = Cells.ofBytes(fields, column -> true, ROWS_AT_ONCE);
@@ -97,7 +97,10 @@ final class AheadRows implements PlainRows {
     /** The next rows that were read ahead; none where there are no more of them. */
     private synchronized Optional<Some> next() throws NotPlain {
         asked = true;
-        while (!ended && (read.isEmpty() || !alone) && !closed) {
+        while (!ended && (read.isEmpty() || !alone)) {
+            if (closed) {
+                throw new IllegalStateException("what is read was closed, or its thread interrupted");
+            }
             pause();
         }
         if (read.isEmpty() && failed.isPresent()) {

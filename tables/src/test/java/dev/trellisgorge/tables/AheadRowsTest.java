@@ -101,6 +101,22 @@ public class AheadRowsTest {
         assertThat(rows.isWhole()).isFalse();
     }
 
+    /** A few thousand rows of which are more than there is room for. */
+    @Test
+    public void veryWideRowsComeToo() throws IOException, NotPlain {
+        int columns = 3_000;
+        String row = "{" + IntStream.range(0, columns).mapToObj(i -> "\"c" + i + "\":" + i).collect(Collectors.joining(",")) + "}";
+        Path file = folder.file("wide.json", "[" + (row + ",\n").repeat(99) + row + "]");
+        FileHead head = FileHead.of(file, Layout.FOUND).orElseThrow();
+        try (PlainRows rows = head.rowsAhead(file, Progress.NONE)) {
+            Cells<byte[]> cells = Cells.ofBytes(head.fields(), column -> column == columns - 1, 2_048);
+            RowReader reader = rows.reader();
+            assertThat(reader.read(cells, 2_048)).isEqualTo(100);
+            assertThat(cells.figures()[columns - 1][99]).isEqualTo(columns - 1);
+            assertThat(reader.read(cells, 2_048)).isZero();
+        }
+    }
+
     @Test
     public void aRowThatIsNotPlainIsFoundWhereverItStands() throws IOException {
         String odd = "Weir,2031-01-10,1_000";
