@@ -22,7 +22,6 @@ import org.apache.spark.sql.SparkSession;
 
 /** Statements on a cluster: its workers do what they ask for, and only what they give comes over. */
 final class ClusterSession implements Session {
-
     private final SparkSession spark;
     private final String shown;
     private final Runnable closing;

@@ -46,17 +46,13 @@ final class DatabaseTables implements AutoCloseable {
 
     /** @throws BadInput where a table or a column is not there, or a query is wrong */
     Map<String, TableSource> sources(List<DatabaseTable> tables) throws SQLException {
-        Map<DatabaseTable, TableSource> found = new LinkedHashMap<>();
-        for (DatabaseTable table : tables) {
-            found.put(table, isOfFile(table) ? source(table) : null);
-        }
         if (embedded.isPresent()) {
             EmbeddedProgress.ask(connection);
             embedded.get().lock(files(tables));
         }
         Map<String, TableSource> sources = new LinkedHashMap<>();
         for (DatabaseTable table : tables) {
-            sources.put(table.name(), isOfFile(table) ? found.get(table) : source(table));
+            sources.put(table.name(), source(table));
         }
         return sources;
     }
@@ -74,10 +70,6 @@ final class DatabaseTables implements AutoCloseable {
     @Override
     public void close() {
         feeds.forEach(RowFeed::close);
-    }
-
-    private static boolean isOfFile(DatabaseTable table) {
-        return !(table.rows() instanceof DatabaseTable.Named || table.rows() instanceof DatabaseTable.Asked);
     }
 
     /** What the embedded engine may open, whatever a query names. */

@@ -29,7 +29,7 @@ public enum Dialect {
     private static final String TENS = IntStream.range(0, 5).mapToObj(i -> "(VALUES (0), (1), (2), (3), (4), (5), (6), (7), (8), (9)) AS d" + i + " (n)").collect(Collectors.joining(" CROSS JOIN "));
     private static final String DIGITS = "(d0.n + d1.n * 10 + d2.n * 100 + d3.n * 1000 + d4.n * 10000)";
 
-    /** A unit that the large parts of figures are whole numbers of, and one that the others are measured in. */
+    /** So many units, which are added up as whole numbers, make one. */
     private static final String FINE = "65536e0";
     private static final int GROUP = 3;
     private static final int MOST_GROUPS = 6;

@@ -2,7 +2,7 @@ package dev.trellisgorge.sql;
 
 import dev.trellisgorge.problem.Place;
 
-/** A file has cells that the engine reads otherwise than the reader here; what was planned by its first lines is to be planned anew, over what is read here. */
+/** A file has rows that are not plain, or a step that the engine can't say; what was planned by its first lines is to be planned anew, over what is read here as a whole. */
 public final class ReadOtherwise extends RuntimeException {
     private static final long serialVersionUID = 1;
 

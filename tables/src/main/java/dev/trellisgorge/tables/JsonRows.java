@@ -88,7 +88,7 @@ final class JsonRows {
         return rows;
     }
 
-    /** Of each column of numbers in them. */
+    /** The sums of the columns of numbers in them, by the places of the columns. */
     double[] sums() {
         return sums;
     }

@@ -18,7 +18,7 @@ interface PartRows {
     /** How many rows of it have been read. */
     long rows();
 
-    /** Of each column of numbers in them. */
+    /** The sums of the columns of numbers in them, by the places of the columns. */
     double[] sums();
 
     /** The last of them as it stands, where it is known only now. */

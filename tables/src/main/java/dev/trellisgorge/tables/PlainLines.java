@@ -136,7 +136,7 @@ final class PlainLines<T> {
         return rows;
     }
 
-    /** Of each column of numbers in them. */
+    /** The sums of the columns of numbers in them, by the places of the columns. */
     double[] sums() {
         return sums;
     }
