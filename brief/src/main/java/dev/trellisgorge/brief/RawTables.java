@@ -7,6 +7,7 @@ import dev.trellisgorge.problem.Nearest;
 import dev.trellisgorge.problem.Place;
 import dev.trellisgorge.problem.Problems;
 import dev.trellisgorge.sql.DatabaseTable;
+import dev.trellisgorge.sql.JdbcQuery;
 import dev.trellisgorge.sql.ParquetFile;
 import dev.trellisgorge.table.Field;
 import dev.trellisgorge.table.Kind;
@@ -17,7 +18,6 @@ import dev.trellisgorge.tables.FileKind;
 import dev.trellisgorge.tables.Layout;
 import dev.trellisgorge.tables.Login;
 import dev.trellisgorge.tables.Progress;
-import dev.trellisgorge.tables.QueryTable;
 import dev.trellisgorge.tables.TableFile;
 import java.io.IOException;
 import java.nio.file.Files;
@@ -133,7 +133,7 @@ final class RawTables {
             return Optional.empty();
         }
         described.put(name, Schema.of(name, Place.of("table '" + name + "'"), kinds.entrySet().stream().map(column -> Field.of(column.getKey(), column.getValue())).toList()));
-        Optional<DatabaseTable> table = keys.has("table") ? keys.text("table").map(text -> DatabaseTable.named(name, text.value())) : keys.text("query").map(text -> DatabaseTable.asked(name, text.value()));
+        Optional<DatabaseTable> table = keys.has("table") ? keys.text("table").map(text -> DatabaseTable.named(name, text.value())) : keys.text("query").map(text -> DatabaseTable.asked(name, text.value(), trust.queries()));
         return table.map(each -> found(name, each, keys.text("rows-by")));
     }
 
@@ -170,7 +170,7 @@ final class RawTables {
         }
         Login login = new Login(url.get().value(), keys.text("user").map(Text::value), password);
         try {
-            return Optional.of(QueryTable.read(table, login, query.get().value()));
+            return Optional.of(JdbcQuery.read(table, login, RunOn.dialect(login.url()), new DatabaseTable.Asked(query.get().value(), trust.queries())));
         } catch (BadInput e) {
             e.problems().forEach(problem -> problems.add(query.get().place(), problem.toString()));
             return Optional.empty();

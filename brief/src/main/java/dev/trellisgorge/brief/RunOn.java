@@ -48,7 +48,7 @@ public record RunOn(Login login, Dialect dialect) {
         if (isCluster(url) && dialect.filter(other -> other != Dialect.SPARK).isPresent()) {
             throw new BadInput(Place.of(""), "a cluster speaks '" + Dialect.SPARK + "', not '" + dialect.get() + "'");
         }
-        return new RunOn(new Login(jdbc, user, password), dialect.or(() -> spoken(jdbc)).orElse(Dialect.STANDARD));
+        return new RunOn(new Login(jdbc, user, password), dialect.orElseGet(() -> dialect(jdbc)));
     }
 
     static boolean isCluster(String url) {
@@ -60,8 +60,9 @@ public record RunOn(Login login, Dialect dialect) {
         return url.startsWith(SHORT) ? "jdbc:" + url : url;
     }
 
-    private static Optional<Dialect> spoken(String jdbc) {
-        return SPOKEN.entrySet().stream().filter(each -> jdbc.startsWith(each.getKey())).map(Map.Entry::getValue).findFirst();
+    /** What a database speaks, by its URL; the standard where that does not tell. */
+    static Dialect dialect(String jdbc) {
+        return SPOKEN.entrySet().stream().filter(each -> jdbc.startsWith(each.getKey())).map(Map.Entry::getValue).findFirst().orElse(Dialect.STANDARD);
     }
 
     /** Whether no database is asked, of large files neither. */

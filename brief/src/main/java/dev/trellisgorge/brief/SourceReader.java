@@ -93,7 +93,8 @@ final class SourceReader {
     private Database open(RunOn on, RawTables raw, List<DatabaseTable> tables, Settings settings) {
         Mapping data = root.mapping("data").orElseThrow();
         try {
-            Database database = Database.open(on.login(), on.dialect(), tables, settings, overrides.there().tellsAll());
+            Database database = overrides.there().writes() ? Database.openForViews(on.login(), on.dialect(), tables, settings)
+                    : Database.open(on.login(), on.dialect(), tables, settings, overrides.there().tellsAll());
             raw.described().forEach((name, schema) -> schema.fields().forEach(stated -> refuseOther(stated, database.known().sources().get(name), data.mapping(name).orElseThrow())));
             return database;
         } catch (Unsaid unsaid) {

@@ -3,6 +3,7 @@ package dev.trellisgorge.brief;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Nearest;
 import dev.trellisgorge.problem.Place;
+import dev.trellisgorge.sql.query.QueryRights;
 import dev.trellisgorge.tables.Limits;
 import dev.trellisgorge.tables.Login;
 import java.io.IOException;
@@ -49,7 +50,11 @@ public final class Trust {
         /** An environment variable, as a password; any where it is not said. */
         ENVIRONMENT("NAME", false),
         /** Standard input as a table. */
-        INPUT("", false);
+        INPUT("", false),
+        /** A function that may do more than compute, in a query. */
+        FUNCTION("NAME", true),
+        /** Queries that can't be checked. */
+        QUERY("", false);
 
         private final String place;
         private final boolean placeNeeded;
@@ -87,7 +92,7 @@ public final class Trust {
 
     /**
      * This and one thing more, as a user writes it: {@code folder=DIRECTORY}, {@code database}, {@code database=jdbc:URL},
-     * {@code parameter=NAME}, {@code environment=NAME}, {@code input}.
+     * {@code parameter=NAME}, {@code environment=NAME}, {@code input}, {@code function=NAME}, {@code query}.
      *
      * @param base what a folder is relative to
      * @param said where it is written, for messages
@@ -101,8 +106,8 @@ public final class Trust {
         if (place.isEmpty() && (kind.placeNeeded || at >= 0)) {
             throw new BadInput(said, "say which " + kind + " is allowed, as in " + kind + "=" + kind.place);
         }
-        if (kind == Kind.INPUT && at >= 0) {
-            throw new BadInput(said, "'input' takes no value");
+        if ((kind == Kind.INPUT || kind == Kind.QUERY) && at >= 0) {
+            throw new BadInput(said, "'" + kind + "' takes no value");
         }
         if (kind != Kind.FOLDER) {
             return allowing(kind, place);
@@ -172,6 +177,11 @@ public final class Trust {
             }
         }
         return Optional.empty();
+    }
+
+    /** What queries may do beyond reading tables. */
+    QueryRights queries() {
+        return new QueryRights(Set.copyOf(places(Kind.FUNCTION)), allowed.containsKey(Kind.QUERY));
     }
 
     /** Why an environment variable may not be read; empty where it may. */

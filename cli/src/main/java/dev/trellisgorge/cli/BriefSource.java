@@ -45,7 +45,7 @@ final class BriefSource {
 
     private final OptionSpec allowed = Command.option(List.class, "KIND=PLACE", "--allow").auxiliaryTypes(String.class)
             .initialValue(List.of()).description("Let the brief read more than the files in its own folder: folder=DIRECTORY, database=jdbc:URL, parameter=NAME of a"
-                    + " database's URL, environment=NAME for a password, or input; may be given more than once.").build();
+                    + " database's URL, environment=NAME for a password, or input; function=NAME lets its queries call a function that may do more than compute, and query lets through queries that can't be checked. May be given more than once.").build();
 
     private final OptionSpec on = Command.option(String.class, "URL", "--on")
             .description("Compute in this database, so that the charts' rows alone come over: jdbc:…, spark://HOST:PORT, or duckdb: and the file of an embedded one, in memory where none is named. Files are copied into it."
@@ -88,8 +88,13 @@ final class BriefSource {
     }
 
     Brief read() {
+        return read(false);
+    }
+
+    /** @param writes whether views are to be written where it is computed */
+    Brief read(boolean writes) {
         try (ProgressBar bar = streams.progressBar()) {
-            Brief brief = Brief.read(file.getValue(), overrides(), trust(), bar);
+            Brief brief = Brief.read(file.getValue(), overrides(writes), trust(), bar);
             if (!asksNobody && !(brief.executor() instanceof Database)) {
                 Stream.of(rowsBy, dialect).filter(option -> option.getValue() != null).findFirst().ifPresent(option -> {
                     throw new BadInput(Place.of(option.longestName()), "is about a database; say which with --on URL");
@@ -120,9 +125,9 @@ final class BriefSource {
         }
     }
 
-    private Overrides.There there() {
+    private Overrides.There there(boolean writes) {
         Optional<RunOn> named = Optional.<String>ofNullable(on.getValue()).map(this::named);
-        return new Overrides.There(named, pairs(tables), rowsBy(), tellsAll);
+        return new Overrides.There(named, pairs(tables), rowsBy(), tellsAll, writes);
     }
 
     private RunOn named(String url) {
@@ -151,13 +156,13 @@ final class BriefSource {
 
     /** The files that {@link #read} looks at, also where it fails. */
     List<Path> inputs() {
-        return Brief.inputsOf(file.getValue(), overrides(), trust());
+        return Brief.inputsOf(file.getValue(), overrides(false), trust());
     }
 
-    private Overrides overrides() {
+    private Overrides overrides(boolean writes) {
         Map<String, Path> files = new LinkedHashMap<>();
         pairs(data).forEach((name, value) -> files.put(name, Path.of(value)));
-        return new Overrides(pairs(settings), files, Optional.ofNullable(where.getValue()), Optional.ofNullable(locale.getValue()), there());
+        return new Overrides(pairs(settings), files, Optional.ofNullable(where.getValue()), Optional.ofNullable(locale.getValue()), there(writes));
     }
 
     /** What the person who runs this allows, here and in the settings file. */

@@ -46,7 +46,7 @@ final class SqlCommand implements Command {
     @Override
     public int run(ParseResult given) {
         Optional<Dialect> spoken = source.dialect();
-        Brief brief = source.read();
+        Brief brief = source.read(writeView.getValue() != null && !dryRun.<Boolean>getValue());
         if (writeView.getValue() != null && view.<Boolean>getValue()) {
             throw new BadInput(Place.of("--view"), "prints views, and --write-view makes them; give one of the two, or --dry-run with the latter");
         } else if (writeView.getValue() != null) {

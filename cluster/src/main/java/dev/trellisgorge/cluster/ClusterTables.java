@@ -12,7 +12,6 @@ import dev.trellisgorge.table.Schema;
 import dev.trellisgorge.table.Table;
 import dev.trellisgorge.tables.FileHead;
 import dev.trellisgorge.tables.JsonHead;
-import dev.trellisgorge.tables.QueryText;
 import dev.trellisgorge.tables.TextHead;
 import java.nio.file.Path;
 import java.util.ArrayList;
@@ -65,8 +64,7 @@ final class ClusterTables {
         Place place = Place.of("table '" + table.name() + "'");
         String from;
         if (table.rows() instanceof DatabaseTable.Asked asked) {
-            QueryText.refuseHarmful(asked.query(), place);
-            from = TableSource.asked(asked.query(), Dialect.SPARK);
+            from = TableSource.asked(asked, Dialect.SPARK, place);
         } else {
             from = TableSource.quoted(TableSource.parts(((DatabaseTable.Named) table.rows()).table()), Dialect.SPARK);
         }

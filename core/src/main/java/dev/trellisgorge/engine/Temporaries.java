@@ -5,6 +5,7 @@ import java.nio.channels.FileChannel;
 import java.nio.channels.FileLock;
 import java.nio.file.DirectoryStream;
 import java.nio.file.Files;
+import java.nio.file.LinkOption;
 import java.nio.file.Path;
 import java.nio.file.StandardOpenOption;
 import java.nio.file.attribute.FileAttribute;
@@ -18,8 +19,8 @@ import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 
 /**
- * Files that stand for a while only. Each is made new, by one call alone, and is gone when the process ends, also
- * where it is interrupted; what a killed one leaves is cleared away when the next one makes a file in the same folder. Thread-safe.
+ * Files and folders that stand for a while only. Each is made new, by one call alone, and is gone when the process ends, also
+ * where it is interrupted; what a killed one leaves is cleared away when the next one makes a file in the same place. Thread-safe.
  */
 public final class Temporaries {
     private static final Pattern NAME = Pattern.compile("\\.gorge-(\\d{1,18})-[0-9a-f]{16}");
@@ -49,6 +50,22 @@ public final class Temporaries {
         return made(folder(), posix ? new FileAttribute<?>[] {PosixFilePermissions.asFileAttribute(PosixFilePermissions.fromString("rw-------"))} : new FileAttribute<?>[0]);
     }
 
+    /**
+     * A place in the system's folder for a folder that somebody else makes, with files in it and no folders. Nothing is there yet.
+     *
+     * @throws IOException where the system's folder is not there
+     */
+    public static Path placeOfFolder() throws IOException {
+        clearLeftovers(folder().toRealPath());
+        Path place = named(folder());
+        STANDING.add(place);
+        return place;
+    }
+
+    private static Path named(Path folder) {
+        return folder.resolve(".gorge-" + ProcessHandle.current().pid() + "-" + HexFormat.of().toHexDigits(ThreadLocalRandom.current().nextLong()));
+    }
+
     /** A new empty file in a folder, as this user makes files there. */
     static Path in(Path folder) throws IOException {
         return made(folder);
@@ -57,7 +74,7 @@ public final class Temporaries {
     private static Path made(Path folder, FileAttribute<?>... attributes) throws IOException {
         clearLeftovers(folder.toRealPath());
         while (true) {
-            Path file = folder.resolve(".gorge-" + ProcessHandle.current().pid() + "-" + HexFormat.of().toHexDigits(ThreadLocalRandom.current().nextLong()));
+            Path file = named(folder);
             STANDING.add(file);
             try {
                 return Files.createFile(file, attributes);
@@ -73,11 +90,22 @@ public final class Temporaries {
     /** Removes one, where it still stands. */
     public static void remove(Path file) {
         try {
-            Files.deleteIfExists(file);
+            removeWhole(file);
         } catch (IOException stays) {
             // what made it useless says more
         }
         STANDING.remove(file);
+    }
+
+    private static void removeWhole(Path place) throws IOException {
+        if (Files.isDirectory(place, LinkOption.NOFOLLOW_LINKS)) {
+            try (DirectoryStream<Path> files = Files.newDirectoryStream(place)) {
+                for (Path file : files) {
+                    Files.deleteIfExists(file);
+                }
+            }
+        }
+        Files.deleteIfExists(place);
     }
 
     /** Removes all that this process has made; for a program that ends without the runtime's own end. */
@@ -96,8 +124,11 @@ public final class Temporaries {
         try (DirectoryStream<Path> files = Files.newDirectoryStream(folder, file -> NAME.matcher(file.getFileName().toString()).matches())) {
             for (Path file : files) {
                 Matcher name = NAME.matcher(file.getFileName().toString());
-                if (name.matches() && ProcessHandle.of(Long.parseLong(name.group(1))).isEmpty() && Files.isRegularFile(file, java.nio.file.LinkOption.NOFOLLOW_LINKS)) {
+                boolean left = name.matches() && ProcessHandle.of(Long.parseLong(name.group(1))).isEmpty();
+                if (left && Files.isRegularFile(file, LinkOption.NOFOLLOW_LINKS)) {
                     removeUnused(file);
+                } else if (left && Files.isDirectory(file, LinkOption.NOFOLLOW_LINKS)) {
+                    remove(file);
                 }
             }
         } catch (java.nio.file.DirectoryIteratorException | java.nio.file.AccessDeniedException unread) {

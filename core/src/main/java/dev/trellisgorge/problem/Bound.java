@@ -6,6 +6,7 @@ public enum Bound {
     BRIEF_DEPTH(100, "mappings and lists within each other in a brief", ""),
     BRIEF_ALIASES(50, "lists and mappings of a brief that aliases repeat", ""),
     EXPRESSION_DEPTH(200, "parts of an expression within each other: brackets, calls, conditions, the column inside", ""),
+    QUERY_CHARACTERS(100_000, "characters of a query", ""),
     BOARD_COLUMNS(12, "tiles beside each other on a board", ""),
     TITLE_CHARACTERS(1_000, "characters of a title or a second line", ""),
     TABLE_CELLS(1_000_000_000, "cells of a table, rows times columns", "`limits: {cells: …}`"),

@@ -26,6 +26,8 @@ import dev.trellisgorge.table.Table;
 import dev.trellisgorge.tables.Login;
 import java.sql.SQLException;
 import java.time.Duration;
+import java.sql.Connection;
+import java.sql.SQLException;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
@@ -77,7 +79,9 @@ public final class Database implements Executor, AutoCloseable {
     public static Database open(DataSource source, Dialect dialect, List<DatabaseTable> tables, Settings settings) {
         Login shown = Login.to("the data source");
         try {
-            return open(new JdbcSession(source.getConnection(), shown, dialect), tables, settings, true);
+            Connection connection = source.getConnection();
+            Connections.begin(connection, dialect);
+            return open(new JdbcSession(connection, shown, dialect), tables, settings, true);
         } catch (SQLException e) {
             throw shown.failed(e, Place.of(""));
         }
@@ -85,11 +89,21 @@ public final class Database implements Executor, AutoCloseable {
 
     /** The same by a login. @param tellsAll whether notes that nobody needs are counted too, such as rows that steps leave out; it takes statements of their own */
     public static Database open(Login login, Dialect dialect, List<DatabaseTable> tables, Settings settings, boolean tellsAll) {
+        boolean copies = dialect == Dialect.H2 && tables.stream().anyMatch(table -> table.rows() instanceof DatabaseTable.AtHand); // a file that is only read takes no temporary rows there
+        return open(login, dialect, tables, settings, tellsAll, copies);
+    }
+
+    /** The same by a login, where {@link #writeViews} is to be called: the file of an embedded database may be written. */
+    public static Database openForViews(Login login, Dialect dialect, List<DatabaseTable> tables, Settings settings) {
+        return open(login, dialect, tables, settings, false, true);
+    }
+
+    private static Database open(Login login, Dialect dialect, List<DatabaseTable> tables, Settings settings, boolean tellsAll, boolean fileWrites) {
         Optional<SessionProvider> provider = ServiceLoader.load(SessionProvider.class).stream().map(ServiceLoader.Provider::get).filter(each -> each.takes(login.url())).findFirst();
         if (provider.isEmpty() && login.url().startsWith("spark:")) {
             throw new BadInput(Place.of(""), "nothing on the class path takes '" + login + "'; the module of clusters, and its libraries, are to be on it");
         }
-        return open(provider.map(each -> each.open(login)).orElseGet(() -> new JdbcSession(login.open(Place.of("")), login, dialect)), tables, settings, tellsAll);
+        return open(provider.map(each -> each.open(login)).orElseGet(() -> new JdbcSession(Connections.open(login, dialect, fileWrites, Place.of("")), login, dialect)), tables, settings, tellsAll);
     }
 
     /** The same in a session that is open; it is closed with the database, and where a table is not found. */

@@ -1,6 +1,8 @@
 package dev.trellisgorge.sql;
 
 import dev.trellisgorge.problem.Place;
+import dev.trellisgorge.sql.query.CheckedQuery;
+import dev.trellisgorge.sql.query.QueryRights;
 import dev.trellisgorge.table.Table;
 import dev.trellisgorge.tables.FileHead;
 import java.nio.file.Path;
@@ -33,10 +35,21 @@ public record DatabaseTable(String name, Rows rows, Optional<String> rowsBy) {
         }
     }
 
-    /** In what a query gives. */
-    public record Asked(String query) implements Rows {
+    /**
+     * In what a query gives.
+     *
+     * @param query  as it is written; only what {@link #checked} makes of it is sent to a database
+     * @param rights what it may do beyond reading tables
+     */
+    public record Asked(String query, QueryRights rights) implements Rows {
         public Asked {
             Objects.requireNonNull(query, "query");
+            Objects.requireNonNull(rights, "rights");
+        }
+
+        /** The query as it is sent. @throws dev.trellisgorge.problem.BadInput where it may do more than its rights allow */
+        public String checked(Dialect dialect, Place place) {
+            return CheckedQuery.of(query, dialect.language(), rights, place);
         }
     }
 
@@ -80,9 +93,14 @@ public record DatabaseTable(String name, Rows rows, Optional<String> rowsBy) {
         return new DatabaseTable(name, new Named(table), Optional.empty());
     }
 
-    /** What a query gives. */
+    /** What a query gives that only reads tables. */
     public static DatabaseTable asked(String name, String query) {
-        return new DatabaseTable(name, new Asked(query), Optional.empty());
+        return asked(name, query, QueryRights.NONE);
+    }
+
+    /** What a query gives that may do more. */
+    public static DatabaseTable asked(String name, String query, QueryRights rights) {
+        return new DatabaseTable(name, new Asked(query, rights), Optional.empty());
     }
 
     /** A table that is at hand, by its own name. */

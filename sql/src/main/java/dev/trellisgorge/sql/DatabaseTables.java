@@ -9,7 +9,6 @@ import dev.trellisgorge.table.Schema;
 import dev.trellisgorge.table.Table;
 import dev.trellisgorge.tables.Login;
 import dev.trellisgorge.tables.QueryTable;
-import dev.trellisgorge.tables.QueryText;
 import java.nio.file.Path;
 import java.sql.Connection;
 import java.sql.Date;
@@ -89,8 +88,7 @@ final class DatabaseTables implements AutoCloseable {
         Place place = Place.of("table '" + table.name() + "'");
         String from;
         if (table.rows() instanceof DatabaseTable.Asked asked) {
-            QueryText.refuseHarmful(asked.query(), place);
-            from = TableSource.asked(asked.query(), dialect);
+            from = TableSource.asked(asked, dialect, place);
         } else {
             from = named(((DatabaseTable.Named) table.rows()).table(), place);
         }
@@ -171,6 +169,7 @@ final class DatabaseTables implements AutoCloseable {
     private void inserted(Table table, String quoted, String number) throws SQLException {
         List<String> fields = new ArrayList<>(List.of(dialect.quoted(number) + " INTEGER"));
         table.columns().forEach(column -> fields.add(dialect.quoted(column.name()) + " " + dialect.type(column.kind())));
+        Connections.readOnly(connection, dialect, false);
         try (Statement make = connection.createStatement()) {
             make.execute("CREATE " + dialect.temporary() + " TABLE " + quoted + " (" + String.join(", ", fields) + ")");
         }
@@ -189,6 +188,7 @@ final class DatabaseTables implements AutoCloseable {
         }
         connection.commit();
         connection.setAutoCommit(true);
+        Connections.readOnly(connection, dialect, true);
     }
 
     /** Sets a parameter to a cell. */

@@ -3,6 +3,8 @@ package dev.trellisgorge.sql;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Nearest;
 import dev.trellisgorge.problem.Place;
+import dev.trellisgorge.sql.query.PureFunctions;
+import dev.trellisgorge.sql.query.QueryLanguage;
 import dev.trellisgorge.table.CalendarUnit;
 import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Kind;
@@ -66,6 +68,17 @@ public enum Dialect {
     /** A name of a table, a view or a column, whatever signs it holds. */
     public String quoted(String name) {
         return this == SPARK ? "`" + name.replace("`", "``") + "`" : "\"" + name.replace("\"", "\"\"") + "\"";
+    }
+
+    /** How a query is read there. */
+    QueryLanguage language() {
+        return switch (this) {
+            case STANDARD -> new QueryLanguage('"', true, false, PureFunctions.COMMON);
+            case DUCKDB -> new QueryLanguage('"', false, true, PureFunctions.DUCKDB);
+            case POSTGRESQL -> new QueryLanguage('"', false, true, PureFunctions.POSTGRESQL);
+            case H2 -> new QueryLanguage('"', false, false, PureFunctions.H2);
+            case SPARK -> new QueryLanguage('`', true, true, PureFunctions.SPARK);
+        };
     }
 
     /** A text as a value. */

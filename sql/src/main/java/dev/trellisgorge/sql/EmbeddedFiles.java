@@ -1,12 +1,14 @@
 package dev.trellisgorge.sql;
 
 import dev.trellisgorge.engine.Temporaries;
+import dev.trellisgorge.engine.Writing;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Place;
 import dev.trellisgorge.table.Field;
 import dev.trellisgorge.table.Schema;
 import dev.trellisgorge.table.Table;
 import dev.trellisgorge.tables.QueryTable;
+import java.io.IOException;
 import java.nio.file.Path;
 import java.sql.Connection;
 import java.sql.ResultSet;
@@ -56,6 +58,14 @@ final class EmbeddedFiles {
         return new TableSource(from, schema, Optional.of(dialect.quoted(number)), copied, true);
     }
 
+    private static Path spilled() {
+        try {
+            return Temporaries.placeOfFolder();
+        } catch (IOException e) {
+            throw new BadInput(Place.inFile(Temporaries.folder().toString()), "is not there for temporary files: " + Writing.reason(e));
+        }
+    }
+
     private String path(Path file) {
         return dialect.text(file.toAbsolutePath().toString());
     }
@@ -63,7 +73,7 @@ final class EmbeddedFiles {
     /** From now on the engine opens these files and no others, fetches nothing, and keeps what finds no room in the folder for temporary files. */
     void lock(List<Path> files) throws SQLException {
         try (Statement set = connection.createStatement()) {
-            set.execute("SET temp_directory = " + path(Temporaries.folder().resolve("gorge-spill-" + ProcessHandle.current().pid())));
+            set.execute("SET temp_directory = " + path(spilled()));
             set.execute("SET allowed_paths = [" + files.stream().map(this::path).collect(Collectors.joining(", ")) + "]");
             set.execute("SET enable_external_access = false");
             set.execute("SET lock_configuration = true");

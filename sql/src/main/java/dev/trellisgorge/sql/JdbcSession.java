@@ -15,13 +15,18 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalDouble;
+import java.util.concurrent.TimeUnit;
 import java.util.stream.IntStream;
 
-/** A database that is reached by JDBC. Its transactions read only, but while tables are copied and views made. */
+/** A database that is reached by JDBC, over a connection that reads only but while tables are copied and views made. */
 final class JdbcSession implements Session {
     private static final int ROWS_AT_ONCE = 10_000;
     /** A statement of so many signs says expressions and not only totals. */
     private static final int LONG = 5000;
+
+    private static final long PATIENCE = TimeUnit.SECONDS.toNanos(5);
+    /** Milliseconds. */
+    private static final long PAUSE = 20;
 
     private final Connection connection;
     private final Login shown;
@@ -29,7 +34,10 @@ final class JdbcSession implements Session {
     private final DatabaseTables found;
     private volatile Optional<Statement> running = Optional.empty();
 
-    /** @param shown how it is called in messages */
+    /**
+     * @param connection that reads only, see {@link Connections}
+     * @param shown      how it is called in messages
+     */
     JdbcSession(Connection connection, Login shown, Dialect dialect) {
         this.connection = connection;
         this.shown = shown;
@@ -46,7 +54,6 @@ final class JdbcSession implements Session {
     public Map<String, TableSource> sources(List<DatabaseTable> tables) {
         try {
             Map<String, TableSource> sources = found.sources(tables);
-            readOnly(true);
             connection.setAutoCommit(false);
             return sources;
         } catch (SQLException e) {
@@ -91,7 +98,7 @@ final class JdbcSession implements Session {
     public void make(List<String> statements) {
         try {
             connection.rollback();
-            readOnly(false);
+            Connections.readOnly(connection, dialect, false);
             try (Statement make = connection.createStatement()) {
                 for (String statement : statements) {
                     make.execute(statement);
@@ -106,16 +113,9 @@ final class JdbcSession implements Session {
         }
     }
 
-    /** The embedded engine can't be told so once it is open. */
-    private void readOnly(boolean only) throws SQLException {
-        if (dialect != Dialect.DUCKDB) {
-            connection.setReadOnly(only);
-        }
-    }
-
     private void onlyReads() {
         try {
-            readOnly(true);
+            Connections.readOnly(connection, dialect, true);
         } catch (SQLException e) {
             // The connection is gone, which the next statement says.
         }
@@ -140,25 +140,28 @@ final class JdbcSession implements Session {
         return given.isPresent() ? given : EmbeddedProgress.share(now.get());
     }
 
+    /** Asks again until it has ended: a driver does nothing where the statement is on its way and not yet there. */
     @Override
     public void cancel() {
-        running.ifPresent(statement -> {
+        Optional<Statement> asked = running;
+        long until = System.nanoTime() + PATIENCE;
+        while (asked.isPresent() && running.equals(asked) && System.nanoTime() < until) {
             try {
-                statement.cancel();
+                asked.get().cancel();
+                Thread.sleep(PAUSE);
             } catch (SQLException e) {
-                // It has ended by itself.
+                return; // it has ended by itself
+            } catch (InterruptedException e) {
+                Thread.currentThread().interrupt();
+                return;
             }
-        });
+        }
     }
 
     @Override
     public void close() {
         found.close();
-        try {
-            connection.close();
-        } catch (SQLException e) {
-            // What went wrong before is told; a connection that can't be closed is gone.
-        }
+        Connections.closed(connection);
     }
 
     @Override

@@ -53,7 +53,7 @@ public final class ParquetFile {
     public static void write(Table table, OutputStream out) throws IOException {
         Path held = Temporaries.make();
         Login login = Login.to("jdbc:duckdb:");
-        try (Connection connection = login.open(Place.of(""))) {
+        try (Connection connection = Connections.open(login, Dialect.DUCKDB, true, Place.of(""))) {
             TableSource rows = new EmbeddedFiles(connection, Dialect.DUCKDB).fed(RowFeed.of(table), table.schema(), Optional.of(table));
             String columns = table.columns().stream().map(column -> Dialect.DUCKDB.quoted(column.name())).collect(Collectors.joining(", "));
             try (Statement write = connection.createStatement()) {

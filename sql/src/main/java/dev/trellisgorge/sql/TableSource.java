@@ -1,5 +1,6 @@
 package dev.trellisgorge.sql;
 
+import dev.trellisgorge.problem.Place;
 import dev.trellisgorge.table.Schema;
 import dev.trellisgorge.table.Table;
 import java.util.ArrayList;
@@ -35,14 +36,14 @@ public record TableSource(String from, Schema schema, Optional<String> rowsBy, O
 
     /** A table as its place is written, which nobody asks a database for. */
     static TableSource of(DatabaseTable table, Schema schema, Dialect dialect) {
-        String from = table.rows() instanceof DatabaseTable.Asked asked ? asked(asked.query(), dialect)
+        String from = table.rows() instanceof DatabaseTable.Asked asked ? asked(asked, dialect, Place.of("table '" + table.name() + "'"))
                 : table.rows() instanceof DatabaseTable.Named named ? quoted(parts(named.table()), dialect) : dialect.quoted(table.name());
         return new TableSource(from, schema, table.rowsBy().map(dialect::quoted), Optional.empty());
     }
 
-    /** A query in the place of a table. */
-    public static String asked(String query, Dialect dialect) {
-        return "(" + query.strip().replaceAll(";\\s*$", "") + "\n) AS " + dialect.quoted("asked");
+    /** A query in the place of a table. @throws dev.trellisgorge.problem.BadInput where it may do more than its rights allow */
+    public static String asked(DatabaseTable.Asked query, Dialect dialect, Place place) {
+        return "(" + query.checked(dialect, place) + "\n) AS " + dialect.quoted("asked");
     }
 
     /** The parts of a name, which points divide where they stand in no quotes. */

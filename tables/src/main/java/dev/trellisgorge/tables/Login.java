@@ -5,6 +5,7 @@ import dev.trellisgorge.problem.Place;
 import java.sql.Connection;
 import java.sql.DriverManager;
 import java.sql.SQLException;
+import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
 import java.util.Properties;
@@ -35,11 +36,13 @@ public record Login(String url, Optional<String> user, Optional<String> password
     /**
      * A connection to it; close it.
      *
-     * @param place for messages
+     * @param place    for messages
+     * @param settings of the driver or the database, by their names there
      * @throws BadInput where no driver takes the URL, or the database does not answer or lets the user in
      */
-    public Connection open(Place place) {
+    public Connection open(Place place, Map<String, String> settings) {
         Properties properties = new Properties();
+        settings.forEach(properties::setProperty);
         user.ifPresent(name -> properties.setProperty("user", name));
         password.ifPresent(word -> properties.setProperty("password", word));
         try {

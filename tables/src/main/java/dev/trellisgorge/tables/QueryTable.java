@@ -1,27 +1,22 @@
 package dev.trellisgorge.tables;
 
-import dev.trellisgorge.problem.BadInput;
-import dev.trellisgorge.problem.Place;
 import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Field;
 import dev.trellisgorge.table.Kind;
 import dev.trellisgorge.table.Source;
 import dev.trellisgorge.table.Table;
-import java.sql.Connection;
 import java.sql.Date;
 import java.sql.ResultSet;
 import java.sql.ResultSetMetaData;
 import java.sql.SQLException;
-import java.sql.Statement;
 import java.sql.Types;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.regex.Pattern;
 
-/** Reads what a query gives, by any JDBC driver on the class path. The connection only reads. */
+/** Makes a table of what a query gives: numbers of any SQL type become numbers, dates and timestamps dates, booleans truths, all else texts; NULL is missing. */
 public final class QueryTable {
-    private static final int ROWS_AT_ONCE = 10_000;
     /** Types of numbers for which JDBC has no name. */
     private static final Pattern OWN_NUMBERS = Pattern.compile("(?i)U?(TINY|SMALL|BIG|HUGE)?INT(EGER)?");
 
@@ -40,32 +35,14 @@ public final class QueryTable {
         }
     }
 
-    /**
-     * Numbers of any SQL type become numbers, dates and timestamps dates, booleans truths, all else texts; NULL is missing.
-     *
-     * @param name what the table is to be called
-     * @throws BadInput where no driver takes the URL, the database does not answer, the query is wrong or names two columns alike
-     */
-    public static Table read(String name, Login login, String query) {
-        Place place = Place.of("table '" + name + "'");
-        QueryText.refuseHarmful(query, place);
-        try (Connection connection = login.open(place)) {
-            connection.setReadOnly(true);
-            connection.setAutoCommit(false); // drivers then hand out the rows bit by bit
-            try (Statement statement = connection.createStatement()) {
-                statement.setFetchSize(ROWS_AT_ONCE);
-                try (ResultSet rows = statement.executeQuery(query)) {
-                    return Replaced.told(of(name, rows));
-                }
-            }
-        } catch (SQLException e) {
-            throw login.failed(e, place);
-        }
-    }
-
     /** The rest of a query's rows, by the kinds of its columns. Errors of the database are passed on. */
     public static Table of(String name, ResultSet rows) throws SQLException {
         return of(name, rows, fields(rows.getMetaData()));
+    }
+
+    /** The same, with a note of characters that no text may hold. */
+    public static Table told(String name, ResultSet rows) throws SQLException {
+        return Replaced.told(of(name, rows));
     }
 
     /** The columns of a query, by its types. */

@@ -1,12 +1,14 @@
-package dev.trellisgorge.tables;
+package dev.trellisgorge.sql;
 
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import dev.trellisgorge.problem.BadInput;
+import dev.trellisgorge.sql.query.QueryRights;
 import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Kind;
 import dev.trellisgorge.table.Table;
+import dev.trellisgorge.tables.Login;
 import java.sql.Connection;
 import java.sql.DriverManager;
 import java.sql.SQLException;
@@ -16,7 +18,7 @@ import org.testng.annotations.BeforeClass;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
 
-public class QueryTableTest {
+public class JdbcQueryTest {
     private static final String URL = "jdbc:h2:mem:stations;USER=trust;PASSWORD=weir";
     private static final String PLAIN = "jdbc:h2:mem:stations";
 
@@ -36,7 +38,7 @@ public class QueryTableTest {
     }
 
     private static Table read(String query) {
-        return QueryTable.read("t", new Login(PLAIN, Optional.of("trust"), Optional.of("weir")), query);
+        return JdbcQuery.read("t", new Login(PLAIN, Optional.of("trust"), Optional.of("weir")), Dialect.H2, asked(query));
     }
 
     @Test
@@ -50,6 +52,10 @@ public class QueryTableTest {
         assertThat(read("SELECT station FROM stations WHERE 1 = 0").rowCount()).isZero();
     }
 
+    private static DatabaseTable.Asked asked(String query) {
+        return new DatabaseTable.Asked(query, QueryRights.NONE);
+    }
+
     @DataProvider
     Object[][] mistakes() {
         return new Object[][] {{PLAIN, "weir", "SELECT nothing FROM stations", "table 't': the database says: Column \"NOTHING\" not found"},
@@ -61,6 +67,6 @@ public class QueryTableTest {
     public void mistakeIsToldWithoutThePassword(String url, String password, String query, String message) {
         Login login = new Login(url, Optional.of("trust"), Optional.of(password));
         assertThat(login.toString()).isEqualTo(url);
-        assertThatThrownBy(() -> QueryTable.read("t", login, query)).isInstanceOf(BadInput.class).hasMessageContaining(message);
+        assertThatThrownBy(() -> JdbcQuery.read("t", login, Dialect.H2, asked(query))).isInstanceOf(BadInput.class).hasMessageContaining(message);
     }
 }

@@ -1,0 +1,97 @@
+package dev.trellisgorge.sql.query;
+
+import dev.trellisgorge.problem.BadInput;
+import dev.trellisgorge.problem.Bound;
+import dev.trellisgorge.problem.Place;
+import java.util.List;
+import java.util.Locale;
+import java.util.concurrent.ExecutorService;
+import java.util.concurrent.Executors;
+import net.sf.jsqlparser.JSQLParserException;
+import net.sf.jsqlparser.parser.CCJSqlParserUtil;
+import net.sf.jsqlparser.statement.Statement;
+import net.sf.jsqlparser.statement.select.Select;
+
+/**
+ * Lets through what only reads tables. A query is parsed, written anew from the parts that are known to only read, and taken only where that is,
+ * word for word, what the parser has read. What comes out is that text, in which all databases see the same words.
+ */
+public final class CheckedQuery {
+    private static final long MOST_MILLISECONDS = 5_000;
+    private static final int MOST_NESTED = 100;
+    private static final String TRUSTED = "; if you trust the brief, add --allow ";
+
+    private CheckedQuery() {
+    }
+
+    /**
+     * The text to send.
+     *
+     * @param query    as somebody wrote it; a semicolon may end it
+     * @param language of the database that is to run it
+     * @param place    for messages
+     * @throws BadInput where it isn't one query, calls a function that may do more than compute, or can't be checked, and the rights don't allow that
+     */
+    public static String of(String query, QueryLanguage language, QueryRights rights, Place place) {
+        if (query.length() > Bound.QUERY_CHARACTERS.count()) {
+            throw new BadInput(place, "the query has " + query.length() + " characters, and may have " + Bound.QUERY_CHARACTERS.count());
+        }
+        try {
+            return checked(query, language, rights, place);
+        } catch (Unchecked unclear) {
+            if (rights.unchecked()) {
+                return query.strip().replaceAll(";\\s*$", "");
+            }
+            throw new BadInput(place, "can't tell what the query does: " + unclear.getMessage() + TRUSTED + "query");
+        } catch (UnknownFunction unknown) {
+            throw new BadInput(place, "the query calls " + unknown.name() + ", which may do more than compute" + TRUSTED + "function=" + unknown.name());
+        }
+    }
+
+    private static String checked(String query, QueryLanguage language, QueryRights rights, Place place) throws Unchecked {
+        String read = parsed(query, place).toString();
+        List<String> words = Tokens.of(read, language);
+        Select again = parsed(read, place); // what is checked is what is sent
+        List<String> known = Tokens.readable(new QueryWriter(language, name -> refuseUnknown(name, language, rights)).select(again), language);
+        for (int i = 0; i < Math.max(words.size(), known.size()); i++) {
+            if (i >= words.size() || i >= known.size() || !words.get(i).equals(known.get(i))) {
+                throw new Unchecked(i >= words.size() ? "it has more to it than it says" : "'" + words.get(i) + "' is not expected" + (i == 0 ? "" : " behind '" + words.get(i - 1) + "'"));
+            }
+        }
+        return read;
+    }
+
+    private static void refuseUnknown(String name, QueryLanguage language, QueryRights rights) {
+        String called = name.toLowerCase(Locale.ROOT);
+        if (!language.functions().contains(called) && !rights.functions().contains(called)) {
+            throw new UnknownFunction(name);
+        }
+    }
+
+    private static Select parsed(String query, Place place) throws Unchecked {
+        if (CCJSqlParserUtil.getNestingDepth(query) > MOST_NESTED) {
+            throw new Unchecked("more than " + MOST_NESTED + " brackets stand within each other");
+        }
+        ExecutorService thread = Executors.newSingleThreadExecutor(task -> {
+            Thread made = new Thread(null, task, "gorge: query", 16 << 20);
+            made.setDaemon(true);
+            return made;
+        });
+        try {
+            List<Statement> statements = CCJSqlParserUtil.parseStatements(query, thread, parser -> parser.withTimeOut(MOST_MILLISECONDS).withAllowedNestingDepth(MOST_NESTED)).stream().filter(each -> each != null).toList();
+            if (statements.size() != 1) {
+                throw new BadInput(place, "one query is expected here, and there are " + statements.size() + " statements");
+            } else if (statements.get(0) instanceof Select select) {
+                return select;
+            }
+            throw new BadInput(place, "a query is expected here, one that begins with SELECT, WITH or VALUES");
+        } catch (JSQLParserException | StackOverflowError | RuntimeException e) {
+            if (e instanceof BadInput wrong) {
+                throw wrong;
+            }
+            throw new Unchecked("it can't be read as a query");
+        } finally {
+            thread.shutdownNow();
+        }
+    }
+}
