@@ -8,6 +8,7 @@ import dev.trellisgorge.formula.Settings;
 import dev.trellisgorge.pattern.Chart;
 import dev.trellisgorge.sql.Database;
 import dev.trellisgorge.tables.Progress;
+import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Place;
 import dev.trellisgorge.problem.Problems;
 import dev.trellisgorge.shape.Executor;
@@ -30,6 +31,8 @@ import org.snakeyaml.engine.v2.nodes.Node;
 
 /** Reads one brief: its keys, then its raw tables, then the steps and charts as data, and all their mistakes. */
 final class BriefReader {
+    private static final List<String> KEYS = List.of("brief", "data", "settings", "shape", "charts", "board", "locale", "theme", "run-on", "$schema");
+
     private static final String SETTING_NAME = "[A-Za-z_][A-Za-z0-9_]*";
     private static final String CHART_NAME = "[\\p{L}\\p{N}_][\\p{L}\\p{N} _.-]*";
 
@@ -64,8 +67,7 @@ final class BriefReader {
     }
 
     Brief read() {
-        Optional<Mapping> root = Mapping.open(name, parse(), "the brief", problems)
-                .map(m -> m.allowing(List.of("brief", "data", "charts"), List.of("brief", "data", "settings", "shape", "charts", "board", "locale", "theme", "run-on", "$schema")));
+        Optional<Mapping> root = Mapping.open(name, parsed(), "the brief", problems).map(m -> m.allowing(List.of("brief", "data", "charts"), KEYS));
         root.ifPresent(this::version);
         Settings settings = overridden(root.flatMap(m -> m.mapping("settings")).map(this::settings).orElse(Settings.NONE));
         Executor executor = givenTable.map(table -> Executor.over(table, settings)).or(() -> root.map(m -> new SourceReader(file, m, overrides, trust, progress, inputs, problems).read(settings)))
@@ -115,6 +117,15 @@ final class BriefReader {
 
     private Node parse() {
         return given.map(text -> BriefText.parse(text, name)).orElseGet(() -> BriefText.read(file));
+    }
+
+    /** What is no brief at all is quoted nowhere: it may be a file that was not meant to be read. */
+    private Node parsed() {
+        Node root = parse();
+        if (!Mapping.hasAnyOf(root, KEYS)) {
+            throw new BadInput(Place.inFile(name), "is no brief; a brief is a mapping of keys to values that starts with 'brief: 1'");
+        }
+        return root;
     }
 
     private void version(Mapping root) {

@@ -23,7 +23,7 @@ import java.util.stream.Stream;
 /** Reads how a data file is laid out. */
 final class LayoutReader {
     private static final List<String> OF_TEXTS = List.of("delimiter", "charset", "header-row");
-    private static final List<String> OF_SHEETS = List.of("sheet", "range", "header-row", "header-rows");
+    private static final List<String> OF_SHEETS = List.of("sheet", "range", "header-row", "header-rows", "rows");
     private static final List<String> OF_CELLS = List.of("kinds", "locale", "decimal", "dates", "missing", "total-row");
     private static final List<String> ALL = Stream.of(List.of("file"), OF_TEXTS, OF_SHEETS, OF_CELLS).flatMap(List::stream).distinct().toList();
 
@@ -86,7 +86,9 @@ final class LayoutReader {
         }).or(() -> locale.flatMap(this::decimalOf));
         layout = decimal.isPresent() ? layout.decimal(decimal.get()) : layout;
         layout = layout.dates(oneOrSeveral("dates").stream().flatMap(text -> pattern(text, locale.orElse(Locale.ENGLISH)).stream()).toArray(DateTimeFormatter[]::new));
-        layout = layout.kinds(kinds());
+        layout = layout.kinds(kinds()).times(times());
+        Optional<Layout.Rows> rows = keys.choice("rows", Layout.Rows.class);
+        layout = rows.isPresent() ? layout.rows(rows.get()) : layout;
         if (keys.has("missing")) {
             layout = layout.missing(oneOrSeveral("missing").stream().map(Text::value).toList());
         }
@@ -99,10 +101,24 @@ final class LayoutReader {
         Map<String, Kind> kinds = new LinkedHashMap<>();
         keys.mapping("kinds").ifPresent(columns -> {
             for (String column : columns.keys()) {
-                columns.choice(column, Kind.class).ifPresent(kind -> kinds.put(column, kind));
+                if (timeUnit(columns, column).isPresent()) {
+                    kinds.put(column, Kind.NUMBER);
+                } else {
+                    columns.choice(column, Kind.class).ifPresent(kind -> kinds.put(column, kind));
+                }
             }
         });
         return kinds;
+    }
+
+    private Map<String, Layout.TimeUnit> times() {
+        Map<String, Layout.TimeUnit> times = new LinkedHashMap<>();
+        keys.mapping("kinds").ifPresent(columns -> columns.keys().forEach(column -> timeUnit(columns, column).ifPresent(unit -> times.put(column, unit))));
+        return times;
+    }
+
+    private static Optional<Layout.TimeUnit> timeUnit(Mapping columns, String column) {
+        return columns.isSingle(column) ? columns.text(column).flatMap(text -> Stream.of(Layout.TimeUnit.values()).filter(unit -> unit.toString().equals(text.value())).findFirst()) : Optional.empty();
     }
 
     private List<Text> oneOrSeveral(String key) {

@@ -25,6 +25,8 @@ import org.snakeyaml.engine.v2.nodes.SequenceNode;
  * the wrong kind) goes to the problems with its line and column, and the reading goes on.
  */
 final class Mapping {
+    private static final int MOST_QUOTED = 60;
+
     private final String file;
     private final Problems problems;
     private final Place place;
@@ -52,6 +54,11 @@ final class Mapping {
             opened.add(tuple);
         }
         return Optional.of(opened);
+    }
+
+    /** Whether a node is a mapping that has one of these keys, or none at all. */
+    static boolean hasAnyOf(Node node, List<String> keys) {
+        return node instanceof MappingNode mapping && (mapping.getValue().isEmpty() || mapping.getValue().stream().anyMatch(tuple -> tuple.getKeyNode() instanceof ScalarNode key && keys.contains(key.getValue())));
     }
 
     private void add(NodeTuple tuple) {
@@ -272,7 +279,7 @@ final class Mapping {
 
     private static String describe(Node node) {
         if (node instanceof ScalarNode scalar) {
-            return isNull(scalar) ? "nothing" : "'" + scalar.getValue() + "'";
+            return isNull(scalar) ? "nothing" : "'" + (scalar.getValue().length() > MOST_QUOTED ? scalar.getValue().substring(0, MOST_QUOTED) + "…" : scalar.getValue()) + "'";
         }
         return node instanceof SequenceNode ? "a list" : "a mapping";
     }

@@ -16,6 +16,7 @@ import dev.trellisgorge.table.Kind;
 import dev.trellisgorge.tables.Layout;
 import java.util.List;
 import java.util.Map;
+import java.util.stream.Stream;
 
 /** The schema of the raw tables. */
 final class SourceSchema {
@@ -38,11 +39,12 @@ final class SourceSchema {
                 .optional("delimiter", SIGN, "What divides the cells of a text. Comma, semicolon, tab and bar are found, and a first line such as sep=; is heeded.")
                 .optional("charset", TEXT, "Of a text: UTF-8, UTF-16, ISO-8859-1, windows-1252 … A byte-order mark is heeded; UTF-8 else.")
                 .optional("sheet", TEXT, "Of a workbook; the first where it is not given.")
-                .optional("range", TEXT, "The cells of a sheet that the table stands on, its header first: B3:F40, or whole columns, B:F.")
+                .optional("range", TEXT, "The cells of a sheet that the table stands on, its header first: B3:F40, whole columns, B:F, or the name that the workbook has for a range or a list object.")
                 .optional("header-row", whole(1, Integer.MAX_VALUE), "The line on which the header starts, where a title stands above it; 1 is the first. Of a sheet it is found.")
                 .optional("header-rows", whole(1, Integer.MAX_VALUE), "How many rows the header of a sheet takes. Found from merged cells; a column is named by all of its header cells.")
-                .optional("kinds", byName(choice((Object[]) Kind.values())), "What columns hold, by their names. A cell that is not that is an error, with its place; where it is not "
-                        + "given the cells tell. A column of codes (00123) is text.")
+                .optional("rows", choice((Object[]) Layout.Rows.values()), "Of a sheet: all, and a note says which are hidden, or visible, those that are neither hidden nor filtered out.")
+                .optional("kinds", byName(choice(Stream.concat(Stream.of(Kind.values()), Stream.of(Layout.TimeUnit.values())).toArray())), "What columns hold, by their names. A cell that is not that is an error, with its place; where it is not "
+                        + "given the cells tell. A column of codes (00123) is text. hours and days are numbers: what the times of day and durations of a sheet are counted in, hours where it is not given.")
                 .optional("locale", TEXT, "How figures and the names of months are written, as a language and a country: de-DE, en-GB.")
                 .optional("decimal", schema("enum", List.of(".", ",")), "The decimal sign, the other one groups; the one that all cells of a column take where it is not given.")
                 .optional("dates", ONE_OR_SEVERAL, "How dates are written beside ISO 8601: dd.MM.yyyy. A pattern of months, quarters or years alone (MM/yyyy, QQQ yyyy) gives 2031-03, 2031-Q1.")

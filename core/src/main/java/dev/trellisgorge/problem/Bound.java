@@ -14,6 +14,7 @@ public enum Bound {
     CELL_CHARACTERS(1_000_000, "characters of a cell that is read", "`limits: {characters: …}`"),
     SHEET_CELLS(100_000_000, "cells of a sheet that is read", "`limits: {cells: …}`, downwards alone"),
     SHEET_ROWS(1 << 24, "rows of an OpenDocument sheet that is read", ""),
+    WORKED_OUT(100_000, "formulas of a sheet without results that are worked out", ""),
     UNPACKED_BYTES(4L << 30, "bytes that an OpenDocument sheet unpacks to", ""),
     HOST_BYTES(128 << 20, "bytes that a workbook to draw into unpacks to", ""),
     FILLED_ROWS(500_000, "rows, with the ones that `period` fills in", ""),

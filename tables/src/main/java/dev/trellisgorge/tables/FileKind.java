@@ -23,11 +23,11 @@ public enum FileKind {
         this.phrase = phrase;
     }
 
-    /** {@code .json}, {@code .ndjson} and {@code .jsonl} are JSON, {@code .xlsx} and {@code .ods} workbooks, {@code .parquet} is Parquet, {@code -} is any, all else text. */
+    /** {@code .json}, {@code .ndjson} and {@code .jsonl} are JSON, {@code .xlsx}, {@code .xlsm}, {@code .xltx}, {@code .xltm} and {@code .ods} workbooks, {@code .parquet} is Parquet, {@code -} is any, all else text. */
     public static FileKind of(String file) {
         return file.equals(STANDARD_INPUT) ? ANY : switch (ending(file)) {
             case "json", "ndjson", "jsonl" -> JSON;
-            case "xlsx", "ods" -> SHEET;
+            case "xlsx", "xlsm", "xltx", "xltm", "xls", "xlsb", "ods" -> SHEET;
             case "parquet" -> PARQUET;
             default -> TEXT;
         };

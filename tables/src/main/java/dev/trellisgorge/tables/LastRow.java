@@ -27,8 +27,14 @@ final class LastRow {
     /** Where no word says that it is a total, what rounding makes of it must be small beside it too. */
     private static final double SMALL = 0.005;
     private static final int FEWEST_ROWS = 3;
-    private static final Pattern NAME = Pattern.compile("(?i)\\s*(grand |sub)?(total|sum|all|together)s?\\b.*");
-    private static final Pattern BARE_NAME = Pattern.compile("(?i)\\s*(grand )?(total|sum)s?\\s*:?\\s*");
+    private static final int MOST_LINES_BELOW = 3;
+    /** What a total is called where people write Latin, Cyrillic or Greek letters, with blanks between words. */
+    private static final String WORDS = "(grand |sub|sub-)?(total|sum|all|together|summe|gesamt|gesamtsumme|insgesamt|zusammen|somme|ensemble|total général|totale|totaal|totalt|summa|sammanlagt|i alt|ialt|yhteensä|suma|razem|ogółem"
+            + "|łącznie|celkem|spolu|skupaj|ukupno|összesen|toplam|genel toplam|jumlah|tổng|tổng cộng|soma|итого|всего|разом|усього|общо|σύνολο)s?";
+    /** The same in scripts that write no blanks, or end no words. */
+    private static final String SIGNS = "合計|総計|小計|总计|合计|總計|合計金額|합계|총계|소계|المجموع|الإجمالي|סה\"כ|รวม|รวมทั้งหมด|कुल|योग";
+    private static final Pattern NAME = Pattern.compile("(?iuU)\\s*((" + WORDS + ")\\b.*|(" + SIGNS + ").*)");
+    private static final Pattern BARE_NAME = Pattern.compile("(?iuU)\\s*(" + WORDS + "|" + SIGNS + ")\\s*[:：]?\\s*");
 
     private final Table table;
     private final int last;
@@ -39,7 +45,7 @@ final class LastRow {
 
     private LastRow(Table table) {
         this.table = table;
-        this.last = table.rowCount() - 1;
+        this.last = lastOfFigures(table);
         for (Column column : table.columns()) {
             if (column.kind() == Kind.NUMBER && column.isPresent(last)) {
                 figures.add(Against.of(column, last));
@@ -50,6 +56,19 @@ final class LastRow {
                 blank = true;
             }
         }
+    }
+
+    /** Lines of one text alone, such as one that names a source, may stand below the last row. */
+    private static int lastOfFigures(Table table) {
+        int last = table.rowCount() - 1;
+        for (int row = last; row >= Math.max(0, last - MOST_LINES_BELOW); row--) {
+            int at = row;
+            List<Column> there = table.columns().stream().filter(column -> column.isPresent(at)).toList();
+            if (there.size() > 1 || there.size() == 1 && (there.get(0).kind() != Kind.TEXT || isNamedTotal(there.get(0).written(at)))) {
+                return row;
+            }
+        }
+        return last;
     }
 
     /** A figure of the last row beside the sum of those above. */
@@ -134,7 +153,7 @@ final class LastRow {
 
     private Table dropped() {
         if (!isTotal()) {
-            String why = table.rowCount() < FEWEST_ROWS ? "there are too few rows above it" : figures.isEmpty() ? "it holds no figure"
+            String why = last + 1 < FEWEST_ROWS ? "there are too few rows above it" : figures.isEmpty() ? "it holds no figure"
                     : with(Against.Fit.OTHER).isEmpty() ? "no word and no blank cell in it says that it is a total" : String.join("; ", with(Against.Fit.OTHER));
             throw new BadInput(table.place(), "the last row is to be dropped as a total, and its figures are not the sums of the rows above: " + why);
         }
@@ -152,7 +171,7 @@ final class LastRow {
             return table.noting(Note.urgent("the last row is the sum of the rows above" + but + ", and would be counted twice; drop it with 'total-row: drop', or keep it with"
                     + " 'total-row: keep'", listed));
         }
-        if (calledTotal && table.rowCount() >= FEWEST_ROWS && !figures.isEmpty()) {
+        if (calledTotal && last + 1 >= FEWEST_ROWS && !figures.isEmpty()) {
             List<String> listed = new ArrayList<>(with(Against.Fit.OTHER));
             listed.add(place);
             return table.noting(Note.urgent("the last row is called a total and counted as any other row, and not all of its figures are the sums of the rows above; keep it"
@@ -161,11 +180,11 @@ final class LastRow {
         return table;
     }
 
-    /** Every figure is the sum above, and a word or a blank says so, or a second column of figures. */
+    /** Every figure is the sum above, and a word or a blank says so: a row that is named as all others are may be as large as they are together. */
     private boolean isTotal() {
-        boolean fits = table.rowCount() >= FEWEST_ROWS && figures.stream().allMatch(each -> each.fit() == Against.Fit.EXACT
+        boolean fits = last + 1 >= FEWEST_ROWS && figures.stream().allMatch(each -> each.fit() == Against.Fit.EXACT
                 || each.fit() == Against.Fit.ROUNDED && (named || each.isSmall()));
-        return fits && (figures.size() > 1 || figures.size() == 1 && (named || blank));
+        return fits && !figures.isEmpty() && (named || blank);
     }
 
     private List<String> with(Against.Fit fit) {

@@ -8,6 +8,7 @@ import java.nio.charset.Charset;
 import java.time.format.DateTimeFormatter;
 import java.util.Collection;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalInt;
@@ -32,6 +33,8 @@ public final class Layout {
     private final Set<String> missing;
     private final Map<String, Kind> kinds;
     private final TotalRow totalRow;
+    private final Rows rows;
+    private final Map<String, TimeUnit> times;
     private final Limits limits;
 
     /** What becomes of a last row that is the total of the ones above. */
@@ -42,6 +45,34 @@ public final class Layout {
         KEEP,
         /** It goes; it is an error where there is none. */
         DROP
+    }
+
+    /** Which rows of a sheet are read. */
+    public enum Rows {
+        /** All, and a reader is told of those that are hidden. */
+        ALL,
+        /** Those that a reader of the sheet sees: none that are hidden, or left out by a filter. */
+        VISIBLE
+    }
+
+    /** What times of day and durations are counted in. */
+    public enum TimeUnit {
+        HOURS(24), DAYS(1);
+
+        private final double aDay;
+
+        TimeUnit(double aDay) {
+            this.aDay = aDay;
+        }
+
+        double of(double days) {
+            return aDay == 1 ? days : Math.round(days * aDay * 3600 * 1000) / (3600 * 1000.0); // to the millisecond, as a fraction of a day is seldom exact
+        }
+
+        @Override
+        public String toString() {
+            return name().toLowerCase(Locale.ROOT);
+        }
     }
 
     private static final class Changes {
@@ -56,6 +87,8 @@ public final class Layout {
         private Set<String> missing = Set.of("-", "\u2013", "n/a", "N/A");
         private Map<String, Kind> kinds = Map.of();
         private TotalRow totalRow = TotalRow.TOLD;
+        private Rows rows = Rows.ALL;
+        private Map<String, TimeUnit> times = Map.of();
         private Limits limits = Limits.STANDARD;
     }
 
@@ -75,6 +108,8 @@ public final class Layout {
         this.missing = c.missing;
         this.kinds = c.kinds;
         this.totalRow = c.totalRow;
+        this.rows = c.rows;
+        this.times = c.times;
         this.limits = c.limits;
     }
 
@@ -91,6 +126,8 @@ public final class Layout {
         c.missing = missing;
         c.kinds = kinds;
         c.totalRow = totalRow;
+        c.rows = rows;
+        c.times = times;
         c.limits = limits;
         change.to(c);
         return new Layout(c);
@@ -171,6 +208,16 @@ public final class Layout {
         return with(c -> c.totalRow = what);
     }
 
+    /** Which rows of a sheet are read; all where it is not said. */
+    public Layout rows(Rows which) {
+        return with(c -> c.rows = which);
+    }
+
+    /** What times of day and durations are counted in, by the names of their columns, which hold numbers then; hours where it is not said. */
+    public Layout times(Map<String, TimeUnit> ofColumns) {
+        return with(c -> c.times = Map.copyOf(ofColumns));
+    }
+
     /** What the file may hold at most; {@link Limits#STANDARD} where it is not said. */
     public Layout within(Limits most) {
         return with(c -> c.limits = most);
@@ -222,6 +269,18 @@ public final class Layout {
 
     Optional<Kind> kind(String column) {
         return Optional.ofNullable(kinds.get(column));
+    }
+
+    Rows rows() {
+        return rows;
+    }
+
+    TimeUnit timeUnit(String column) {
+        return times.getOrDefault(column, TimeUnit.HOURS);
+    }
+
+    boolean saysTimeUnit(String column) {
+        return times.containsKey(column);
     }
 
     TotalRow totalRow() {

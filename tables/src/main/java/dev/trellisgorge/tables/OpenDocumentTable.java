@@ -10,13 +10,16 @@ import java.io.IOException;
 import java.io.InputStream;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.time.Duration;
 import java.time.LocalDate;
 import java.time.format.DateTimeParseException;
 import java.util.ArrayList;
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.regex.Pattern;
 import java.util.zip.ZipEntry;
 import java.util.zip.ZipException;
@@ -27,12 +30,16 @@ import javax.xml.stream.XMLStreamReader;
 
 /**
  * Reads one sheet of an OpenDocument spreadsheet ({@code .ods}, ISO/IEC 26300). Formulas count by the results beside them; a
- * time of day is passed over.
+ * cell without one, or with an error, is missing, and told.
  */
 final class OpenDocumentTable {
     private static final String TABLE = "urn:oasis:names:tc:opendocument:xmlns:table:1.0";
     private static final String OFFICE = "urn:oasis:names:tc:opendocument:xmlns:office:1.0";
+    private static final String STYLE = "urn:oasis:names:tc:opendocument:xmlns:style:1.0";
     private static final String TEXT = "urn:oasis:names:tc:opendocument:xmlns:text:1.0";
+    /** Of what the formats of the standard's next version add. */
+    private static final String EXTENDED = "urn:org:documentfoundation:names:experimental:calc:xmlns:calcext:1.0";
+    private static final Pattern MIDNIGHT = Pattern.compile("[^T]*T00:00(:00([.,]0*)?)?");
     private static final Pattern COUNT = Pattern.compile("0*[1-9][0-9]{0,9}");
     private static final int MOST_COLUMNS = Bound.TABLE_COLUMNS.count();
     private static final int MOST_ROWS = Bound.SHEET_ROWS.count();
@@ -50,7 +57,7 @@ final class OpenDocumentTable {
         this.place = place;
     }
 
-    static Table read(String name, InputFile source, Layout layout) {
+    static Table read(String name, InputFile source, Layout asked) {
         Place place = source.place();
         Path file = source.path();
         if (!Files.isRegularFile(file)) {
@@ -61,11 +68,15 @@ final class OpenDocumentTable {
             if (content == null) {
                 throw new BadInput(place, "is no spreadsheet that can be read: it has no content");
             }
+            Layout layout = NamedRanges.isName(asked) ? ranges(archive, content).located(asked, place) : asked;
             SheetRows rows = new SheetRows(place, layout);
             try (InputStream in = source.watched(bounded(archive.getInputStream(content)), content.getSize())) {
                 XMLStreamReader xml = reader(in);
-                find(xml, layout.sheet(), place);
+                boolean hidden = find(xml, layout.sheet(), place, rows);
                 new OpenDocumentTable(xml, rows, place).sheet();
+                if (hidden) {
+                    rows.hiddenSheet();
+                }
             }
             return rows.table(name);
         } catch (ZipException e) {
@@ -73,10 +84,25 @@ final class OpenDocumentTable {
             throw new BadInput(place, "is no spreadsheet that can be read: " + (packed ? "it is packed in another way than OpenDocument allows; save it again"
                     : "it is no ZIP archive (" + e.getMessage() + ")"));
         } catch (XMLStreamException e) {
-            throw new BadInput(place, "is no spreadsheet that can be read: " + WorkbookTable.reason(e));
+            throw new BadInput(place, "is no spreadsheet that can be read: " + WorkbookPackage.reason(e));
         } catch (IOException e) {
             throw source.unreadable(e);
         }
+    }
+
+    /** Of ranges, which stand behind all cells. */
+    private static NamedRanges ranges(ZipFile archive, ZipEntry content) throws XMLStreamException, IOException {
+        NamedRanges ranges = new NamedRanges();
+        try (InputStream in = bounded(archive.getInputStream(content))) {
+            XMLStreamReader xml = reader(in);
+            while (xml.hasNext()) {
+                if (xml.next() == XMLStreamReader.START_ELEMENT && TABLE.equals(xml.getNamespaceURI()) && (xml.getLocalName().equals("named-range") || xml.getLocalName().equals("database-range"))) {
+                    String cells = xml.getLocalName().equals("named-range") ? "cell-range-address" : "target-range-address";
+                    ranges.add(String.valueOf(xml.getAttributeValue(TABLE, "name")), String.valueOf(xml.getAttributeValue(TABLE, cells)));
+                }
+            }
+        }
+        return ranges;
     }
 
     /** The names of the sheets, in their order; none where the file can't be read, as reading says why. */
@@ -115,16 +141,26 @@ final class OpenDocumentTable {
         });
     }
 
-    /** Goes on to the sheet of that name, or the first one. */
-    private static void find(XMLStreamReader xml, Optional<String> wanted, Place place) throws XMLStreamException {
+    /** Goes on to the sheet of that name, or the first one; the rows are told what it is called. @return whether its style hides it */
+    private static boolean find(XMLStreamReader xml, Optional<String> wanted, Place place, SheetRows rows) throws XMLStreamException {
         List<String> names = new ArrayList<>();
+        Set<String> hiding = new HashSet<>();
+        String style = "";
         while (xml.hasNext()) {
-            if (xml.next() == XMLStreamReader.START_ELEMENT && xml.getLocalName().equals("table") && TABLE.equals(xml.getNamespaceURI())) {
-                String name = xml.getAttributeValue(TABLE, "name");
+            int event = xml.next();
+            if (event != XMLStreamReader.START_ELEMENT) {
+                continue;
+            } else if (xml.getLocalName().equals("style") && STYLE.equals(xml.getNamespaceURI())) {
+                style = String.valueOf(xml.getAttributeValue(STYLE, "name"));
+            } else if (xml.getLocalName().equals("table-properties") && "false".equals(xml.getAttributeValue(TABLE, "display"))) {
+                hiding.add(style);
+            } else if (xml.getLocalName().equals("table") && TABLE.equals(xml.getNamespaceURI())) {
+                String name = String.valueOf(xml.getAttributeValue(TABLE, "name"));
                 if (wanted.isEmpty() || wanted.get().equals(name)) {
-                    return;
+                    rows.called(name);
+                    return hiding.contains(String.valueOf(xml.getAttributeValue(TABLE, "style-name")));
                 }
-                names.add(name == null ? "" : name);
+                names.add(name);
             }
         }
         throw new BadInput(place, wanted.map(name -> "there is no sheet '" + name + "'. " + Nearest.hint(name, names)).orElse("has no sheet"));
@@ -164,6 +200,9 @@ final class OpenDocumentTable {
     /** Rows that are all alike are written once; the empty ones at the end of a sheet are a million. */
     private void row() throws XMLStreamException {
         int times = number("number-rows-repeated");
+        if (Set.of("collapse", "filter").contains(String.valueOf(xml.getAttributeValue(TABLE, "visibility")))) {
+            rows.hide((int) Math.min(MOST_ROWS, line + 1), times);
+        }
         Map<Integer, Object> cells = new HashMap<>();
         int column = 0;
         while (xml.hasNext()) {
@@ -178,7 +217,7 @@ final class OpenDocumentTable {
                 if (across > 1 || down > 1) {
                     rows.merge((int) line, (int) Math.min(MOST_ROWS, line + down - 1), column, (int) Math.min(MOST_COLUMNS, (long) column + across - 1));
                 }
-                Optional<Object> cell = cell();
+                Optional<Object> cell = cell(column);
                 for (int i = 0; cell.isPresent() && i < wide && column + i < MOST_COLUMNS; i++) {
                     cells.put(column + i, cell.get());
                 }
@@ -194,18 +233,31 @@ final class OpenDocumentTable {
         line += times;
     }
 
-    private Optional<Object> cell() throws XMLStreamException {
+    private Optional<Object> cell(int column) throws XMLStreamException {
+        boolean formula = xml.getAttributeValue(TABLE, "formula") != null;
+        boolean error = "error".equals(xml.getAttributeValue(EXTENDED, "value-type"));
+        String time = xml.getAttributeValue(OFFICE, "time-value");
+        String currency = xml.getAttributeValue(OFFICE, "currency");
         String type = xml.getAttributeValue(OFFICE, "value-type");
         String value = xml.getAttributeValue(OFFICE, "value");
         String date = xml.getAttributeValue(OFFICE, "date-value");
         String truth = xml.getAttributeValue(OFFICE, "boolean-value");
         String text = text();
-        if (type == null) {
+        if (error || type == null && formula) {
+            return Optional.of(new SheetCell.Unreadable(error && !text.isBlank() ? text : "a formula without a result"));
+        } else if (type == null) {
             return Optional.empty();
+        }
+        if (type.equals("percentage") || currency != null) {
+            rows.notes().unit((int) line + 1, column, currency == null ? "%" : currency);
+        }
+        if (date != null && date.contains("T") && !MIDNIGHT.matcher(date).matches()) {
+            rows.notes().cutTime((int) line + 1, column);
         }
         return switch (type) {
             case "float", "percentage", "currency" -> Optional.ofNullable(value).map(this::figure);
             case "date" -> Optional.ofNullable(date).map(OpenDocumentTable::day);
+            case "time" -> Optional.ofNullable(time).map(this::time);
             case "boolean" -> Optional.of(Boolean.valueOf(truth));
             default -> text.isBlank() ? Optional.empty() : Optional.of(text);
         };
@@ -213,6 +265,15 @@ final class OpenDocumentTable {
 
     private Object figure(String written) {
         return Numbers.parse(written).stream().boxed().findFirst().orElseThrow(() -> new BadInput(place.within("row " + (line + 1)), "a cell holds '" + written + "', which is no number"));
+    }
+
+    /** A duration as ISO 8601 writes it. */
+    private Object time(String written) {
+        try {
+            return new SheetCell.Time(Duration.parse(written.strip()).toMillis() / (double) Duration.ofDays(1).toMillis());
+        } catch (DateTimeParseException | ArithmeticException e) {
+            throw new BadInput(place.within("row " + (line + 1)), "a cell holds the time '" + written + "', which is none", e);
+        }
     }
 
     private static Object day(String written) {

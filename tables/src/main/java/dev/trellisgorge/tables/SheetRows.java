@@ -2,16 +2,17 @@ package dev.trellisgorge.tables;
 
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Bound;
+import dev.trellisgorge.problem.Note;
 import dev.trellisgorge.problem.Place;
 import dev.trellisgorge.problem.Problems;
 import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Kind;
-import dev.trellisgorge.table.Numbers;
 import dev.trellisgorge.table.Source;
 import dev.trellisgorge.table.Table;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.Collections;
+import java.util.Comparator;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
@@ -21,10 +22,13 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.TreeMap;
 import java.util.function.IntFunction;
 import java.util.function.IntPredicate;
 import java.util.function.Supplier;
+import java.util.stream.Collectors;
 import java.util.stream.IntStream;
+import java.util.stream.Stream;
 import org.apache.poi.ss.util.CellRangeAddress;
 import org.apache.poi.ss.util.CellReference;
 
@@ -35,6 +39,7 @@ import org.apache.poi.ss.util.CellReference;
  */
 final class SheetRows {
     private static final int HEADER_SOUGHT = 50;
+    private static final int LINES_LISTED = 12;
     /** Of a sheet, whose cells take more room on the way than those of a text. */
     private static final long MOST_CELLS = Bound.SHEET_CELLS.count();
 
@@ -43,14 +48,17 @@ final class SheetRows {
     private final CellRangeAddress range;
     private final List<Row> rows = new ArrayList<>();
     private String sheet = "";
+    private String called = "";
     private final List<CellRangeAddress> merged = new ArrayList<>();
+    private final SheetNotes notes = new SheetNotes();
+    private final TreeMap<Integer, Integer> hidden = new TreeMap<>();
     private long cellCount;
 
     /**
      * A row.
      *
      * @param line  on the sheet, 1 for the first
-     * @param cells by their column, 0 for the first: a Double, a LocalDate, a Boolean or a String; never blank
+     * @param cells by their column, 0 for the first: a Double, a LocalDate, a Boolean, a String or a {@link SheetCell}; never blank
      */
     private record Row(int line, Map<Integer, Object> cells) {
 
@@ -72,18 +80,14 @@ final class SheetRows {
     /**
      * @param place  the file, and the sheet where it has several
      * @param layout what is said of the sheet
-     * @throws BadInput where the range that it names is none
      */
     SheetRows(Place place, Layout layout) {
         this.place = place;
         this.layout = layout;
-        this.range = layout.range().map(cells -> range(cells, place)).orElse(new CellRangeAddress(0, Integer.MAX_VALUE, 0, Integer.MAX_VALUE));
+        this.range = layout.range().map(cells -> range(cells)).orElse(new CellRangeAddress(0, Integer.MAX_VALUE, 0, Integer.MAX_VALUE));
     }
 
-    private static CellRangeAddress range(String cells, Place place) {
-        if (!cells.matches("\\$?[A-Za-z]{1,3}(\\$?\\d{1,7})?(:\\$?[A-Za-z]{1,3}(\\$?\\d{1,7})?)?")) {
-            throw new BadInput(place, "'" + cells + "' is no range of cells; write one such as B3:F40, or whole columns such as B:F");
-        }
+    private static CellRangeAddress range(String cells) {
         CellRangeAddress range = CellRangeAddress.valueOf(cells.toUpperCase(Locale.ROOT));
         return range.getFirstRow() >= 0 ? range : new CellRangeAddress(0, Integer.MAX_VALUE, range.getFirstColumn(), range.getLastColumn());
     }
@@ -106,8 +110,48 @@ final class SheetRows {
             throw new BadInput(place.within(times == 1 ? "row " + line : "rows " + line + " to " + (line + times - 1L)), "the sheet has more cells than the " + most + " that are read");
         }
         for (long at = from; at <= to && !inside.isEmpty(); at++) {
-            rows.add(new Row((int) at, inside));
+            if (layout.rows() == Layout.Rows.ALL || !isHidden((int) at)) {
+                rows.add(new Row((int) at, inside));
+            }
         }
+    }
+
+    /** What is to be told of the sheet. */
+    SheetNotes notes() {
+        return notes;
+    }
+
+    /** Says that readers don't see so many rows from a line on; before they are added. */
+    void hide(int line, int times) {
+        hidden.put(line, (int) Math.min(Integer.MAX_VALUE, (long) line + times - 1));
+    }
+
+    private boolean isHidden(int line) {
+        Map.Entry<Integer, Integer> block = hidden.floorEntry(line);
+        return block != null && line <= block.getValue();
+    }
+
+    /** Says that readers don't see the sheet. */
+    void hiddenSheet() {
+        notes.add(Note.urgent("the sheet '" + called + "' is hidden, and is read all the same", List.of()));
+    }
+
+    /** Puts the result of a formula in its place; nothing where the row is not read, or the file has one and none can be worked out. */
+    void workedOut(int line, int column, Object result) {
+        int at = Collections.binarySearch(rows, new Row(line, Map.of()), Comparator.comparingInt(Row::line));
+        if (at >= 0 && isInRange(column)) {
+            Object before = rows.get(at).cells().get(column);
+            if (before instanceof SheetCell.Unreadable || !(result instanceof SheetCell.Unreadable)) {
+                rows.get(at).cells().put(column, result);
+            }
+            if (!(result instanceof SheetCell.Unreadable) && !result.equals(before)) {
+                notes.workedOut(line, column);
+            }
+        }
+    }
+
+    String sheet() {
+        return sheet;
     }
 
     private boolean isInRange(int column) {
@@ -137,6 +181,7 @@ final class SheetRows {
             throw new BadInput(place, "has a header and no row below it");
         }
         WrittenCells written = new WrittenCells(layout);
+        tell(names, below, written);
         List<Supplier<Column>> columns = new ArrayList<>();
         names.forEach((column, title) -> columns.add(() -> column(title, below, column, written)));
         int[] lines = below.stream().mapToInt(Row::line).toArray();
@@ -149,9 +194,9 @@ final class SheetRows {
     private static boolean isAsRead(Column column, List<Row> rows, int at) {
         return IntStream.range(0, column.size()).allMatch(row -> {
             Object cell = rows.get(row).cells().get(at);
-            return cell == null ? !column.isPresent(row) : column.isPresent(row) && switch (column.kind()) {
+            return cell == null || cell instanceof SheetCell.Unreadable ? !column.isPresent(row) : column.isPresent(row) && switch (column.kind()) {
                 case TEXT -> cell.equals(column.written(row));
-                case NUMBER -> cell instanceof Double;
+                case NUMBER -> cell instanceof Double; // hours are no days, as sheets count them
                 case DATE -> cell instanceof LocalDate;
                 case TRUTH -> cell instanceof Boolean;
             };
@@ -161,6 +206,12 @@ final class SheetRows {
     /** Says what the sheet is called, where formulas can refer to it. */
     void on(String name) {
         sheet = name;
+        called(name);
+    }
+
+    /** Says what the sheet is called, where none can. */
+    void called(String name) {
+        called = name;
     }
 
     /** The place of the first header row: the one that is said, the first of the range, or the first of the widest ones. */
@@ -235,7 +286,7 @@ final class SheetRows {
         for (int column = from; whole.cells().containsKey(column); column++) {
             int at = column;
             Set<String> parts = new LinkedHashSet<>();
-            header.forEach(row -> parts.add(row.cells().containsKey(at) ? written(row.cells().get(at)).strip() : ""));
+            header.forEach(row -> parts.add(row.cells().containsKey(at) ? SheetCell.written(row.cells().get(at)).strip() : ""));
             parts.remove("");
             String name = String.join(" ", parts);
             Integer before = seen.putIfAbsent(name, column);
@@ -264,21 +315,79 @@ final class SheetRows {
 
     /** Of the one kind that its cells are; else as it is written. */
     private Column column(String name, List<Row> rows, int at, WrittenCells written) {
-        Object[] cells = rows.stream().map(row -> row.cells().get(at)).toArray();
+        Object[] cells = rows.stream().map(row -> row.cells().get(at)).map(cell -> cell instanceof SheetCell.Unreadable ? null : cell).toArray();
+        if (areTimes(cells) && layout.kind(name).filter(given -> given != Kind.NUMBER).isEmpty()) {
+            Layout.TimeUnit unit = layout.timeUnit(name);
+            if (!layout.saysTimeUnit(name)) {
+                written.note(Optional.of(new Note("times of '" + name + "' are read as " + unit.toString() + "; kinds: {" + name + ": days} has them as days", List.of())));
+            }
+            return Column.owning(name, Kind.NUMBER, Stream.of(cells).mapToDouble(cell -> cell == null ? Double.NaN : unit.of(((SheetCell.Time) cell).days())).toArray());
+        }
         Optional<Kind> found = kind(cells);
         if (found.isPresent() && layout.kind(name).filter(given -> given != found.get()).isEmpty()) {
             return Column.owning(name, found.get(), figures(cells));
         }
         String[] texts = new String[cells.length];
         for (int i = 0; i < cells.length; i++) {
-            texts[i] = cells[i] == null ? null : written(cells[i]);
+            texts[i] = cells[i] == null ? null : SheetCell.written(cells[i]);
         }
         if (layout.kind(name).filter(given -> given == Kind.TEXT).isPresent()) {
             return Column.texts(name, texts);
         }
-        IntPredicate typed = row -> cells[row] != null && !(cells[row] instanceof String);
+        IntPredicate typed = row -> cells[row] != null && !(cells[row] instanceof String) && !(cells[row] instanceof SheetCell);
         IntFunction<Place> places = row -> Place.inFile(place.file()).within("cell " + letters(at) + rows.get(row).line());
         return written.column(new WrittenCells.Cells(name, texts, Optional.of(typed), places));
+    }
+
+    private static boolean areTimes(Object[] cells) {
+        return Stream.of(cells).anyMatch(SheetCell.Time.class::isInstance) && Stream.of(cells).allMatch(cell -> cell == null || cell instanceof SheetCell.Time);
+    }
+
+    /** What the table does not show: cells that can't be read, rows that are hidden, and what stands below or beside. */
+    private void tell(Map<Integer, String> names, List<Row> below, WrittenCells written) {
+        names.forEach((column, name) -> {
+            Map<String, List<Integer>> unread = new LinkedHashMap<>();
+            below.stream().filter(row -> row.cells().get(column) instanceof SheetCell.Unreadable).forEach(row -> unread.computeIfAbsent(row.cells().get(column).toString(), why -> new ArrayList<>()).add(row.line()));
+            if (!unread.isEmpty()) {
+                written.note(Optional.of(Note.urgent("cells of '" + name + "' can't be read, and are missing", unread.entrySet().stream().map(each -> each.getKey() + " (" + SheetNotes.listed(column, each.getValue()) + ")").toList())));
+            }
+        });
+        notes.of(names, below.stream().map(Row::line).collect(Collectors.toSet())).forEach(note -> written.note(Optional.of(note)));
+        List<Integer> unseen = below.stream().map(Row::line).filter(this::isHidden).toList();
+        if (!unseen.isEmpty()) {
+            written.note(Optional.of(Note.urgent(unseen.size() + " of the rows are hidden or filtered out on the sheet, and are read all the same; 'rows: visible' takes the others alone", List.of(lines(unseen)))));
+        }
+        secondTable(names, below).ifPresent(line -> written.note(Optional.of(Note.urgent("another table seems to begin below, and its rows are read as rows of this one; 'range' says which cells are meant", List.of("row " + line)))));
+        beside(names, below).ifPresent(area -> written.note(Optional.of(new Note("another table stands beside this one, and is passed over; 'range' has it read", List.of(area)))));
+    }
+
+    private static String lines(List<Integer> lines) {
+        String listed = String.join(", ", lines.stream().limit(LINES_LISTED).map(String::valueOf).toList());
+        return (lines.size() == 1 ? "row " : "rows ") + listed + (lines.size() > LINES_LISTED ? " and " + (lines.size() - LINES_LISTED) + " more" : "");
+    }
+
+    /** The line of a row of texts alone, below a blank row and where figures stood before. */
+    private static Optional<Integer> secondTable(Map<Integer, String> names, List<Row> below) {
+        for (int i = 1; i < below.size(); i++) {
+            Row row = below.get(i);
+            Row before = below.get(i - 1);
+            List<Integer> filled = names.keySet().stream().filter(row.cells()::containsKey).toList();
+            boolean texts = filled.size() > 1 && filled.stream().allMatch(column -> row.cells().get(column) instanceof String);
+            boolean figures = filled.stream().anyMatch(column -> before.cells().get(column) instanceof Double);
+            if (row.line() > before.line() + 1 && texts && figures && i + 1 < below.size()) {
+                return Optional.of(row.line());
+            }
+        }
+        return Optional.empty();
+    }
+
+    /** Cells of two columns or more, right or left of the table, with a header on its line. */
+    private Optional<String> beside(Map<Integer, String> names, List<Row> below) {
+        int line = rows.stream().filter(row -> row.line() < below.get(0).line()).mapToInt(Row::line).max().orElse(0);
+        Map<Integer, Object> header = rows.stream().filter(row -> row.line() == line).findFirst().map(Row::cells).orElse(Map.of());
+        List<Integer> others = header.keySet().stream().filter(column -> !names.containsKey(column) && header.get(column) instanceof String).sorted()
+                .filter(column -> below.stream().anyMatch(row -> row.cells().containsKey(column))).toList();
+        return others.size() < 2 ? Optional.empty() : Optional.of(letters(others.get(0)) + line + ":" + letters(others.get(others.size() - 1)) + below.get(below.size() - 1).line());
     }
 
     /** The one kind, other than text, of all cells that are there. */
@@ -286,7 +395,7 @@ final class SheetRows {
         Set<Kind> kinds = new LinkedHashSet<>();
         for (Object cell : cells) {
             if (cell != null) {
-                kinds.add(cell instanceof Double ? Kind.NUMBER : cell instanceof LocalDate ? Kind.DATE : cell instanceof Boolean ? Kind.TRUTH : Kind.TEXT);
+                kinds.add(cell instanceof Double ? Kind.NUMBER : cell instanceof LocalDate ? Kind.DATE : cell instanceof Boolean ? Kind.TRUTH : Kind.TEXT); // times among others are texts
             }
         }
         return kinds.isEmpty() ? Optional.of(Kind.NUMBER) : kinds.size() == 1 && !kinds.contains(Kind.TEXT) ? Optional.of(kinds.iterator().next()) : Optional.empty();
@@ -301,7 +410,4 @@ final class SheetRows {
         return figures;
     }
 
-    private static String written(Object cell) {
-        return cell instanceof Double number ? Numbers.shortest(number) : String.valueOf(cell);
-    }
 }

@@ -8,22 +8,23 @@ import dev.trellisgorge.table.Table;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.PushbackInputStream;
-import java.nio.file.Files;
-import java.nio.file.Path;
 import java.time.DateTimeException;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.HashMap;
+import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import javax.xml.parsers.ParserConfigurationException;
 import org.apache.poi.ooxml.POIXMLException;
 import org.apache.poi.openxml4j.exceptions.OpenXML4JException;
-import org.apache.poi.openxml4j.exceptions.OpenXML4JRuntimeException;
 import org.apache.poi.openxml4j.opc.OPCPackage;
-import org.apache.poi.openxml4j.opc.PackageAccess;
+import org.apache.poi.openxml4j.opc.PackageRelationship;
 import org.apache.poi.ss.usermodel.DateUtil;
+import org.apache.poi.ss.util.CellAddress;
 import org.apache.poi.ss.util.CellRangeAddress;
 import org.apache.poi.ss.util.CellReference;
 import org.apache.poi.util.XMLHelper;
@@ -31,6 +32,7 @@ import org.apache.poi.xssf.eventusermodel.ReadOnlySharedStringsTable;
 import org.apache.poi.xssf.eventusermodel.XSSFReader;
 import org.apache.poi.xssf.model.StylesTable;
 import org.apache.poi.xssf.usermodel.XSSFCellStyle;
+import org.apache.poi.xssf.usermodel.XSSFRelation;
 import org.xml.sax.Attributes;
 import org.xml.sax.InputSource;
 import org.xml.sax.SAXException;
@@ -39,39 +41,28 @@ import org.xml.sax.helpers.DefaultHandler;
 
 /**
  * Reads one sheet of a workbook ({@code .xlsx}), row by row. Formulas count by the results beside them, dates by their cells'
- * number format; a time of day is passed over. A cell with an error is missing.
+ * number format, times of day and durations too. Formulas without results are worked out; a cell with an error is missing, and told.
  */
 final class WorkbookTable {
     private WorkbookTable() {
     }
 
-    static Table read(String name, InputFile source, Layout layout) {
-        Place place = source.place();
-        Path file = source.path();
-        if (!Files.isRegularFile(file) || !Files.isReadable(file)) {
-            throw new BadInput(place, Files.isDirectory(file) ? "is a folder; name a file" : Files.exists(file) ? "can't read: permission denied"
-                    : "there is no such file");
-        }
-        try (OPCPackage archive = OPCPackage.open(file.toFile(), PackageAccess.READ)) {
+    static Table read(String name, InputFile source, Layout asked) {
+        return WorkbookPackage.read(source, archive -> {
             XSSFReader reader = new XSSFReader(archive);
-            SheetRows rows = new SheetRows(place, layout);
-            boolean from1904 = is1904(reader); // first, as it tells damage in words of ours
+            Book book = book(reader); // first, as it tells damage in words of ours
+            Layout layout = located(asked, book, reader, source.place());
+            SheetRows rows = new SheetRows(source.place(), layout);
+            Cells cells = new Cells(reader.getStylesTable(), new SharedTexts(archive), book, rows);
             try (InputStream sheet = sheet(reader, layout.sheet(), source, rows)) {
-                parse(sheet, new Cells(reader.getStylesTable(), new SharedTexts(archive), from1904, rows));
+                parse(sheet, cells);
+            }
+            cells.workOut(archive);
+            if (book.hidden().contains(rows.sheet())) {
+                rows.hiddenSheet();
             }
             return rows.table(name);
-        } catch (NoClassDefFoundError e) { // of a library that unpacks what this format does not allow
-            throw new BadInput(place, "is no workbook that can be read: it is packed in another way than SpreadsheetML allows; save it again");
-        } catch (IOException | OpenXML4JException | SAXException | POIXMLException | OpenXML4JRuntimeException
-                | IllegalArgumentException | IndexOutOfBoundsException | DateTimeException e) {
-            throw new BadInput(place, "is no workbook that can be read: " + reason(e));
-        }
-    }
-
-    /** What a library says, without the name that it has for it. */
-    static String reason(Exception e) {
-        List<String> lines = String.valueOf(e.getMessage()).lines().map(line -> line.replaceFirst("^([\\w.]+Exception[;:]|Message:) ", "")).toList();
-        return lines.isEmpty() ? "" : lines.get(lines.get(0).startsWith("ParseError") ? lines.size() - 1 : 0);
+        });
     }
 
     /** Reads nothing from elsewhere, and prints nothing: what is wrong is thrown. */
@@ -86,18 +77,80 @@ final class WorkbookTable {
         }
     }
 
-    private static boolean is1904(XSSFReader reader) throws IOException, OpenXML4JException, SAXException {
+    /**
+     * What a workbook says of all of its sheets.
+     *
+     * @param from1904 whether dates count from 1904
+     * @param hidden   the sheets that its readers don't see
+     * @param ranges   that have names
+     * @param stale    whether results of formulas are to be worked out anew, as programs say that have not worked them out
+     */
+    private record Book(boolean from1904, Set<String> hidden, NamedRanges ranges, boolean stale) {
+    }
+
+    private static boolean isTrue(String written) {
+        return "1".equals(written) || "true".equals(written);
+    }
+
+    private static Layout located(Layout layout, Book book, XSSFReader reader, Place place) throws IOException, OpenXML4JException, SAXException {
+        if (NamedRanges.isName(layout)) {
+            XSSFReader.SheetIterator sheets = (XSSFReader.SheetIterator) reader.getSheetsData();
+            while (sheets.hasNext()) {
+                sheets.next().close();
+                String sheet = sheets.getSheetName();
+                for (PackageRelationship relation : sheets.getSheetPart().getRelationshipsByType(XSSFRelation.TABLE.getRelation())) {
+                    try (InputStream list = sheets.getSheetPart().getRelatedPart(relation).getInputStream()) {
+                        parse(list, new DefaultHandler() {
+                            @Override
+                            public void startElement(String space, String name, String qualified, Attributes given) {
+                                if (name.equals("table") && given.getValue("ref") != null) {
+                                    book.ranges().add(String.valueOf(given.getValue("displayName")), sheet, given.getValue("ref"));
+                                }
+                            }
+                        });
+                    }
+                }
+            }
+        }
+        return book.ranges().located(layout, place);
+    }
+
+    private static Book book(XSSFReader reader) throws IOException, OpenXML4JException, SAXException {
         boolean[] from1904 = {false};
+        boolean[] stale = {false};
+        Set<String> hidden = new LinkedHashSet<>();
+        NamedRanges ranges = new NamedRanges();
         try (InputStream book = workbook(reader)) {
             parse(book, new DefaultHandler() {
+                private final StringBuilder text = new StringBuilder();
+                private String defined = "";
+
                 @Override
                 public void startElement(String space, String name, String qualified, Attributes given) {
+                    text.setLength(0);
+                    defined = name.equals("definedName") ? String.valueOf(given.getValue("name")) : "";
                     String stated = name.equals("workbookPr") ? given.getValue("date1904") : null;
-                    from1904[0] |= "1".equals(stated) || "true".equals(stated);
+                    from1904[0] |= isTrue(stated);
+                    stale[0] |= name.equals("calcPr") && isTrue(given.getValue("fullCalcOnLoad"));
+                    if (name.equals("sheet") && given.getValue("state") != null && !given.getValue("state").equals("visible")) {
+                        hidden.add(given.getValue("name"));
+                    }
+                }
+
+                @Override
+                public void characters(char[] signs, int start, int length) {
+                    text.append(signs, start, length);
+                }
+
+                @Override
+                public void endElement(String space, String name, String qualified) {
+                    if (name.equals("definedName")) {
+                        ranges.add(defined, text.toString());
+                    }
                 }
             });
         }
-        return from1904[0];
+        return new Book(from1904[0], hidden, ranges, stale[0]);
     }
 
     private static InputStream workbook(XSSFReader reader) throws IOException, OpenXML4JException {
@@ -111,7 +164,7 @@ final class WorkbookTable {
     /** The texts that sheets share. */
     private static final class SharedTexts extends ReadOnlySharedStringsTable {
         SharedTexts(OPCPackage archive) throws IOException, SAXException {
-            super(archive);
+            super(archive, false); // how a text is spoken is no part of it
         }
 
         @Override
@@ -127,19 +180,17 @@ final class WorkbookTable {
 
     /** The names of the sheets, in their order. Errors as for reading one. */
     static List<String> sheets(InputFile source) {
-        List<String> names = new ArrayList<>();
-        try (OPCPackage archive = OPCPackage.open(source.path().toFile(), PackageAccess.READ)) {
+        return WorkbookPackage.read(source, archive -> {
+            List<String> names = new ArrayList<>();
             XSSFReader reader = new XSSFReader(archive);
-            is1904(reader); // tells damage in words of ours
+            book(reader); // tells damage in words of ours
             XSSFReader.SheetIterator sheets = (XSSFReader.SheetIterator) reader.getSheetsData();
             while (sheets.hasNext()) {
                 sheets.next().close();
                 names.add(sheets.getSheetName());
             }
-        } catch (IOException | OpenXML4JException | SAXException | POIXMLException | OpenXML4JRuntimeException | NoClassDefFoundError e) {
-            return List.of(); // reading says what is wrong
-        }
-        return names;
+            return names;
+        });
     }
 
     /** The sheet of that name, or the first one; the rows are told what it is called. */
@@ -162,7 +213,7 @@ final class WorkbookTable {
     private static final class Cells extends DefaultHandler {
         private final StylesTable styles;
         private final ReadOnlySharedStringsTable texts;
-        private final boolean from1904;
+        private final Book book;
         private final SheetRows rows;
         private final StringBuilder value = new StringBuilder();
         private Map<Integer, Object> cells = new HashMap<>();
@@ -171,11 +222,17 @@ final class WorkbookTable {
         private String type;
         private String style;
         private boolean reading;
+        private boolean spoken;
+        private boolean formula;
+        private boolean valued;
+        /** Cells whose formula has no result. */
+        private final Map<CellAddress, CellFormat> unworked = new LinkedHashMap<>();
+        private final Map<String, CellFormat> formats = new HashMap<>();
 
-        Cells(StylesTable styles, ReadOnlySharedStringsTable texts, boolean from1904, SheetRows rows) {
+        Cells(StylesTable styles, ReadOnlySharedStringsTable texts, Book book, SheetRows rows) {
             this.styles = styles;
             this.texts = texts;
-            this.from1904 = from1904;
+            this.book = book;
             this.rows = rows;
         }
 
@@ -189,20 +246,30 @@ final class WorkbookTable {
                     }
                     column = -1;
                     cells = new HashMap<>();
+                    if (isTrue(given.getValue("hidden"))) {
+                        rows.hide(line, 1);
+                    }
                 }
                 case "c" -> {
                     String reference = given.getValue("r");
                     column = reference == null ? column + 1 : new CellReference(reference).getCol();
                     type = given.getValue("t") == null ? "n" : given.getValue("t");
                     style = given.getValue("s");
+                    formula = false;
+                    valued = false;
                     value.setLength(0);
                 }
-                case "v", "t" -> reading = true;
+                case "f" -> formula = true;
+                case "v" -> {
+                    reading = true;
+                    valued = true;
+                }
+                case "t" -> reading = !spoken;
                 case "mergeCell" -> {
                     CellRangeAddress block = block(given.getValue("ref"));
                     rows.merge(block.getFirstRow(), block.getLastRow(), block.getFirstColumn(), block.getLastColumn());
                 }
-                case "rPh" -> reading = false; // how a text is spoken is no part of it
+                case "rPh" -> spoken = true; // no part of the text
                 default -> {
                     // nothing that a table is made of
                 }
@@ -220,6 +287,7 @@ final class WorkbookTable {
         public void endElement(String space, String name, String qualified) {
             switch (name) {
                 case "v", "t" -> reading = false;
+                case "rPh" -> spoken = false;
                 case "c" -> cell().ifPresent(cell -> cells.put(column, cell));
                 case "row" -> rows.add(line, 1, cells);
                 default -> {
@@ -230,15 +298,43 @@ final class WorkbookTable {
 
         private Optional<Object> cell() {
             String written = value.toString();
-            if (written.isBlank() || type.equals("e")) {
+            if (written.isBlank() && formula && !(type.equals("str") && valued)) {
+                unworked.put(new CellAddress(line - 1, column), format());
+                return Optional.of(new SheetCell.Unreadable("a formula without a result"));
+            } else if (written.isBlank()) {
                 return Optional.empty();
+            } else if (formula && book.stale()) {
+                unworked.put(new CellAddress(line - 1, column), format());
             }
             return switch (type) {
                 case "s" -> text(shared(number(written, "the text of cell " + name())));
                 case "str", "inlineStr" -> text(written);
                 case "b" -> Optional.of(written.equals("1"));
                 case "d" -> Optional.of(day(written));
-                default -> Optional.of(isDate() ? date(figure(written)) : (Object) figure(written));
+                case "e" -> Optional.of(new SheetCell.Unreadable(written));
+                default -> Optional.of(typed(figure(written), format()));
+            };
+        }
+
+        /** Puts the results of formulas that have none in the file in their places. */
+        void workOut(OPCPackage archive) throws IOException {
+            if (!unworked.isEmpty()) {
+                FormulaResults.of(archive, rows.sheet(), unworked.keySet()).forEach((at, result) -> {
+                    line = at.getRow() + 1;
+                    column = at.getColumn();
+                    rows.workedOut(line, column, result instanceof Double figure ? typed(figure, unworked.get(at)) : result);
+                });
+            }
+        }
+
+        private Object typed(double figure, CellFormat format) {
+            if (!format.unit().isEmpty()) {
+                rows.notes().unit(line, column, format.unit());
+            }
+            return switch (format.kind()) {
+                case NUMBER -> figure;
+                case TIME -> new SheetCell.Time(figure);
+                case DATE, DATE_AND_TIME -> figure >= 0 && figure < 1 && format.kind() == CellFormat.Kind.DATE_AND_TIME ? new SheetCell.Time(figure) : date(figure);
             };
         }
 
@@ -282,7 +378,10 @@ final class WorkbookTable {
             if (!DateUtil.isValidExcelDate(days)) {
                 throw new IllegalArgumentException("cell " + name() + " is a date by its format and holds " + Numbers.shortest(days) + ", which is none");
             }
-            return DateUtil.getLocalDateTime(days, from1904).toLocalDate();
+            if (days != Math.rint(days)) {
+                rows.notes().cutTime(line, column);
+            }
+            return DateUtil.getLocalDateTime(days, book.from1904()).toLocalDate();
         }
 
         private String name() {
@@ -293,12 +392,13 @@ final class WorkbookTable {
             return text.isBlank() ? Optional.empty() : Optional.of(text);
         }
 
-        private boolean isDate() {
-            if (style == null || styles == null) {
-                return false;
-            }
-            XSSFCellStyle looks = styles.getStyleAt(number(style, "the looks of cell " + name()));
-            return looks != null && DateUtil.isADateFormat(looks.getDataFormat(), looks.getDataFormatString());
+        private CellFormat format() {
+            return style == null || styles == null ? CellFormat.GENERAL : formats.computeIfAbsent(style, each -> {
+                XSSFCellStyle looks = styles.getStyleAt(number(each, "the looks of cell " + name()));
+                String own = looks == null ? null : styles.getNumberFormatAt(looks.getDataFormat());
+                return looks == null ? CellFormat.GENERAL : CellFormat.of(looks.getDataFormat(), own == null ? "" : own);
+            });
         }
+
     }
 }

@@ -20,6 +20,7 @@ import java.util.OptionalDouble;
 import java.util.function.IntFunction;
 import java.util.function.IntPredicate;
 import java.util.function.Supplier;
+import java.util.stream.IntStream;
 
 /**
  * Columns whose cells are figures, but not all written plainly: they become columns of figures where every cell that is there
@@ -79,16 +80,26 @@ final class WrittenCells {
             figures = new double[rows];
         }
 
-        /** A total has no date: where the last cell says that its row is one, it is missing. */
+        /** A total has no date: where the last cell, or one of the last, says that its row is one, it is missing, and so is what follows it. */
         private void forgiveTotal(Cells cells, Layout layout) {
             int last = figures.length - 1;
-            String cell = last < 0 || cells.texts()[last] == null ? "" : cells.texts()[last];
-            if (oddCount == 1 && Double.isNaN(figures[last]) && LastRow.isTotal(cell)) {
+            int total = last;
+            while (total > Math.max(0, last - oddCount) && !LastRow.isTotal(text(cells, total))) {
+                total--;
+            }
+            long odd = IntStream.rangeClosed(Math.max(0, total), last).filter(row -> Double.isNaN(figures[row]) && !text(cells, row).isEmpty()).count();
+            if (total >= 0 && oddCount > 0 && odd == oddCount && LastRow.isTotal(text(cells, total)) && Double.isNaN(figures[total])) {
                 oddCount = 0;
-                if (layout.totalRow() != Layout.TotalRow.DROP) {
-                    conversions.add(last, cell, () -> "missing");
+                for (int row = total; row <= last && layout.totalRow() != Layout.TotalRow.DROP; row++) {
+                    if (!text(cells, row).isEmpty()) {
+                        conversions.add(row, text(cells, row), () -> "missing");
+                    }
                 }
             }
+        }
+
+        private static String text(Cells cells, int row) {
+            return row < 0 || cells.texts()[row] == null ? "" : cells.texts()[row];
         }
     }
 

@@ -9,6 +9,7 @@ import java.io.OutputStream;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -107,6 +108,19 @@ final class HostWorkbook {
         } catch (IOException | IllegalArgumentException | IndexOutOfBoundsException e) {
             return Optional.empty();
         }
+    }
+
+    /** What a person should know who draws into it: that a signature won't hold, that its structure is locked. */
+    List<String> warnings() {
+        List<String> warnings = new ArrayList<>();
+        if (parts.relations("").stream().anyMatch(relation -> relation.is("origin"))) {
+            warnings.add(place + ": is signed, and the signature does not hold for what is drawn; have it signed again");
+        }
+        Optional<XmlText.Element> protection = workbook().root().child("workbookProtection");
+        if (protection.flatMap(stated -> stated.attribute("lockStructure")).filter(locked -> locked.equals("1") || locked.equals("true")).isPresent()) {
+            warnings.add(place + ": its structure is locked, and sheets are added all the same; whoever locked it may not expect them");
+        }
+        return warnings;
     }
 
     private XmlText workbook() {

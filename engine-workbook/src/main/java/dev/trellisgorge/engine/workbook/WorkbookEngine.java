@@ -71,6 +71,7 @@ public final class WorkbookEngine implements Engine {
             throw new BadInput(Place.inFile(file.toString()), "can't be written as ." + ending + ", which is another kind of file");
         }
         HostWorkbook host = HostWorkbook.open(file);
+        host.warnings().forEach(told);
         LiveWorkbook ours = new LiveWorkbook(pages, options, told, Optional.of(host));
         ByteArrayOutputStream made = new ByteArrayOutputStream();
         write(() -> ours.writeTo(made), "the workbook");

@@ -490,6 +490,18 @@ public class IntoTest {
     }
 
     @Test
+    public void signedOrLockedWorkbookIsDrawnIntoWithAWarning() throws IOException {
+        Path locked = workbook("locked.xlsx", book -> book.lockStructure());
+        Path signed = damaged("signed.xlsx", "_rels/.rels", Optional.of(new String(parts(workbook("plain.xlsx", book -> { })).get("_rels/.rels"), StandardCharsets.UTF_8).replace("</Relationships>",
+                "<Relationship Id=\"rIdS\" Type=\"http://schemas.openxmlformats.org/package/2006/relationships/digital-signature/origin\" Target=\"_xmlsignatures/origin.sigs\"/></Relationships>")));
+        for (Path file : List.of(locked, signed)) {
+            List<String> told = new ArrayList<>();
+            Engines.draw(List.of(Page.of(chart(ROWS))), new WorkbookEngine(), "xlsx", Options.STANDARD.into(file), new ByteArrayOutputStream(), told::add);
+            assertThat(told).hasSize(1).first().asString().startsWith(file.toString()).contains(file.equals(signed) ? "is signed" : "its structure is locked");
+        }
+    }
+
+    @Test
     public void workbookThatUnpacksToMoreThanIsReadIsRefused() throws Exception {
         Path file = workbook("large.xlsx", book -> { });
         Map<String, byte[]> parts = parts(file);

@@ -79,7 +79,9 @@ public final class CheckedQuery {
         });
         try {
             List<Statement> statements = CCJSqlParserUtil.parseStatements(query, thread, parser -> parser.withTimeOut(MOST_MILLISECONDS).withAllowedNestingDepth(MOST_NESTED)).stream().filter(each -> each != null).toList();
-            if (statements.size() != 1) {
+            if (statements.isEmpty()) {
+                throw new Unchecked("it can't be read as a query");
+            } else if (statements.size() > 1) {
                 throw new BadInput(place, "one query is expected here, and there are " + statements.size() + " statements");
             } else if (statements.get(0) instanceof Select select) {
                 return select;

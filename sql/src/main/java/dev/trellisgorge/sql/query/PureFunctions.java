@@ -10,7 +10,7 @@ import java.util.stream.Stream;
  */
 public final class PureFunctions {
     /** What looks like a call and is part of the language. */
-    private static final String CONSTRUCTS = "all any array coalesce cube exists grouping if nullif rollup row some values";
+    private static final String CONSTRUCTS = "all any array coalesce cube exists extract grouping if nullif rollup row some values";
     private static final String AGGREGATES = "any_value array_agg avg bit_and bit_or bool_and bool_or corr count covar_pop covar_samp every listagg max median min mode percentile_cont percentile_disc"
             + " regr_avgx regr_avgy regr_count regr_intercept regr_r2 regr_slope regr_sxx regr_sxy regr_syy stddev stddev_pop stddev_samp string_agg sum var_pop var_samp variance";
     private static final String WINDOWS = "cume_dist dense_rank first_value lag last_value lead nth_value ntile percent_rank rank row_number";
