@@ -15,13 +15,9 @@ import dev.trellisgorge.problem.Problems;
 import dev.trellisgorge.shape.Executor;
 import dev.trellisgorge.shape.Known;
 import dev.trellisgorge.shape.Pipeline;
-import dev.trellisgorge.shape.Slice;
-import dev.trellisgorge.shape.Total;
 import dev.trellisgorge.sql.Database;
 import dev.trellisgorge.sql.DatabaseTable;
 import dev.trellisgorge.sql.ReadOtherwise;
-import dev.trellisgorge.table.Column;
-import dev.trellisgorge.table.Schema;
 import dev.trellisgorge.table.Table;
 import dev.trellisgorge.tables.Progress;
 import java.nio.file.Path;
@@ -38,7 +34,6 @@ import java.util.function.BiFunction;
 import java.util.function.Function;
 import java.util.function.Supplier;
 import java.util.stream.Collectors;
-import java.util.stream.IntStream;
 import java.util.stream.Stream;
 
 /**
@@ -158,52 +153,20 @@ public final class Brief implements AutoCloseable {
 
     /**
      * One brief for each combination of the columns' cells that stands on a row, which keeps the rows with them alone; in the order of the rows. The columns
-     * are those of {@link #table()}; where it lacks one, of the raw table that it starts from, and then that one is sliced before all steps.
+     * are those of {@link #table()}; where it lacks one, of the raw table that it starts from, and then that one is sliced before all steps. A setting by which
+     * a chart is sliced on such a column takes each value. Rows without a value are in none, and {@link #notes} of the parts say so.
      *
      * @param columns at least one
-     * @throws BadInput where neither table has such a column
+     * @throws BadInput where neither table has such a column, or a chart is sliced on it by something else than a setting
      */
     public Map<List<String>, Brief> each(List<String> columns) {
         return run(now -> each(now, columns));
     }
 
     private Map<List<String>, Brief> each(Content now, List<String> columns) {
-        Pipeline pipeline = now.pipeline();
-        Executor executor = now.executor();
-        Schema shaped = pipeline.schema(executor.known());
-        boolean onRaw = !columns.stream().allMatch(shaped::has);
-        Pipeline cut = onRaw ? Pipeline.of(pipeline.source()) : pipeline;
-        Schema there = onRaw ? executor.known().sources().get(pipeline.source()) : shaped;
-        Problems problems = new Problems();
-        columns.stream().filter(column -> !there.has(column)).forEach(column -> problems.add(Place.of("--each"), (shaped.has(column) ? there : shaped).unknownColumn(column)));
-        problems.throwIfAny();
-        Table rows = executor.run(cut.then(Total.distinct(columns.toArray(String[]::new))));
-        List<Column> cells = columns.stream().map(rows::column).toList();
         Map<List<String>, Brief> parts = new LinkedHashMap<>();
-        for (int row = 0; row < rows.rowCount(); row++) {
-            int at = row;
-            if (cells.stream().allMatch(column -> column.isPresent(at))) {
-                parts.computeIfAbsent(cells.stream().map(column -> column.written(at)).toList(), values -> sliced(now, columns, values, onRaw));
-            }
-        }
+        new EachValue(now, columns).parts().forEach((values, part) -> parts.put(values, with(part)));
         return parts;
-    }
-
-    private Brief sliced(Content now, List<String> columns, List<String> values, boolean onRaw) {
-        List<Slice> slices = IntStream.range(0, columns.size()).mapToObj(i -> new Slice(columns.get(i), values.get(i))).toList();
-        if (onRaw) {
-            Map<String, Pipeline> tables = new LinkedHashMap<>();
-            now.own().forEach((chart, table) -> tables.put(chart, table.first(slices)));
-            return with(new Content(now.settings(), now.pipeline().first(slices), now.charts(), tables, now.spots(),
-                    now.board().map(whole -> whole.each(big -> new Board.FigureTile(big.figure(), big.table().first(slices), big.span()))), now.executor(), now.notes()));
-        }
-        List<Chart> cut = new ArrayList<>(now.charts());
-        Optional<Board> shown = now.board();
-        for (Slice slice : slices) {
-            cut.replaceAll(chart -> chart.slice(slice.column(), slice.cut()));
-            shown = shown.map(whole -> whole.each(big -> new Board.FigureTile(big.figure().slice(slice.column(), slice.cut()), big.table(), big.span())));
-        }
-        return with(new Content(now.settings(), now.pipeline(), cut, now.own(), now.spots(), shown, now.executor(), now.notes()));
     }
 
     /** Another one over the same tables, which have been asked by now. */

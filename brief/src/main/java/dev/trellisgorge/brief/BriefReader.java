@@ -13,8 +13,6 @@ import dev.trellisgorge.problem.Place;
 import dev.trellisgorge.problem.Problems;
 import dev.trellisgorge.shape.Executor;
 import dev.trellisgorge.shape.Pipeline;
-import dev.trellisgorge.table.CalendarUnit;
-import dev.trellisgorge.table.Characters;
 import dev.trellisgorge.table.Kind;
 import dev.trellisgorge.table.Numbers;
 import dev.trellisgorge.table.Table;
@@ -179,12 +177,8 @@ final class BriefReader {
             problems.add(value.place(), "'" + key + "' is larger than a number can be");
             return settings.with(key, Double.NaN);
         }
-        Optional<LocalDate> date = date(value.value());
+        Optional<LocalDate> date = SettingValues.date(value.value());
         return number.isPresent() ? settings.with(key, number.getAsDouble()) : date.isPresent() ? settings.with(key, date.get()) : settings.with(key, value.value());
-    }
-
-    private static Optional<LocalDate> date(String text) {
-        return CalendarUnit.days(text).filter(days -> days.unit() == CalendarUnit.DAY).map(CalendarUnit.Days::first);
     }
 
     private Settings overridden(Settings stated) {
@@ -195,7 +189,7 @@ final class BriefReader {
                 problems.add(Place.of("--set"), stated.unknown(name));
                 continue;
             }
-            Optional<Settings> changed = changed(settings, name, given.getValue());
+            Optional<Settings> changed = SettingValues.changed(settings, name, given.getValue());
             if (changed.isEmpty()) {
                 Kind kind = stated.kind(name);
                 problems.add(Place.of("--set"), "'" + given.getValue() + "' is " + (kind == Kind.DATE ? "no date" : "no number") + "; write " + name + "="
@@ -204,16 +198,6 @@ final class BriefReader {
             settings = changed.orElse(settings);
         }
         return settings;
-    }
-
-    /** A setting stays of the kind that the brief states. */
-    private static Optional<Settings> changed(Settings settings, String name, String value) {
-        OptionalDouble number = Numbers.parse(value);
-        return switch (settings.kind(name)) {
-            case NUMBER -> number.isPresent() && !Double.isInfinite(number.getAsDouble()) ? Optional.of(settings.with(name, number.getAsDouble())) : Optional.empty();
-            case DATE -> date(value).map(date -> settings.with(name, date));
-            default -> Optional.of(settings.with(name, Characters.shown(value)));
-        };
     }
 
     private Optional<Spot> spot(Text written) {

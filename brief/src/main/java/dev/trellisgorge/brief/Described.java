@@ -36,6 +36,11 @@ final class Described implements Executor {
     }
 
     @Override
+    public Described with(Settings other) {
+        return new Described(known.sources(), other, absent);
+    }
+
+    @Override
     public Known known() {
         return known;
     }

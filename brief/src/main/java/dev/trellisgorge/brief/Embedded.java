@@ -57,6 +57,11 @@ final class Embedded implements Executor {
     }
 
     @Override
+    public synchronized Executor with(Settings other) {
+        return at == database ? new Embedded(database.with(other), () -> here.get().with(other), file) : at.with(other);
+    }
+
+    @Override
     public synchronized Known known() {
         return at.known();
     }

@@ -272,7 +272,8 @@ public final class Chart {
         return category;
     }
 
-    Map<String, Cut> slices() {
+    /** Which rows are kept, by the cells of columns. */
+    public Map<String, Cut> slices() {
         return slice;
     }
 

@@ -28,6 +28,9 @@ public interface Executor {
 
     Settings settings();
 
+    /** What runs over the same raw tables with other settings. It is closed with this one. */
+    Executor with(Settings other);
+
     /** What is known of the raw tables without their cells. */
     Known known();
 

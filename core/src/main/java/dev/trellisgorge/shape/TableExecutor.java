@@ -34,6 +34,11 @@ final class TableExecutor implements Executor {
     }
 
     @Override
+    public Executor with(Settings other) {
+        return new TableExecutor(sources, other);
+    }
+
+    @Override
     public Known known() {
         return Known.of(sources, settings);
     }

@@ -123,6 +123,11 @@ public final class Database implements Executor, AutoCloseable {
     }
 
     @Override
+    public Database with(Settings other) {
+        return new Database(session, sources, other, tellsAll);
+    }
+
+    @Override
     public Known known() {
         Map<String, Schema> schemas = new LinkedHashMap<>();
         sources.forEach((name, source) -> schemas.put(name, source.schema()));
