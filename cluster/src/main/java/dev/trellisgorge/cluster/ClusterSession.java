@@ -8,6 +8,7 @@ import dev.trellisgorge.sql.Session;
 import dev.trellisgorge.sql.Sql;
 import dev.trellisgorge.sql.TableSource;
 import dev.trellisgorge.table.Column;
+import dev.trellisgorge.table.Field;
 import dev.trellisgorge.table.Kind;
 import java.time.LocalDate;
 import java.util.List;
@@ -49,13 +50,13 @@ final class ClusterSession implements Session {
     }
 
     @Override
-    public List<Column> rows(String name, Sql.Parametrised statement, List<Kind> kinds, boolean few) {
+    public List<Column> rows(String name, Sql.Parametrised statement, List<Field> fields, boolean few) {
         cancelled = false;
         abandoned = false;
         WorkersWatch watch = new WorkersWatch(spark.sparkContext(), () -> abandoned = true);
         try {
             Object[] settings = statement.parameters().stream().map(setting -> setting.isPresent(0) ? cell(setting, 0) : null).toArray();
-            return columns(spark.sql(statement.text(), settings).collectAsList(), kinds);
+            return columns(spark.sql(statement.text(), settings).collectAsList(), fields);
         } catch (Exception e) { // Scala's methods throw checked ones that they don't declare
             Place place = Place.of("table '" + name + "'");
             throw cancelled ? new BadInput(place, "the statement was cancelled", e)
@@ -76,16 +77,16 @@ final class ClusterSession implements Session {
         };
     }
 
-    private static List<Column> columns(List<Row> rows, List<Kind> kinds) {
-        return IntStream.range(0, kinds.size()).mapToObj(at -> column(rows, at, kinds.get(at))).toList();
+    private static List<Column> columns(List<Row> rows, List<Field> fields) {
+        return IntStream.range(0, fields.size()).mapToObj(at -> column(rows, at, fields.get(at))).toList();
     }
 
-    private static Column column(List<Row> rows, int at, Kind kind) {
-        String name = String.valueOf(at);
-        if (kind == Kind.TEXT) {
+    private static Column column(List<Row> rows, int at, Field field) {
+        String name = field.name();
+        if (field.kind() == Kind.TEXT) {
             return Column.texts(name, rows.stream().map(row -> row.isNullAt(at) ? null : String.valueOf(row.get(at))).toArray(String[]::new));
         }
-        return Column.owning(name, kind, rows.stream().mapToDouble(row -> row.isNullAt(at) ? Double.NaN : figure(row.get(at))).toArray());
+        return Column.owning(name, field.kind(), rows.stream().mapToDouble(row -> row.isNullAt(at) ? Double.NaN : figure(row.get(at))).toArray());
     }
 
     private static double figure(Object cell) {

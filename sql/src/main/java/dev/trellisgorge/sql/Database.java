@@ -165,12 +165,12 @@ public final class Database implements Executor, AutoCloseable {
         Pipeline pipeline = query.pipeline();
         Schema schema = pipeline.schema(known());
         Typing typing = new Typing(schema, settings);
-        List<Kind> kinds = new ArrayList<>(schema.fields().stream().map(Field::kind).toList());
+        List<Field> fields = new ArrayList<>(schema.fields());
         wanted.formulas().forEach((name, formula) -> typing.computed(name, typing.kind(formula).orElse(Kind.NUMBER)));
-        said.forEach(name -> kinds.add(typing.computed().get(name)));
+        said.forEach(name -> fields.add(Field.of(free(name, fields), typing.computed().get(name))));
         Query.Telling statement = query.telling(wanted.firstRowAlone() ? "\n" + dialect.firstRow() : "");
-        statement.facts().forEach(fact -> kinds.add(Kind.NUMBER));
-        List<Column> columns = asked(pipeline, statement.statement(), kinds);
+        statement.facts().forEach(fact -> fields.add(Field.of(free("counted", fields), Kind.NUMBER)));
+        List<Column> columns = asked(pipeline, statement.statement(), fields);
         Table rows = Table.of(schema.name(), Source.MEMORY, named(columns, schema));
         Map<String, Column> computed = new LinkedHashMap<>();
         said.forEach(name -> computed.put(name, columns.get(schema.fields().size() + computed.size()).named(name)));
@@ -189,7 +189,7 @@ public final class Database implements Executor, AutoCloseable {
     synchronized Table fetched(Pipeline pipeline) {
         Schema schema = pipeline.schema(known());
         Query query = query(pipeline, Map.of(), Set.of());
-        return Table.of(schema.name(), Source.MEMORY, named(asked(pipeline, query.parametrised(), schema.fields().stream().map(Field::kind).toList()), schema));
+        return Table.of(schema.name(), Source.MEMORY, named(asked(pipeline, query.parametrised(), schema.fields()), schema));
     }
 
     DatabaseNotes notes() {
@@ -281,12 +281,17 @@ public final class Database implements Executor, AutoCloseable {
         return IntStream.range(0, schema.fields().size()).mapToObj(i -> columns.get(i).named(schema.fields().get(i).name())).toList();
     }
 
-    /** The rows that a statement gives, as columns of these kinds; their names are their places. */
-    private List<Column> asked(Pipeline pipeline, Sql.Parametrised statement, List<Kind> kinds) {
+    /** A name that no column has yet. */
+    private static String free(String name, List<Field> taken) {
+        return Schema.of("", Place.of(""), taken).free(name);
+    }
+
+    /** The rows that a statement gives. */
+    private List<Column> asked(Pipeline pipeline, Sql.Parametrised statement, List<Field> fields) {
         since = OptionalLong.of(System.nanoTime());
         try {
             boolean few = pipeline.steps().stream().anyMatch(step -> step instanceof Total || step instanceof Top || step instanceof Rank rank && rank.top().isPresent());
-            return session.rows(pipeline.name(), statement, kinds, few);
+            return session.rows(pipeline.name(), statement, fields, few);
         } finally {
             since = OptionalLong.empty();
         }

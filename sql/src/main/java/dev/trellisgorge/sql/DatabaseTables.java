@@ -11,7 +11,6 @@ import dev.trellisgorge.tables.Login;
 import dev.trellisgorge.tables.QueryTable;
 import java.nio.file.Path;
 import java.sql.Connection;
-import java.sql.Date;
 import java.sql.PreparedStatement;
 import java.sql.ResultSet;
 import java.sql.SQLException;
@@ -178,7 +177,7 @@ final class DatabaseTables implements AutoCloseable {
             for (int row = 0; row < table.rowCount(); row++) {
                 insert.setInt(1, row + 1);
                 for (int i = 0; i < table.columns().size(); i++) {
-                    set(insert, i + 2, table.columns().get(i), row);
+                    set(insert, i + 2, table.columns().get(i), row, dialect);
                 }
                 insert.addBatch();
                 if ((row + 1) % ROWS_AT_ONCE == 0 || row + 1 == table.rowCount()) {
@@ -192,7 +191,7 @@ final class DatabaseTables implements AutoCloseable {
     }
 
     /** Sets a parameter to a cell. */
-    static void set(PreparedStatement statement, int at, Column column, int row) throws SQLException {
+    static void set(PreparedStatement statement, int at, Column column, int row, Dialect dialect) throws SQLException {
         if (!column.isPresent(row)) {
             statement.setNull(at, switch (column.kind()) {
                 case NUMBER -> Types.DOUBLE;
@@ -205,7 +204,7 @@ final class DatabaseTables implements AutoCloseable {
         switch (column.kind()) {
             case NUMBER -> statement.setDouble(at, column.number(row));
             case TEXT -> statement.setString(at, column.written(row));
-            case DATE -> statement.setDate(at, Date.valueOf(column.date(row).orElseThrow()));
+            case DATE -> statement.setObject(at, dialect == Dialect.DUCKDB ? column.written(row) : column.date(row).orElseThrow()); // its driver knows days before 1582 by text alone
             case TRUTH -> statement.setBoolean(at, column.number(row) == 1);
         }
     }

@@ -104,9 +104,9 @@ public enum Dialect {
         return "CAST(" + expression + " AS " + type(kind) + ")" + (kind == Kind.TEXT ? collation : "");
     }
 
-    /** A text in the order of its code points, whatever the column's own collation is; other cells as they are. */
-    String ordered(String cell, Kind kind) {
-        return cell + (kind == Kind.TEXT ? collation : "");
+    /** What is compared of a cell where its size counts: a text by its code points, which are in the order of its bytes; other cells as they are. */
+    String sized(String cell, Kind kind) {
+        return this == H2 && kind == Kind.TEXT ? "CAST(" + cell + " AS VARBINARY)" : cell; // whose texts are compared by halves of code points
     }
 
     /** A number that is added up and divided as a double. */

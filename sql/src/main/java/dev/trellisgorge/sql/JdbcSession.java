@@ -3,7 +3,6 @@ package dev.trellisgorge.sql;
 import dev.trellisgorge.problem.Place;
 import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Field;
-import dev.trellisgorge.table.Kind;
 import dev.trellisgorge.tables.Login;
 import dev.trellisgorge.tables.QueryTable;
 import java.sql.Connection;
@@ -16,7 +15,6 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalDouble;
 import java.util.concurrent.TimeUnit;
-import java.util.stream.IntStream;
 
 /** A database that is reached by JDBC, over a connection that reads only but while tables are copied and views made. */
 final class JdbcSession implements Session {
@@ -62,13 +60,12 @@ final class JdbcSession implements Session {
     }
 
     @Override
-    public List<Column> rows(String name, Sql.Parametrised statement, List<Kind> kinds, boolean few) {
-        List<Field> fields = IntStream.range(0, kinds.size()).mapToObj(i -> Field.of(String.valueOf(i), kinds.get(i))).toList();
+    public List<Column> rows(String name, Sql.Parametrised statement, List<Field> fields, boolean few) {
         try (PreparedStatement query = prepared(statement.text())) {
             running = Optional.of(query);
             query.setFetchSize(few ? 0 : ROWS_AT_ONCE); // where they come in parts, some servers work with one processor alone
             for (int i = 0; i < statement.parameters().size(); i++) {
-                DatabaseTables.set(query, i + 1, statement.parameters().get(i), 0);
+                DatabaseTables.set(query, i + 1, statement.parameters().get(i), 0, dialect);
             }
             try (ResultSet rows = query.executeQuery()) {
                 List<Column> columns = QueryTable.of(name, rows, fields).columns();

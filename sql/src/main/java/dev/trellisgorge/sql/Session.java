@@ -1,7 +1,7 @@
 package dev.trellisgorge.sql;
 
 import dev.trellisgorge.table.Column;
-import dev.trellisgorge.table.Kind;
+import dev.trellisgorge.table.Field;
 import java.util.List;
 import java.util.Map;
 import java.util.OptionalDouble;
@@ -23,12 +23,12 @@ public interface Session extends AutoCloseable {
     /**
      * The rows that a statement gives.
      *
-     * @param name  the table that it is about, for messages
-     * @param kinds of the columns, whose names are their places from 0
-     * @param few   whether they can't be many, so that there is no need to fetch them in parts
+     * @param name   the table that it is about, for messages
+     * @param fields the columns that it gives, each with a name of its own
+     * @param few    whether they can't be many, so that there is no need to fetch them in parts
      * @throws dev.trellisgorge.problem.BadInput with what is said of a statement that fails or was cancelled
      */
-    List<Column> rows(String name, Sql.Parametrised statement, List<Kind> kinds, boolean few);
+    List<Column> rows(String name, Sql.Parametrised statement, List<Field> fields, boolean few);
 
     /**
      * Runs statements that make views, all or none of them where what was made can be taken back.

@@ -148,7 +148,8 @@ final class SqlFormula implements Formula.Cases<String> {
             case EQUAL -> "=";
             case UNEQUAL -> "<>";
         };
-        return "(" + write(f.left()) + " " + sign + " " + write(f.right()) + ")";
+        Kind sides = f.relation() == Condition.Relation.EQUAL || f.relation() == Condition.Relation.UNEQUAL ? Kind.NUMBER : typing.of(f.left());
+        return "(" + dialect.sized(write(f.left()), sides) + " " + sign + " " + dialect.sized(write(f.right()), sides) + ")";
     }
 
     @Override
@@ -264,7 +265,7 @@ final class SqlFormula implements Formula.Cases<String> {
     public String rank(Window.Rank f, Kind kind) {
         String of = write(f.of());
         String down = f.direction() == Window.Direction.DESCENDING ? " DESC" : "";
-        String over = " OVER (ORDER BY " + of + down + " NULLS LAST" + (f.ties() == Window.Ties.BY_ROW ? ", " + names.row() : "") + ")";
+        String over = " OVER (ORDER BY " + dialect.sized(of, typing.of(f.of())) + down + " NULLS LAST" + (f.ties() == Window.Ties.BY_ROW ? ", " + names.row() : "") + ")";
         return "CASE WHEN " + of + " IS NOT NULL THEN " + dialect.cast((f.ties() == Window.Ties.SHARED ? "RANK()" : "ROW_NUMBER()") + over, Kind.NUMBER) + " END";
     }
 

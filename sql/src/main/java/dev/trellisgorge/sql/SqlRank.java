@@ -69,7 +69,7 @@ final class SqlRank {
             part = steps.here(runs.computed().get("part"));
             at = runs;
         }
-        String order = rank.order() == Rank.Way.TABLE ? "" : key.expression() + (isDescending() ? " DESC" : "") + " NULLS LAST, ";
+        String order = rank.order() == Rank.Way.TABLE ? "" : dialect.sized(key.expression(), steps.kind(over, rank.by())) + (isDescending() ? " DESC" : "") + " NULLS LAST, ";
         String each = rank.anchors().isPresent() ? "PARTITION BY " + run + ", " + part + " " : "";
         Relation places = statement.more(at, Map.of("place", "ROW_NUMBER() OVER (" + each + "ORDER BY " + order + steps.row(at) + ")"), "the places in the order");
         return new Places(places, run, part, steps.here(places.computed().get("place")));

@@ -181,7 +181,12 @@ final class SqlSteps {
 
     Relation ordered(Relation over, Formula by, boolean descending, Step step) {
         Said said = said(over, by, "key", step);
-        return statement.ordered(said.over(), over.schema(), statement.asTheyAre(over), said.expression() + (descending ? " DESC" : "") + " NULLS LAST, " + statement.order(over), "", step.sentence());
+        return statement.ordered(said.over(), over.schema(), statement.asTheyAre(over), dialect.sized(said.expression(), kind(over, by)) + (descending ? " DESC" : "") + " NULLS LAST, " + statement.order(over), "", step.sentence());
+    }
+
+    /** Of what kind a formula is over rows; a number where it is absent. */
+    Kind kind(Relation over, Formula formula) {
+        return statement.typing(over.schema()).kind(formula).orElse(Kind.NUMBER);
     }
 
     /** A truth as a figure, which can be compared by size. */
@@ -230,12 +235,17 @@ final class SqlSteps {
         return grouped(made, at, keys, columns, counts, total.sentence());
     }
 
+    private String sized(Relation over, String cell) {
+        Optional<Field> field = over.schema().fields().stream().filter(each -> here(over, each.name()).equals(cell)).findFirst();
+        return field.map(each -> dialect.sized(cell, each.kind())).orElse(cell);
+    }
+
     /** One row for each key, in the order in which the keys first stand; where the rows are in none in that of the keys. */
     private Relation grouped(Relation made, Relation over, List<String> keys, Map<String, String> columns, Map<String, String> more, String what) {
         List<String> selected = new ArrayList<>();
         made.columns().forEach((column, alias) -> selected.add(columns.get(column) + " AS " + dialect.quoted(alias)));
         more.forEach((alias, cell) -> selected.add(cell + " AS " + dialect.quoted(alias)));
-        String order = over.isOrdered() ? "MIN(" + row(over) + ")" : keys.stream().map(key -> key + " NULLS LAST").collect(Collectors.joining(", "));
+        String order = over.isOrdered() ? "MIN(" + row(over) + ")" : keys.stream().map(key -> sized(over, key) + " NULLS LAST").collect(Collectors.joining(", "));
         selected.add((order.isEmpty() ? "1" : "ROW_NUMBER() OVER (ORDER BY " + order + ")") + " AS " + dialect.quoted(made.row()));
         statement.add(made.name(), what, "SELECT " + String.join(",\n    ", selected) + "\n  FROM " + dialect.quoted(over.name()) + " AS " + dialect.quoted("here") + (keys.isEmpty() ? "" : "\n  GROUP BY " + String.join(", ", keys)));
         return made;

@@ -249,7 +249,7 @@ final class Statement {
 
     /** What rows are sorted by. */
     String order(Relation over) {
-        return over.isOrdered() ? here(over.row()) : over.schema().fields().stream().map(field -> here(over.columns().get(field.name())) + " NULLS LAST").collect(Collectors.joining(", "));
+        return over.isOrdered() ? here(over.row()) : over.schema().fields().stream().map(field -> dialect.sized(here(over.columns().get(field.name())), field.kind()) + " NULLS LAST").collect(Collectors.joining(", "));
     }
 
     private String here(String alias) {
