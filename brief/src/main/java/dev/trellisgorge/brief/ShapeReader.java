@@ -30,6 +30,10 @@ import java.util.Optional;
 import java.util.OptionalDouble;
 import java.util.Set;
 import java.util.TreeSet;
+import java.util.function.Predicate;
+import java.util.regex.Pattern;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
 
 /** Reads the steps of a shape one by one, each over the columns that the ones before leave. Nothing is computed. */
 final class ShapeReader {
@@ -253,9 +257,31 @@ final class ShapeReader {
         }
 
         private Optional<Unpivot> unpivot(Mapping keys) {
-            keys.allowing(List.of("columns"), List.of("columns", "names", "values"));
-            return columns(keys, "columns").map(columns -> new Unpivot(columns, keys.text("names").map(Text::value).orElse("name"),
-                    keys.text("values").map(Text::value).orElse("value")));
+            keys.allowing(List.of(), List.of("columns", "all-but", "names", "values"));
+            if (keys.has("columns") == keys.has("all-but")) {
+                problems.add(keys.place(), "say which columns are turned with 'columns', or which are not with 'all-but'");
+                return Optional.empty();
+            }
+            Optional<List<String>> turned = keys.has("columns") ? turned(keys) : columns(keys, "all-but").flatMap(stay -> some(keys, "all-but", column -> !stay.contains(column)));
+            return turned.map(columns -> new Unpivot(columns, keys.text("names").map(Text::value).orElse("name"), keys.text("values").map(Text::value).orElse("value")));
+        }
+
+        /** The columns by their names, or by a pattern of them: {@code 20*}. */
+        private Optional<List<String>> turned(Mapping keys) {
+            Optional<Text> pattern = keys.isSingle("columns") ? keys.text("columns").filter(text -> text.value().contains("*") && !schema(before).has(text.value())) : Optional.empty();
+            if (pattern.isEmpty()) {
+                return columns(keys, "columns");
+            }
+            Pattern like = Pattern.compile(Stream.of(pattern.get().value().split("\\*", -1)).map(Pattern::quote).collect(Collectors.joining(".*")));
+            return some(keys, "columns", column -> like.matcher(column).matches());
+        }
+
+        private Optional<List<String>> some(Mapping keys, String key, Predicate<String> which) {
+            List<String> some = schema(before).columnNames().stream().filter(which).toList();
+            if (some.isEmpty()) {
+                keys.refuse(key, "leaves no column to turn; there are " + String.join(", ", schema(before).columnNames()));
+            }
+            return some.isEmpty() ? Optional.empty() : Optional.of(some);
         }
 
         private Optional<Order> order(Mapping keys) {

@@ -90,7 +90,8 @@ final class StepSchema {
                 .required("names", TEXT, "The column whose cells become the new columns' names.")
                 .required("values", TEXT, "The column whose cells they hold.")
                 .optional("columns", NAMES, "The names that get a column, in that order, so that the columns are known before the table is read; every name that stands there where it is not given.").mapping(), "Turns rows to columns: one row a key, one column a name.");
-        step("unpivot", new SchemaKeys().required("columns", ONE_OR_SEVERAL, "The columns to turn.")
+        step("unpivot", new SchemaKeys().optional("columns", ONE_OR_SEVERAL, "The columns to turn; or a pattern of their names in which * stands for anything: 20*, which takes the next year too.")
+                .optional("all-but", ONE_OR_SEVERAL, "Or the columns that are not turned; all others are.")
                 .optional("names", TEXT, "The new column of their names; name where it is not given.")
                 .optional("values", TEXT, "The new column of their cells; value where it is not given.").mapping(), "Turns columns to rows: one row for each of them.");
         step("rename", TEXTS_BY_NAME, "Gives columns other names: {old: new}.");

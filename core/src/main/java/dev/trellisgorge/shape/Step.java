@@ -1,8 +1,9 @@
 package dev.trellisgorge.shape;
 
+import dev.trellisgorge.formula.Formula;
+import dev.trellisgorge.problem.Note;
 import dev.trellisgorge.table.Schema;
 import dev.trellisgorge.table.Table;
-import dev.trellisgorge.formula.Formula;
 import java.util.List;
 
 /**
@@ -31,6 +32,11 @@ public sealed interface Step permits AddRow, Choose, Derive, Join, Keep, Order, 
 
     /** What it does: {@code keep the first 3 rows}. */
     String sentence();
+
+    /** What a reader should know of the step that shows from the columns alone; often nothing. Part of what {@link #apply} notes. */
+    default List<Note> notes(Schema before) {
+        return List.of();
+    }
 
     /**
      * The table after this step, with its notes and what a reader should know of the step; called by {@link Executor} alone.

@@ -1,6 +1,7 @@
 package dev.trellisgorge.shape;
 
 import dev.trellisgorge.problem.BadInput;
+import dev.trellisgorge.problem.Note;
 import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Field;
 import dev.trellisgorge.table.Kind;
@@ -9,6 +10,8 @@ import dev.trellisgorge.table.Table;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Objects;
+import java.util.Set;
+import java.util.stream.Collectors;
 import java.util.stream.IntStream;
 
 /**
@@ -69,7 +72,24 @@ public record Unpivot(List<String> columns, String names, String values) impleme
         IntStream cells = IntStream.range(0, rows.length);
         made.add(kind == Kind.TEXT ? Column.texts(values, cells.mapToObj(i -> text(turned.get(i % each), i / each)).toArray(String[]::new))
                 : Column.owning(values, kind, cells.mapToDouble(i -> turned.get(i % each).number(i / each)).toArray()));
-        return table.rows(rows).withColumns(made);
+        return table.rows(rows).withColumns(made).noting(notes(table.schema()));
+    }
+
+    @Override
+    public List<Note> notes(Schema before) {
+        List<String> alike = alike(before);
+        return alike.isEmpty() ? List.of() : List.of(Note.urgent("columns that are named like those that are turned to rows are not turned, and are on each of their rows", alike));
+    }
+
+    /** Columns of the same kind whose names differ from one that is turned in their digits alone, as the next year's does. */
+    private List<String> alike(Schema before) {
+        Kind kind = before.field(columns.get(0)).kind();
+        Set<String> shapes = columns.stream().map(Unpivot::shape).collect(Collectors.toSet());
+        return before.fields().stream().filter(field -> field.kind() == kind && !columns.contains(field.name()) && shapes.contains(shape(field.name()))).map(Field::name).toList();
+    }
+
+    private static String shape(String name) {
+        return name.chars().anyMatch(Character::isDigit) ? name.replaceAll("[0-9]", "0") : "=" + name;
     }
 
     private static String text(Column column, int row) {

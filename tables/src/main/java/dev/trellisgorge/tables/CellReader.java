@@ -217,7 +217,7 @@ abstract class CellReader {
             String shown = "'" + cell.strip() + "'";
             return isOtherMoney(figure.get()) ? shown + " is in another currency than '" + moneyCell + "'"
                     : isOtherShare(figure.get()) ? shown + " is " + (figure.get().share() ? "per cent and '" + plainCell + "' is not" : "not per cent and '" + shareCell + "' is")
-                    : shown + " begins with a zero, as codes do";
+                    : shown + (Kinds.isInexact(cell.strip()) ? " has more digits than a number keeps, as codes do" : " begins with a zero, as codes do");
         }
 
         @Override

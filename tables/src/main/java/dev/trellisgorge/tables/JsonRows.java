@@ -19,6 +19,8 @@ import java.util.stream.IntStream;
  */
 final class JsonRows {
     private static final int DAY = 10;
+    /** From here on there are whole numbers that no double is. */
+    private static final double INEXACT = 1L << 53;
     private static final char DELETE = 0x7f;
 
     private final List<Field> fields;
@@ -160,6 +162,9 @@ final class JsonRows {
 
     private boolean isNumber(int column) throws IOException {
         double figure = parser.getDoubleValue();
+        if (Math.abs(figure) >= INEXACT && Kinds.isInexact(parser.getText())) {
+            return false; // a code, and no figure
+        }
         sums[column] += figure;
         figure(column, figure);
         char first = kept(column)[0];

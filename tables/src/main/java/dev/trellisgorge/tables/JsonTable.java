@@ -211,7 +211,7 @@ final class JsonTable {
             }
             case VALUE_STRING -> column.addText(parser.getText());
             case VALUE_TRUE, VALUE_FALSE -> column.addFigure(Kind.TRUTH, parser.getText(), parser.getBooleanValue() ? 1 : 0);
-            case VALUE_NUMBER_INT, VALUE_NUMBER_FLOAT -> column.addFigure(Kind.NUMBER, parser.getText(), parser.getDoubleValue());
+            case VALUE_NUMBER_INT, VALUE_NUMBER_FLOAT -> Kinds.isInexact(parser.getText()) ? column.addText(parser.getText()) : column.addFigure(Kind.NUMBER, parser.getText(), parser.getDoubleValue());
             default -> throw at("'" + key + "' holds " + (parser.currentToken() == JsonToken.START_ARRAY ? "an array" : "an object")
                     + ", and a cell holds one value; take it apart first");
         };

@@ -2,6 +2,7 @@ package dev.trellisgorge.tables;
 
 import dev.trellisgorge.table.Kind;
 import dev.trellisgorge.table.Numbers;
+import java.math.BigDecimal;
 import java.time.LocalDate;
 import java.time.YearMonth;
 import java.util.Locale;
@@ -9,6 +10,11 @@ import java.util.OptionalDouble;
 
 /** Finds the kind of a column from its cells. */
 final class Kinds {
+    /** All integers of so many digits are doubles. */
+    private static final int SURE_DIGITS = 15;
+    /** What is longer is infinite as a double, which is told. */
+    private static final int MOST_DIGITS = 300;
+
     private Kinds() {
     }
 
@@ -22,8 +28,26 @@ final class Kinds {
         return Kind.TEXT;
     }
 
-    /** Whether an integer begins with a zero that says nothing of its size, as the codes of meters and accounts do. */
+    /** Whether an integer is a code and no figure, as those of meters and accounts are: it begins with a zero that says nothing of its size, or a double would change it. */
     static boolean isCode(String cell) {
+        return startsWithZero(cell) || isInexact(cell);
+    }
+
+    /** Whether digits alone, with a minus before them at most, are a number that no double is. */
+    static boolean isInexact(String cell) {
+        int from = cell.startsWith("-") ? 1 : 0;
+        if (cell.length() - from <= SURE_DIGITS || cell.length() > MOST_DIGITS) {
+            return false;
+        }
+        for (int i = from; i < cell.length(); i++) {
+            if (cell.charAt(i) < '0' || cell.charAt(i) > '9') {
+                return false;
+            }
+        }
+        return new BigDecimal(cell).compareTo(new BigDecimal(Double.parseDouble(cell))) != 0;
+    }
+
+    private static boolean startsWithZero(String cell) {
         if (cell.length() < 2 || cell.charAt(0) != '0') {
             return false;
         }

@@ -267,7 +267,7 @@ final class PlainLines<T> {
             decimals = i - point;
             plain = decimals > 0 && decimals <= MOST_DECIMALS;
         }
-        if (!plain) {
+        if (!plain || decimals == 0 && whole > EXACT_DIGITS && (long) (double) digits != digits) { // a code, and no figure
             throw new NotPlain();
         }
         return number(start > from, whole + decimals <= EXACT_DIGITS ? digits / TENS[decimals] : JavaDoubleParser.parseDouble(line, start, i - start), i);

@@ -312,7 +312,7 @@ final class WorkbookTable {
                 case "b" -> Optional.of(written.equals("1"));
                 case "d" -> Optional.of(day(written));
                 case "e" -> Optional.of(new SheetCell.Unreadable(written));
-                default -> Optional.of(typed(figure(written), format()));
+                default -> Optional.of(Kinds.isInexact(written.strip()) ? written.strip() : typed(figure(written), format()));
             };
         }
 

@@ -21,6 +21,7 @@ import java.util.function.IntFunction;
 import java.util.function.IntPredicate;
 import java.util.function.Supplier;
 import java.util.stream.IntStream;
+import java.util.stream.Stream;
 
 /**
  * Columns whose cells are figures, but not all written plainly: they become columns of figures where every cell that is there
@@ -147,7 +148,16 @@ final class WrittenCells {
         if (near.isPresent() && near.get().readCount > near.get().oddCount) {
             notes.add(left(near.get(), nearest.orElseThrow(), cells));
         }
+        codes(cells).ifPresent(notes::add);
         return Column.texts(cells.name(), cells.texts());
+    }
+
+    /** That whole numbers stay as they are written, where a figure would not. */
+    private static Optional<Note> codes(Cells cells) {
+        List<String> inexact = IntStream.range(0, cells.texts().length).filter(row -> cells.texts()[row] != null && Kinds.isInexact(cells.texts()[row].strip()))
+                .limit(LISTED + 1L).mapToObj(row -> cells.texts()[row].strip() + " (" + cells.places().apply(row) + ")").toList();
+        return inexact.isEmpty() ? Optional.empty() : Optional.of(new Note("'" + cells.name() + "' is read as codes, as it holds whole numbers of more digits than a figure keeps; kinds: {" + cells.name() + ": number} has them as figures all the same",
+                inexact.size() > LISTED ? Stream.concat(inexact.stream().limit(LISTED), Stream.of("…")).toList() : inexact));
     }
 
     /** The cells that are not of the kind, each with its place. */

@@ -9,6 +9,8 @@ import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import net.sf.jsqlparser.JSQLParserException;
 import net.sf.jsqlparser.parser.CCJSqlParserUtil;
+import net.sf.jsqlparser.parser.ParseException;
+import net.sf.jsqlparser.parser.Token;
 import net.sf.jsqlparser.statement.Statement;
 import net.sf.jsqlparser.statement.select.Select;
 
@@ -68,6 +70,17 @@ public final class CheckedQuery {
         }
     }
 
+    /** Where the parser stops. */
+    private static String unread(Throwable e) {
+        for (Throwable cause = e; cause != null; cause = cause.getCause()) {
+            if (cause instanceof ParseException wrong && wrong.currentToken != null && wrong.currentToken.next != null && !wrong.currentToken.next.image.isEmpty()) {
+                Token next = wrong.currentToken.next;
+                return "'" + next.image + "' is not expected on line " + next.beginLine + ", character " + next.beginColumn + " (a name that is a word of SQL stands in quotes)";
+            }
+        }
+        return "it can't be read as a query";
+    }
+
     private static Select parsed(String query, Place place) throws Unchecked {
         if (CCJSqlParserUtil.getNestingDepth(query) > MOST_NESTED) {
             throw new Unchecked("more than " + MOST_NESTED + " brackets stand within each other");
@@ -91,7 +104,7 @@ public final class CheckedQuery {
             if (e instanceof BadInput wrong) {
                 throw wrong;
             }
-            throw new Unchecked("it can't be read as a query");
+            throw new Unchecked(unread(e));
         } finally {
             thread.shutdownNow();
         }
