@@ -41,7 +41,11 @@ import java.util.stream.Stream;
 public final class FirstBrief {
     private static final int MOST_TRIES = 100;
     private static final int LEAST_WIDE = 3;
-    private static final Pattern TARGET = Pattern.compile("(?iu).*(target|goal|plan|budget|limit|licen[cs]e|forecast|quota|soll|ziel|grenze|objecti[fv]|cible|pr[ée]vu|presupuesto|meta|obiettivo).*");
+    private static final Pattern TARGET = Pattern.compile("(?iu).*(target|goal|plan|budget|limit|licen[cs]e|forecast|quota|soll|ziel|grenze|objecti[fv]|cible|pr[ée]vu|presupuesto|meta|obiettivo|baseline|benchmark|allow(ed|ance)|permitted|expected|scheduled|quota|vorjahr|vorperiode|vormonat|prior|previous|last year|norm(al)?).*");
+    /** What a figure is called that stands beside a target, whatever else its name says. */
+    private static final Pattern ACTUAL = Pattern.compile("(?iu)(.*[^\\p{L}])?(actuals?|reading|measured|emitted|ist|aktuell|r[ée]el|r[ée]alis[ée]|real|effettivo|this year|current)([^\\p{L}].*)?");
+    /** Numbers that name or count rows, and are no amounts. */
+    private static final Pattern INDEX_NAME = Pattern.compile("(?iu)(hour|stunde|heure|hora|ora|minute|week|woche|semaine|semana|weekday|day|tag|jour|d[ií]a|giorno|month|monat|mois|mes|id|no\\.?|nr\\.?|number|nummer|index|row|line|rank|rang|code|key|zip|plz|.*[ _-](id|no|nr|code|key))");
     private static final Pattern YEAR_NAME = Pattern.compile("(?iu)(year|jahr|ann[ée]e|a[ñn]o|anno)");
     private static final Pattern SHARE_NAME = Pattern.compile("(?iu).*(share|ratio|rate|percent|anteil|quote|prozent|part|taux|pourcent|tasa|porcentaje|percentuale|%).*");
     private static final Pattern YEAR_COLUMN = Pattern.compile("(?:.*\\D)?((?:19|20|21)\\d\\d)(?:\\D.*)?");
@@ -153,8 +157,11 @@ public final class FirstBrief {
 
     /** What may be the figure first, then what is called a target. */
     private List<Column> figures() {
-        List<Column> all = table.columns().stream().filter(column -> column.kind() == Kind.NUMBER && !isYear(column)).toList();
-        List<Column> figures = new ArrayList<>();
+        List<Column> numbers = table.columns().stream().filter(column -> column.kind() == Kind.NUMBER && !isYear(column)).toList();
+        List<Column> amounts = numbers.stream().filter(column -> !isIndex(column) && !isSum(column)).toList();
+        List<Column> kept = amounts.isEmpty() ? numbers : amounts;
+        List<Column> all = kept.stream().filter(column -> !isActual(column)).toList();
+        List<Column> figures = new ArrayList<>(kept.stream().filter(FirstBrief::isActual).toList());
         Stream.of(all.stream().filter(column -> !isTarget(column) && !isShare(column)), all.stream().filter(column -> !isTarget(column) && isShare(column)),
                 all.stream().filter(FirstBrief::isTarget)).forEach(some -> some.forEach(figures::add));
         List<Column> signed = figures.stream().filter(column -> SIGNED.contains(type.name()) && !isTarget(column) && hasBothSigns(column)).toList();
@@ -185,7 +192,26 @@ public final class FirstBrief {
     }
 
     private static boolean isTarget(Column column) {
-        return TARGET.matcher(column.name()).matches();
+        return TARGET.matcher(column.name()).matches() && !isActual(column);
+    }
+
+    private static boolean isActual(Column column) {
+        return ACTUAL.matcher(column.name()).matches();
+    }
+
+    /** Whole numbers by which rows are called or counted. */
+    private static boolean isIndex(Column column) {
+        return INDEX_NAME.matcher(column.name()).matches() && IntStream.range(0, column.size()).filter(column::isPresent).allMatch(row -> column.number(row) == Math.rint(column.number(row)));
+    }
+
+    /** Whether a column is what several others beside it make together, on every row: months beside their sum in the raw table. */
+    private boolean isSum(Column column) {
+        List<Column> others = raw.columns().stream().filter(other -> other.kind() == Kind.NUMBER && !other.name().equals(column.name()) && !isYear(other) && !isIndex(other) && !isTarget(other)).toList();
+        Optional<Column> whole = raw.find(column.name()).filter(found -> others.size() >= LEAST_WIDE);
+        return whole.isPresent() && IntStream.range(0, raw.rowCount()).allMatch(row -> {
+            double sum = others.stream().filter(other -> other.isPresent(row)).mapToDouble(other -> other.number(row)).sum();
+            return whole.get().isPresent(row) && Math.abs(sum - whole.get().number(row)) <= 1e-9 * Math.abs(sum);
+        });
     }
 
     private static boolean hasBothSigns(Column column) {
@@ -298,7 +324,7 @@ public final class FirstBrief {
 
     private String value(Key key, List<Column> figures) {
         if (key.takes() == Takes.FIGURE) {
-            Optional<Column> target = FOR_TARGETS.contains(key.name()) ? figures.stream().filter(column -> TARGET.matcher(column.name()).matches()).findFirst() : Optional.empty();
+            Optional<Column> target = FOR_TARGETS.contains(key.name()) ? figures.stream().filter(FirstBrief::isTarget).findFirst() : Optional.empty();
             if (target.isPresent()) {
                 figures.remove(target.get());
                 return quoted(target.get().name());

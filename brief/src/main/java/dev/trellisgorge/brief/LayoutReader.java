@@ -172,6 +172,16 @@ final class LayoutReader {
     }
 
     private Optional<DateTimeFormatter> pattern(Text text, Locale locale) {
+        String bare = text.value().replaceAll("'[^']*'", "");
+        boolean dayOfYear = bare.contains("D") && bare.contains("M");
+        boolean weekYear = bare.contains("Y") && !bare.contains("w");
+        boolean minutes = bare.contains("m") && !bare.matches("(?s).*[hHkK].*");
+        if (dayOfYear || weekYear || minutes) {
+            String meant = text.value().replace('D', 'd').replace('Y', 'y').replace('m', 'M');
+            List<String> read = Stream.of(dayOfYear ? "D is the day of the year" : "", weekYear ? "Y is the year that a week counts to" : "", minutes ? "m is minutes" : "").filter(part -> !part.isEmpty()).toList();
+            problems.add(text.place(), "'" + text.value() + "' is no pattern of dates, as " + String.join(", and ", read) + "; write " + meant);
+            return Optional.empty();
+        }
         try {
             return Optional.of(DateTimeFormatter.ofPattern(text.value().replace('y', 'u'), locale).withResolverStyle(ResolverStyle.STRICT));
         } catch (IllegalArgumentException e) {
