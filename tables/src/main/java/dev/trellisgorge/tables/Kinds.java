@@ -33,7 +33,7 @@ final class Kinds {
         return startsWithZero(cell) || isInexact(cell);
     }
 
-    /** Whether digits alone, with a minus before them at most, are a number that no double is. */
+    /** Whether digits alone, with a minus before them at most, are no number that a double keeps: neither its own nor the shortest that reads back to it. */
     static boolean isInexact(String cell) {
         int from = cell.startsWith("-") ? 1 : 0;
         if (cell.length() - from <= SURE_DIGITS || cell.length() > MOST_DIGITS) {
@@ -44,7 +44,9 @@ final class Kinds {
                 return false;
             }
         }
-        return new BigDecimal(cell).compareTo(new BigDecimal(Double.parseDouble(cell))) != 0;
+        double nearest = Double.parseDouble(cell);
+        BigDecimal written = new BigDecimal(cell);
+        return written.compareTo(Numbers.decimal(nearest)) != 0 && written.compareTo(new BigDecimal(nearest)) != 0;
     }
 
     private static boolean startsWithZero(String cell) {

@@ -284,7 +284,7 @@ public class WorkbookTableTest {
 
     @DataProvider
     Object[][] refused() {
-        return new Object[][] {{Layout.FOUND.range("B3-G6"), "'B3-G6' is no range of cells; write one such as B3:F40, or whole columns such as B:F"},
+        return new Object[][] {{Layout.FOUND.range("B3-G6"), "there is no range 'B3-G6'; write cells such as B3:F40, whole columns such as B:F, or a name that the workbook has. Known here: none."},
             {Layout.FOUND.range("X1:Z9"), "no cell stands in X1:Z9; a table starts with a header row"}, {Layout.FOUND.range("B3:G6").kinds(Map.of("remark", Kind.NUMBER)), "cell G5, column 'remark': 'text' is no number"},
             {Layout.FOUND.within(new Limits(10, 100, 100)), "row 5: the sheet has more cells than the 10 that are read"},
             {Layout.FOUND.within(new Limits(100, 2, 100)), "the header has more than 2 columns"}};

@@ -51,16 +51,22 @@ public final class CheckedQuery {
     }
 
     private static String checked(String query, QueryLanguage language, QueryRights rights, Place place) throws Unchecked {
-        String read = parsed(query, place).toString();
+        Select select = parsed(query, place);
+        String read = select.toString();
         List<String> words = Tokens.of(read, language);
-        Select again = parsed(read, place); // what is checked is what is sent
-        List<String> known = Tokens.readable(new QueryWriter(language, name -> refuseUnknown(name, language, rights)).select(again), language);
+        refuseOther(words, select, language, rights); // what was meant is what is sent
+        refuseOther(words, parsed(read, place), language, rights); // and what is checked too
+        return read;
+    }
+
+    /** Where a query has more to it than is known to only read. */
+    private static void refuseOther(List<String> words, Select select, QueryLanguage language, QueryRights rights) throws Unchecked {
+        List<String> known = Tokens.readable(new QueryWriter(language, name -> refuseUnknown(name, language, rights)).select(select), language);
         for (int i = 0; i < Math.max(words.size(), known.size()); i++) {
             if (i >= words.size() || i >= known.size() || !words.get(i).equals(known.get(i))) {
                 throw new Unchecked(i >= words.size() ? "it has more to it than it says" : "'" + words.get(i) + "' is not expected" + (i == 0 ? "" : " behind '" + words.get(i - 1) + "'"));
             }
         }
-        return read;
     }
 
     private static void refuseUnknown(String name, QueryLanguage language, QueryRights rights) {

@@ -20,6 +20,7 @@ import net.sf.jsqlparser.expression.CaseExpression;
 import net.sf.jsqlparser.expression.CastExpression;
 import net.sf.jsqlparser.expression.CollateExpression;
 import net.sf.jsqlparser.expression.DateTimeLiteralExpression;
+import net.sf.jsqlparser.expression.DateUnitExpression;
 import net.sf.jsqlparser.expression.DoubleValue;
 import net.sf.jsqlparser.expression.Expression;
 import net.sf.jsqlparser.expression.ExtractExpression;
@@ -133,6 +134,7 @@ final class ExpressionWriter {
         nodes.add(NullValue.class, value -> "NULL");
         nodes.add(BooleanValue.class, value -> value.getValue() ? "TRUE" : "FALSE");
         nodes.add(AllValue.class, value -> "ALL");
+        nodes.add(DateUnitExpression.class, unit -> unit.getType().toString()); // a column, where it stands for itself
         nodes.add(DateTimeLiteralExpression.class, value -> value.getType() + " " + value.getValue());
         nodes.add(TimeKeyExpression.class, this::timeKey);
         nodes.add(IntervalExpression.class, value -> words(Words.when(value.isUsingIntervalKeyword(), "INTERVAL"), value.getParameter(), value.getExpression(), qualifier(value.getIntervalQualifier())));
