@@ -1,0 +1,72 @@
+package dev.trellisgorge.cli;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import org.testng.annotations.AfterMethod;
+import org.testng.annotations.BeforeMethod;
+import org.testng.annotations.DataProvider;
+import org.testng.annotations.Test;
+
+/** What the queries of a brief may do, and what whoever runs it lets them. */
+public class QueryRightsTest {
+    private Desk desk;
+
+    @BeforeMethod
+    public void make() {
+        desk = new Desk();
+    }
+
+    @AfterMethod
+    public void clean() {
+        desk.close();
+    }
+
+    /** Rows in the database in which it is computed, and rows that come over. */
+    private Desk.Answer series(String query, boolean there, String... more) {
+        String source = there ? "{query: \"" + query + "\", rows-by: v}" : "{jdbc: \"jdbc:duckdb:\", query: \"" + query + "\"}";
+        desk.with("b.yaml", "brief: 1\ndata: {t: " + source + "}\ncharts:\n  c: {pattern: columns, category: n, value: v}\n");
+        String[] typed = new String[more.length + 4];
+        System.arraycopy(new String[] {"series", "DESK/b.yaml", there ? "--on" : "--allow", there ? "duckdb:" : "database"}, 0, typed, 0, 4);
+        System.arraycopy(more, 0, typed, 4, more.length);
+        return desk.type(typed);
+    }
+
+    @DataProvider
+    Object[][] ways() {
+        return new Object[][] {{true}, {false}};
+    }
+
+    @Test(dataProvider = "ways")
+    public void queryReadsAndDoesNothingElse(boolean there) {
+        assertThat(series("SELECT 'Weir' AS n, 5 AS v UNION ALL SELECT 'Leat', 7 ORDER BY v", there).out()).contains("Weir      5").contains("Leat      7");
+        assertThat(series("SELECT 'n' AS n, 2 AS \\\"'\\\", 1 AS v; CREATE TABLE x (a INT); --'", there)).extracting(Desk.Answer::code, Desk.Answer::out).containsExactly(2, "");
+        assertThat(series("SELECT content AS n, 1 AS v FROM read_text('DESK/b.yaml')", there).err())
+                .endsWith("the query calls read_text, which may do more than compute; if you trust the brief, add --allow function=read_text\n");
+        assertThat(series("SELECT content AS n, 1 AS v FROM read_text('/etc/hostname')", there, "--allow", "function=READ_TEXT").err()).as("the engine itself opens no file").contains("the database says: ");
+        assertThat(series("SELECT 'Weir' AS n, 5 AS v FROM (SELECT 1) AS r TABLESAMPLE 100%", there).err()).contains("can't tell what the query does: ").endsWith("add --allow query\n");
+        assertThat(series("SELECT 'Weir' AS n, 5 AS v FROM (SELECT 1) AS r TABLESAMPLE 100%", there, "--allow", "query").out()).contains("Weir");
+    }
+
+    @Test
+    public void statementThatIsPrintedHoldsACheckedQueryToo() {
+        desk.with("b.yaml", "brief: 1\ndata: {t: {query: \"SELECT n, v FROM x /* ' */ WHERE pg_sleep(9) IS NULL\", kinds: {n: text, v: number}, rows-by: v}}\ncharts:\n  c: {pattern: columns, category: n, value: v}\n");
+        assertThat(desk.type("sql", "DESK/b.yaml", "--dialect", "postgresql").err()).contains("the query calls pg_sleep");
+        assertThat(desk.type("sql", "DESK/b.yaml", "--dialect", "postgresql", "--allow", "function=pg_sleep").out()).contains("SELECT n, v FROM x WHERE pg_sleep(9) IS NULL");
+    }
+
+    @Test
+    public void rightsAreWrittenAsTheyAre() {
+        assertThat(desk.type("check", "DESK/b.yaml", "--allow", "query=all").err()).isEqualTo("gorge: --allow: 'query' takes no value\n");
+        assertThat(desk.type("check", "DESK/b.yaml", "--allow", "function").err()).isEqualTo("gorge: --allow: say which function is allowed, as in function=NAME\n");
+    }
+
+    @DataProvider
+    Object[][] others() {
+        return new Object[][] {{"s3cr3t word\n"}, {"password: s3cr3t\nuser: me\n"}, {"- s3cr3t\n"}, {"root:x:0:0:s3cr3t:/root\n"}};
+    }
+
+    @Test(dataProvider = "others")
+    public void fileThatIsNoBriefIsNotQuoted(String text) {
+        assertThat(desk.with("other.txt", text).type("draw", "DESK/other.txt").err()).isEqualTo("gorge: DESK/other.txt: is no brief; a brief is a mapping of keys to values that starts with 'brief: 1'\n");
+    }
+}
