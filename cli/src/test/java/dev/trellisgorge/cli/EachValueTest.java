@@ -66,6 +66,15 @@ public class EachValueTest {
         assertThat(desk.type("series", "DESK/w.yaml").err()).contains("'columns': leaves no column to turn; there are line, 2030, 2031, 2032");
     }
 
+    /** A total that a pattern adds stands in no chart alone. */
+    @Test(dataProvider = "places")
+    public void sliceOfWhatIsNotThereIsOneSentenceWhateverIsAdded(String where) {
+        for (String chart : new String[] {"pattern: breakdown, category: site, value: mwh", "pattern: columns, category: site, value: mwh", "pattern: waterfall, category: site, value: mwh, closing: End"}) {
+            desk.with("b.yaml", "brief: 1\ndata: {t: t.csv}\ncharts:\n  c: {" + chart + ", slice: {region: Eats}}\n");
+            assertThat(desk.type("series", "DESK/b.yaml", "--on", where).err()).as(chart).endsWith("column 'region': no row holds 'Eats'. Did you mean 'East'?\n");
+        }
+    }
+
     @DataProvider
     Object[][] firsts() {
         return new Object[][] {{"station,baseline,reading", "reading", "baseline"}, {"station,allowed,emitted", "emitted", "allowed"}, {"Station,Vorjahr,Aktuell", "Aktuell", "Vorjahr"}, {"station,target,actual", "actual", "target"}};
