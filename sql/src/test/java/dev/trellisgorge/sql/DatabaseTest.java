@@ -202,7 +202,7 @@ public class DatabaseTest {
         }
         String station = dialect == Dialect.H2 ? "STATION" : "station";
         String mwh = dialect == Dialect.H2 ? "MWH" : "mwh";
-        for (DatabaseTable table : List.of(DatabaseTable.named("o", "plant.output"), DatabaseTable.named("o", "output"), DatabaseTable.asked("o", "SELECT * FROM plant.\"output\" WHERE mwh > 0;"))) {
+        for (DatabaseTable table : List.of(DatabaseTable.named("o", "plant.output"), DatabaseTable.named("o", "output"), DatabaseTable.asked("o", "SELECT * FROM plant.\"" + (dialect == Dialect.H2 ? "OUTPUT" : "output") + "\" WHERE mwh > 0;"))) {
             try (Database database = Database.open(login, dialect, List.of(table.rowsBy(dialect == Dialect.H2 ? "LINE" : "line")), Settings.NONE, false)) {
                 PlainChart chart = Chart.of(station, Columns.of(Formulas.column(mwh))).plan(Pipeline.of("o"), database.known()).over(database);
                 assertThat(chart.data().category().written(0)).isEqualTo("Mill Race");
