@@ -12,7 +12,8 @@ public class TemporariesTest {
     @Test
     public void folderIsGoneWithWhatIsInIt() throws IOException {
         Path folder = Temporaries.placeOfFolder();
-        assertThat(folder).doesNotExist().hasParent(Temporaries.folder());
+        assertThat(folder).doesNotExist();
+        assertThat(folder.getParent()).isEqualTo(Temporaries.folder());
         Temporaries.remove(folder);
         Files.writeString(Files.createDirectory(folder).resolve("spilled"), "rows");
         Temporaries.remove(folder);
