@@ -24,7 +24,7 @@ import org.testng.annotations.Test;
 /** Each bound at its edge: what it allows is taken, and one more is refused with the bound's figure. */
 public class BoundTest {
     /** Too large to be filled here; the engine's own test holds what a written sheet takes, and the readers' tests the others. */
-    private static final Set<Bound> ELSEWHERE = EnumSet.of(Bound.SHEET_CELLS, Bound.UNPACKED_BYTES, Bound.HOST_BYTES, Bound.SHEET_ROWS, Bound.WRITTEN_ROWS, Bound.WRITTEN_COLUMNS, Bound.WRITTEN_FORMULA);
+    private static final Set<Bound> ELSEWHERE = EnumSet.of(Bound.SHEET_CELLS, Bound.UNPACKED_BYTES, Bound.HOST_BYTES, Bound.SHEET_ROWS, Bound.WRITTEN_ROWS, Bound.WRITTEN_COLUMNS, Bound.WRITTEN_FORMULA, Bound.WORKED_OUT);
     private static final String TABLE = "n,v\na,1\n";
     private static final String CHART = "  c: {pattern: columns, category: n, value: v}\n";
     private Desk desk;
@@ -71,6 +71,10 @@ public class BoundTest {
     private Desk.Answer of(Bound bound, int size) {
         return switch (bound) {
             case BRIEF_CHARACTERS -> run(TABLE, brief("#" + " ".repeat(size - brief("#\n").length()) + "\n"));
+            case QUERY_CHARACTERS -> {
+                String query = "SELECT 'a' AS n, 1 AS v";
+                yield run(TABLE, "brief: 1\ndata: {t: {query: \"" + query + " ".repeat(size - query.length() - 1) + ";\", rows-by: v}}\ncharts:\n" + CHART, "check", "DESK/b.yaml", "--on", "duckdb:");
+            }
             case BRIEF_DEPTH -> run(TABLE, brief("settings: {x: " + "[".repeat(size - 2) + "]".repeat(size - 2) + "}\n"));
             case BRIEF_ALIASES -> run(TABLE, brief("settings: {x: &x [1], y: [" + String.join(", ", Collections.nCopies(size, "*x")) + "]}\n"));
             case EXPRESSION_DEPTH -> run(TABLE, brief("shape:\n  - derive: {y: \"" + "(".repeat(size - 1) + "v" + ")".repeat(size - 1) + "\"}\n"));
@@ -99,6 +103,7 @@ public class BoundTest {
     private static String told(Bound bound) {
         return switch (bound) {
             case BRIEF_CHARACTERS -> "more than the 3145728 characters";
+            case QUERY_CHARACTERS -> "and may have 100000";
             case BRIEF_DEPTH -> "more than 100 lists and mappings";
             case BRIEF_ALIASES -> "more than 50 lists and mappings";
             case EXPRESSION_DEPTH -> "more than 200 of its parts";

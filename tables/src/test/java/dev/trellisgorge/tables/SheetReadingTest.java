@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import dev.trellisgorge.problem.BadInput;
+import dev.trellisgorge.problem.Bound;
 import dev.trellisgorge.problem.Note;
 import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Kind;
@@ -145,6 +146,17 @@ public class SheetReadingTest {
             book.setForceFormulaRecalculation(true);
         });
         assertThat(cells(TableFile.read("t", file).column("mwh"))).isEqualTo("number 5 7");
+    }
+
+    @Test
+    public void asManyFormulasAsAreWorkedOutAreAndOneMoreIsMissing() throws IOException {
+        Path file = file("many.xlsx", book -> row(book.createSheet("Plant"), 0, "mwh", "n"));
+        for (int count = Bound.WORKED_OUT.count(); count <= Bound.WORKED_OUT.count() + 1; count++) {
+            String rows = IntStream.range(2, count + 2).mapToObj(line -> "<row r=\"" + line + "\"><c r=\"A" + line + "\"><f>1+1</f></c><c r=\"B" + line + "\"><v>1</v></c></row>").collect(Collectors.joining());
+            Table table = TableFile.read("t", edited(file, "xl/worksheets/sheet1.xml", text -> text.replace("</sheetData>", rows + "</sheetData>")));
+            assertThat(table.column("mwh").isPresent(count - 1)).isEqualTo(count == Bound.WORKED_OUT.count());
+            assertThat(notes(table)).anyMatch(note -> note.startsWith(table.column("mwh").isPresent(0) ? "formulas of 'mwh' have no results" : "cells of 'mwh' can't be read, and are missing: a formula without a result, of more than 100000"));
+        }
     }
 
     @Test
