@@ -121,7 +121,7 @@ final class BriefReader {
     private Node parsed() {
         Node root = parse();
         if (!Mapping.hasAnyOf(root, KEYS)) {
-            throw new BadInput(Place.inFile(name), "is no brief; a brief is a mapping of keys to values that starts with 'brief: 1'");
+            throw new BadInput(Mapping.placeOf(name, root), "is no brief; a brief is a mapping of keys to values that starts with 'brief: 1'");
         }
         return root;
     }

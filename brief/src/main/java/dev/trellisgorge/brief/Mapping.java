@@ -284,7 +284,7 @@ final class Mapping {
         return node instanceof SequenceNode ? "a list" : "a mapping";
     }
 
-    private static Place placeOf(String file, Node node) {
+    static Place placeOf(String file, Node node) {
         Optional<Mark> mark = node.getStartMark();
         return mark.map(m -> Place.inFile(file, m.getLine() + 1, m.getColumn() + 1)).orElse(Place.inFile(file));
     }

@@ -118,7 +118,7 @@ public class BriefTest {
             {"§brief: 1\ndata: {march: march.csv}\n", "the key 'charts' is missing"},
             {"brief: 1\ndata: {march: march.csv}\n§data: {march: march.csv}\ncharts:\n" + chart + "}", "the key 'data' stands here a second time"},
             {"brief: 1\ndata: [march\n§", "is no YAML: "},
-            {"§- brief", "'the brief' must be a mapping of keys to values, not a list"}};
+            {"§- brief", "is no brief; a brief is a mapping of keys to values that starts with 'brief: 1'"}};
     }
 
     @Test(dataProvider = "mistakes")

@@ -67,6 +67,6 @@ public class QueryRightsTest {
 
     @Test(dataProvider = "others")
     public void fileThatIsNoBriefIsNotQuoted(String text) {
-        assertThat(desk.with("other.txt", text).type("draw", "DESK/other.txt").err()).isEqualTo("gorge: DESK/other.txt: is no brief; a brief is a mapping of keys to values that starts with 'brief: 1'\n");
+        assertThat(desk.with("other.txt", text).type("draw", "DESK/other.txt").err()).isEqualTo("gorge: DESK/other.txt:1:1: is no brief; a brief is a mapping of keys to values that starts with 'brief: 1'\n");
     }
 }

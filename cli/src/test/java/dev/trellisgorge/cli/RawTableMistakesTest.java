@@ -179,7 +179,7 @@ public class RawTableMistakesTest extends AtDesk {
         String start = "brief: 1\ndata: {march: march.csv}\n";
         return new Object[][] {
             {"", "DESK/b.yaml: is empty; a brief starts with 'brief: 1'"},
-            {"- brief: 1\n", "DESK/b.yaml:1:1: 'the brief' must be a mapping of keys to values, not a list"},
+            {"- brief: 1\n", "DESK/b.yaml:1:1: is no brief; a brief is a mapping of keys to values that starts with 'brief: 1'"},
             {start.replace("1", "2") + CHARTS, "DESK/b.yaml:1:8: this program reads briefs of version 1, not '2'"},
             {start + "data: {march: march.csv}\n" + CHARTS, "DESK/b.yaml:3:1: the key 'data' stands here a second time"},
             {"brief: 1\ndata: {}\n" + CHARTS, "DESK/b.yaml:2:7: 'data' names no table"},
