@@ -171,7 +171,8 @@ final class LayoutReader {
         return Optional.of(sign);
     }
 
-    private Optional<DateTimeFormatter> pattern(Text text, Locale locale) {
+    /** Whether letters stand in a pattern that mean something else than days, months and years, which is reported. */
+    private boolean saysOtherwise(Text text) {
         String bare = text.value().replaceAll("'[^']*'", "");
         boolean dayOfYear = bare.contains("D") && bare.contains("M");
         boolean weekYear = bare.contains("Y") && !bare.contains("w");
@@ -180,10 +181,14 @@ final class LayoutReader {
             String meant = text.value().replace('D', 'd').replace('Y', 'y').replace('m', 'M');
             List<String> read = Stream.of(dayOfYear ? "D is the day of the year" : "", weekYear ? "Y is the year that a week counts to" : "", minutes ? "m is minutes" : "").filter(part -> !part.isEmpty()).toList();
             problems.add(text.place(), "'" + text.value() + "' is no pattern of dates, as " + String.join(", and ", read) + "; write " + meant);
-            return Optional.empty();
         }
+        return dayOfYear || weekYear || minutes;
+    }
+
+    private Optional<DateTimeFormatter> pattern(Text text, Locale locale) {
         try {
-            return Optional.of(DateTimeFormatter.ofPattern(text.value().replace('y', 'u'), locale).withResolverStyle(ResolverStyle.STRICT));
+            DateTimeFormatter pattern = DateTimeFormatter.ofPattern(text.value().replace('y', 'u'), locale).withResolverStyle(ResolverStyle.STRICT);
+            return saysOtherwise(text) ? Optional.empty() : Optional.of(pattern);
         } catch (IllegalArgumentException e) {
             problems.add(text.place(), "'" + text.value() + "' is no date pattern; write one such as dd.MM.yyyy");
             return Optional.empty();

@@ -72,7 +72,7 @@ public class RawTableMistakesTest extends AtDesk {
                 "DESK/march.ndjson:2:1: is no JSON: an unexpected character or word; texts stand in double quotes"},
             {"march.json", "", "DESK/march.json: is empty; a table is an array of objects, an object of arrays, or an object a line"},
             {"march.json", "[]", "DESK/march.json: has no row"},
-            {"march.xlsx", DATA, "DESK/march.xlsx: is no workbook that can be read: No valid entries or contents found, this is not a valid OOXML (Office Open XML) file"},
+            {"march.xlsx", DATA, "DESK/march.xlsx: is no workbook that can be read: it is not packed as one; is it a text under the ending of a workbook?"},
             {"march.ods", DATA, "DESK/march.ods: is no spreadsheet that can be read: it is no ZIP archive (zip END header not found)"},
             {"{jdbc: \"jdbc:nothing:here\", query: SELECT 1}", DATA, "DESK/b.yaml:2:50: table 'march': no driver on the class path takes 'jdbc:nothing:here'"},
             {"{jdbc: \"jdbc:nothing:here\", query: SELECT 1, user: u, password-variable: GORGE_NO_SUCH}", DATA,
@@ -102,7 +102,7 @@ public class RawTableMistakesTest extends AtDesk {
         assertThat(desk.type("draw", "DESK/a.yaml", "-o", "DESK/march.xlsx").err()).isEmpty();
         String brief = "brief: 1\ndata: {march: {file: march.xlsx, sheet: %s}}\n" + CHARTS;
         assertRefused(brief.formatted("March"), "DESK/march.xlsx: there is no sheet 'March'. Did you mean 'march'?");
-        assertRefused(brief.formatted("march, range: B3 to D9"), "DESK/march.xlsx: 'B3 to D9' is no range of cells; write one such as B3:F40, or whole columns such as B:F");
+        assertRefused(brief.formatted("march, range: B3 to D9"), "DESK/march.xlsx: there is no range 'B3 to D9'; write cells such as B3:F40, whole columns such as B:F, or a name that the workbook has. Known here: none.");
         assertRefused(brief.formatted("march, range: 'X90:Z99'"), "DESK/march.xlsx: no cell stands in X90:Z99; a table starts with a header row");
         assertRefused(brief.formatted("march, header-row: 99"), "DESK/march.xlsx: row 99 is empty, and the header is to stand there");
         assertRefused(brief.formatted("march, kinds: {station: number}"), "DESK/march.xlsx, cell A2, column 'station': 'Weir' is no number\n"

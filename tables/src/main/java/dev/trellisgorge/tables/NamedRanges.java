@@ -16,6 +16,9 @@ final class NamedRanges {
     /** As both formats write a range of one sheet, {@code 'The sheet'!$A$1:$C$5} and {@code $'The sheet'.$A$1:.$C$5}. */
     private static final Pattern WRITTEN = Pattern.compile("\\$?(?:'((?:[^']|'')+)'|([^'!.:()$]+))[!.](\\$?[A-Z]{1,3}\\$?\\d{1,7})(?::(?:\\$?(?:'(?:[^']|'')+'|[^'!.:()$]*))?[.!]?(\\$?[A-Z]{1,3}\\$?\\d{1,7}))?");
 
+    /** What a program keeps for itself, such as what is printed. */
+    private static final String BUILT_IN = "_xlnm.";
+
     private final Map<String, At> ranges = new LinkedHashMap<>();
     private final Map<String, String> names = new LinkedHashMap<>();
 
@@ -25,6 +28,9 @@ final class NamedRanges {
 
     /** A name, and what it stands for as the file writes it. */
     void add(String name, String written) {
+        if (name.startsWith(BUILT_IN)) {
+            return;
+        }
         Matcher range = WRITTEN.matcher(written.strip());
         boolean plain = range.matches();
         String sheet = !plain ? "" : range.group(1) != null ? range.group(1).replace("''", "'") : range.group(2);
