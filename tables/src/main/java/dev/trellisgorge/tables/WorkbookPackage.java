@@ -22,7 +22,7 @@ import org.xml.sax.SAXException;
 final class WorkbookPackage {
     private static final String UNREADABLE = "is no workbook that can be read: ";
     /** What the main part says of itself, and what such a file is. */
-    private static final Map<String, String> OTHERS = Map.of("application/vnd.ms-excel.sheet.binary.macroEnabled.main", "holds its sheets in binary (.xlsb); save it as .xlsx", "wordprocessingml", "holds a text, and no sheets",
+    private static final Map<String, String> OTHERS = Map.of("sheet.binary.macroEnabled.main", "holds its sheets in binary (.xlsb); save it as .xlsx", "wordprocessingml", "holds a text, and no sheets",
             "presentationml", "holds slides, and no sheets");
 
     private WorkbookPackage() {

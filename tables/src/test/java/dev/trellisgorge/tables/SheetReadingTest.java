@@ -33,7 +33,6 @@ import org.apache.poi.poifs.crypt.EncryptionInfo;
 import org.apache.poi.poifs.crypt.EncryptionMode;
 import org.apache.poi.poifs.crypt.Encryptor;
 import org.apache.poi.poifs.filesystem.POIFSFileSystem;
-import org.apache.poi.ss.SpreadsheetVersion;
 import org.apache.poi.ss.usermodel.Cell;
 import org.apache.poi.ss.usermodel.CellStyle;
 import org.apache.poi.ss.usermodel.Row;
@@ -219,7 +218,7 @@ public class SheetReadingTest {
             row(sheet, 2, null, "Weir", 5.0);
             row(sheet, 3, null, "Leat", 7.0);
             row(sheet, 8, "note", 3.0);
-            sheet.createTable(new AreaReference("B2:C4", SpreadsheetVersion.EXCEL2007)).setDisplayName("Listed");
+            sheet.createTable(new AreaReference("B2:C4", book.getSpreadsheetVersion())).setDisplayName("Listed");
             var name = book.createName();
             name.setNameName("Named");
             name.setRefersToFormula("'The figures'!$B$2:$C$3");
@@ -270,7 +269,7 @@ public class SheetReadingTest {
         }
         Path whole = file("whole.xlsx", book -> row(book.createSheet("S"), 0, "a", "b"));
         Path cut = Files.write(folder.path("cut.xlsx"), Arrays.copyOf(Files.readAllBytes(whole), (int) Files.size(whole) / 2));
-        Path binary = edited(whole, "[Content_Types].xml", text -> text.replace("application/vnd.openxmlformats-officedocument.spreadsheetml.sheet.main+xml", "application/vnd.ms-excel.sheet.binary.macroEnabled.main"));
+        Path binary = edited(whole, "[Content_Types].xml", text -> text.replace("application/vnd.openxmlformats-officedocument.spreadsheetml.sheet.main+xml", "application/sheet.binary.macroEnabled.main"));
         Map<Path, String> refused = Map.of(locked(), "is locked by a password; save it without one", older, "is a workbook of the older kind (.xls); save it as .xlsx", cut, "it is damaged, or a part of it is missing",
                 folder.file("text.xlsx", "station,mwh\nWeir,5\n"), "it is not packed as one; is it a text under the ending of a workbook?", folder.file("empty.xlsx", ""), "it is empty", binary, "holds its sheets in binary (.xlsb); save it as .xlsx");
         refused.forEach((file, why) -> {
