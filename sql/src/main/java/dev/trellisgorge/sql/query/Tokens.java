@@ -30,9 +30,7 @@ final class Tokens {
      */
     static List<String> of(String text, QueryLanguage language) throws Unchecked {
         Tokens tokens = new Tokens(text, language);
-        while (tokens.at < text.length()) {
-            tokens.next();
-        }
+        tokens.read();
         return tokens.found;
     }
 
@@ -40,13 +38,17 @@ final class Tokens {
     static List<String> readable(String text, QueryLanguage language) {
         Tokens tokens = new Tokens(text, language);
         try {
-            while (tokens.at < text.length()) {
-                tokens.next();
-            }
+            tokens.read();
         } catch (Unchecked end) {
             return tokens.found; // what can't be read is not among them
         }
         return tokens.found;
+    }
+
+    private void read() throws Unchecked {
+        while (at < text.length()) {
+            next();
+        }
     }
 
     private void next() throws Unchecked {
