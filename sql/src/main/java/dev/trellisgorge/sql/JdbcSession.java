@@ -22,15 +22,15 @@ final class JdbcSession implements Session {
     /** A statement of so many signs says expressions and not only totals. */
     private static final int LONG = 5000;
 
-    private static final long PATIENCE = TimeUnit.SECONDS.toNanos(5);
+    private static final long PATIENCE = TimeUnit.SECONDS.toNanos(30);
     /** Milliseconds. */
-    private static final long PAUSE = 20;
+    private static final long PAUSE = 50;
 
     private final Connection connection;
     private final Login shown;
     private final Dialect dialect;
     private final DatabaseTables found;
-    private volatile Optional<Statement> running = Optional.empty();
+    private volatile Optional<Call> running = Optional.empty();
 
     /**
      * @param connection that reads only, see {@link Connections}
@@ -61,12 +61,14 @@ final class JdbcSession implements Session {
 
     @Override
     public List<Column> rows(String name, Sql.Parametrised statement, List<Field> fields, boolean few) {
+        Call call = new Call(connection, dialect);
+        running = Optional.of(call);
         try (PreparedStatement query = prepared(statement.text())) {
-            running = Optional.of(query);
             query.setFetchSize(few ? 0 : ROWS_AT_ONCE); // where they come in parts, some servers work with one processor alone
             for (int i = 0; i < statement.parameters().size(); i++) {
                 DatabaseTables.set(query, i + 1, statement.parameters().get(i), 0, dialect);
             }
+            call.sends(query);
             try (ResultSet rows = query.executeQuery()) {
                 List<Column> columns = QueryTable.of(name, rows, fields).columns();
                 found.checkFeeds();
@@ -129,7 +131,7 @@ final class JdbcSession implements Session {
 
     @Override
     public OptionalDouble share() {
-        Optional<Statement> now = running;
+        Optional<Statement> now = running.flatMap(Call::sent);
         if (now.isEmpty() || dialect != Dialect.DUCKDB) {
             return OptionalDouble.empty();
         }
@@ -137,21 +139,18 @@ final class JdbcSession implements Session {
         return given.isPresent() ? given : EmbeddedProgress.share(now.get());
     }
 
-    /** Asks again until it has ended: a driver does nothing where the statement is on its way and not yet there. */
+    /** Asks again until the statement has ended: a server passes over what reaches it before the statement does. */
     @Override
     public void cancel() {
-        Optional<Statement> asked = running;
+        Optional<Call> asked = running;
         long until = System.nanoTime() + PATIENCE;
-        while (asked.isPresent() && running.equals(asked) && System.nanoTime() < until) {
-            try {
+        try {
+            while (asked.isPresent() && running.equals(asked) && System.nanoTime() < until) {
                 asked.get().cancel();
                 Thread.sleep(PAUSE);
-            } catch (SQLException e) {
-                return; // it has ended by itself
-            } catch (InterruptedException e) {
-                Thread.currentThread().interrupt();
-                return;
             }
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
         }
     }
 
@@ -164,5 +163,50 @@ final class JdbcSession implements Session {
     @Override
     public String toString() {
         return shown.toString();
+    }
+
+    /** One statement, from before it is prepared to its last row. Its methods may be called from any thread. */
+    private static final class Call {
+        private final Connection connection;
+        private final Dialect dialect;
+        private Optional<Statement> sent = Optional.empty();
+        private boolean cancelled;
+
+        Call(Connection connection, Dialect dialect) {
+            this.connection = connection;
+            this.dialect = dialect;
+        }
+
+        /** @throws SQLException where it was cancelled before */
+        synchronized void sends(Statement statement) throws SQLException {
+            if (cancelled) {
+                throw new SQLException("it was cancelled before it was sent", "57014");
+            }
+            sent = Optional.of(statement);
+        }
+
+        synchronized Optional<Statement> sent() {
+            return sent;
+        }
+
+        /** Without an outcome of its own: whether the statement ends is seen there. */
+        void cancel() {
+            Optional<Statement> statement;
+            boolean again;
+            synchronized (this) {
+                again = cancelled && sent.isPresent();
+                cancelled = true;
+                statement = sent;
+            }
+            try {
+                if (again && dialect == Dialect.POSTGRESQL) {
+                    ServerCancel.ask(connection);
+                } else if (statement.isPresent()) {
+                    statement.get().cancel();
+                }
+            } catch (SQLException e) {
+                // It has ended by itself, or the server takes no further connection at the moment.
+            }
+        }
     }
 }
