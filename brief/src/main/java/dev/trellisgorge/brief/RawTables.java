@@ -134,7 +134,7 @@ final class RawTables {
         }
         described.put(name, Schema.of(name, Place.of("table '" + name + "'"), kinds.entrySet().stream().map(column -> Field.of(column.getKey(), column.getValue())).toList()));
         Optional<DatabaseTable> table = keys.has("table") ? keys.text("table").map(text -> DatabaseTable.named(name, text.value())) : keys.text("query").map(text -> DatabaseTable.asked(name, text.value(), trust.queries()));
-        return table.map(each -> found(name, each, keys.text("rows-by")));
+        return table.map(each -> found(name, each.kinds(kinds), keys.text("rows-by")));
     }
 
     /** A file that stands in for the one in the brief and is laid out like it; named from where the user stands, not from the brief. */
@@ -159,7 +159,7 @@ final class RawTables {
     }
 
     private Optional<Table> query(String table, Mapping keys) {
-        keys.allowing(List.of("jdbc", "query"), List.of("jdbc", "query", "user", "password-variable", "shape"));
+        keys.allowing(List.of("jdbc", "query"), List.of("jdbc", "query", "user", "password-variable", "kinds", "shape"));
         Optional<Text> url = keys.text("jdbc");
         Optional<Text> query = keys.text("query");
         Optional<String> untrusted = url.map(Text::value).flatMap(trust::refusal);
@@ -170,7 +170,7 @@ final class RawTables {
         }
         Login login = new Login(url.get().value(), keys.text("user").map(Text::value), password);
         try {
-            return Optional.of(JdbcQuery.read(table, login, RunOn.dialect(login.url()), new DatabaseTable.Asked(query.get().value(), trust.queries())));
+            return Optional.of(JdbcQuery.read(table, login, RunOn.dialect(login.url()), new DatabaseTable.Asked(query.get().value(), trust.queries()), new LayoutReader(keys, problems).kinds()));
         } catch (BadInput e) {
             e.problems().forEach(problem -> problems.add(query.get().place(), problem.toString()));
             return Optional.empty();

@@ -179,7 +179,7 @@ public final class Database implements Executor, AutoCloseable {
         if (rows.rowCount() <= pipeline.steps().stream().filter(AddRow.class::isInstance).count()) { // rows that are added stand where no other does too
             checks.emptied(pipeline);
         }
-        Table told = rows.noting(pipeline.notes(known())).noting(sources.entrySet().stream().filter(source -> reads(pipeline, source.getKey())).flatMap(source -> source.getValue().copied().stream()).flatMap(table -> table.notes().stream()).toList());
+        Table told = rows.noting(pipeline.notes(known())).noting(sources.entrySet().stream().filter(source -> reads(pipeline, source.getKey())).flatMap(source -> source.getValue().notes().stream()).toList());
         for (int i = 0; i < counts.size() && rows.rowCount() > 0; i++) {
             told = checks.counted(statement.facts().get(i), counts.get(i).number(0)).map(told::noting).orElse(told);
         }

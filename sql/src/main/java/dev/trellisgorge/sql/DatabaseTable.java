@@ -3,9 +3,11 @@ package dev.trellisgorge.sql;
 import dev.trellisgorge.problem.Place;
 import dev.trellisgorge.sql.query.CheckedQuery;
 import dev.trellisgorge.sql.query.QueryRights;
+import dev.trellisgorge.table.Kind;
 import dev.trellisgorge.table.Table;
 import dev.trellisgorge.tables.FileHead;
 import java.nio.file.Path;
+import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
 import java.util.function.Supplier;
@@ -16,12 +18,19 @@ import java.util.function.Supplier;
  * @param name   in pipelines
  * @param rows   where its rows are
  * @param rowsBy the column that numbers its rows, where one does
+ * @param kinds  of columns of the database's own that are not to be found: a number of whole numbers that would be codes, or texts of whole or decimal numbers
  */
-public record DatabaseTable(String name, Rows rows, Optional<String> rowsBy) {
+public record DatabaseTable(String name, Rows rows, Optional<String> rowsBy, Map<String, Kind> kinds) {
     public DatabaseTable {
         Objects.requireNonNull(name, "name");
         Objects.requireNonNull(rows, "rows");
         Objects.requireNonNull(rowsBy, "rowsBy");
+        kinds = Map.copyOf(kinds);
+    }
+
+    /** Whose columns are of the kinds that are found. */
+    public DatabaseTable(String name, Rows rows, Optional<String> rowsBy) {
+        this(name, rows, rowsBy, Map.of());
     }
 
     /** Where the rows of a table are. */
@@ -110,6 +119,11 @@ public record DatabaseTable(String name, Rows rows, Optional<String> rowsBy) {
 
     /** With a column that numbers its rows; without, they are in no order, see {@link Sql#rowsBy}. */
     public DatabaseTable rowsBy(String column) {
-        return new DatabaseTable(name, rows, Optional.of(column));
+        return new DatabaseTable(name, rows, Optional.of(column), kinds);
+    }
+
+    /** With kinds of columns that are stated. */
+    public DatabaseTable kinds(Map<String, Kind> stated) {
+        return new DatabaseTable(name, rows, rowsBy, stated);
     }
 }

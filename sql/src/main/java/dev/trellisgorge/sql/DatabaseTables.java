@@ -4,11 +4,9 @@ import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Nearest;
 import dev.trellisgorge.problem.Place;
 import dev.trellisgorge.table.Column;
-import dev.trellisgorge.table.Field;
 import dev.trellisgorge.table.Schema;
 import dev.trellisgorge.table.Table;
 import dev.trellisgorge.tables.Login;
-import dev.trellisgorge.tables.QueryTable;
 import java.nio.file.Path;
 import java.sql.Connection;
 import java.sql.PreparedStatement;
@@ -79,7 +77,7 @@ final class DatabaseTables implements AutoCloseable {
         if (table.rows() instanceof DatabaseTable.AtHand here) {
             return copied(here.table());
         } else if (table.rows() instanceof DatabaseTable.InParquet file) {
-            return embedded.orElseThrow().parquet(table.name(), file.file());
+            return embedded.orElseThrow().parquet(table, file.file());
         } else if (table.rows() instanceof DatabaseTable.InFile file) {
             boolean known = file.other().isPresent();
             return known && !file.head().isOfAll(file.file()) ? copied(file.readHere()) : fed(table.name(), file, known);
@@ -91,14 +89,14 @@ final class DatabaseTables implements AutoCloseable {
         } else {
             from = named(((DatabaseTable.Named) table.rows()).table(), place);
         }
-        Schema schema = Schema.of(table.name(), place, fields(from, place));
-        table.rowsBy().ifPresent(schema::field);
-        return new TableSource(from, schema, table.rowsBy().map(dialect::quoted), Optional.empty());
+        DatabaseColumns columns = columns(table, from, place);
+        table.rowsBy().ifPresent(columns.schema()::field);
+        return TableSource.of(from, columns, table.rowsBy().map(dialect::quoted));
     }
 
-    private List<Field> fields(String from, Place place) throws SQLException {
-        try (PreparedStatement query = connection.prepareStatement("SELECT * FROM " + from + " WHERE 1 = 0"); ResultSet rows = query.executeQuery()) {
-            return QueryTable.fields(rows.getMetaData());
+    private DatabaseColumns columns(DatabaseTable table, String from, Place place) throws SQLException {
+        try {
+            return DatabaseColumns.of(connection, table, from, "", dialect, place);
         } catch (SQLException e) {
             if (!connection.getAutoCommit()) {
                 connection.rollback();

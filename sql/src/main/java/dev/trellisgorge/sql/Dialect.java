@@ -31,8 +31,6 @@ public enum Dialect {
     private static final String TENS = IntStream.range(0, 5).mapToObj(i -> "(VALUES (0), (1), (2), (3), (4), (5), (6), (7), (8), (9)) AS d" + i + " (n)").collect(Collectors.joining(" CROSS JOIN "));
     private static final String DIGITS = "(d0.n + d1.n * 10 + d2.n * 100 + d3.n * 1000 + d4.n * 10000)";
 
-    /** So many units, which are added up as whole numbers, make one. */
-    private static final String FINE = "65536e0";
     private static final int GROUP = 3;
     private static final int MOST_GROUPS = 6;
 
@@ -132,40 +130,6 @@ public enum Dialect {
     /** A stated value of a kind. */
     String literal(Object value) {
         return value instanceof Double figure ? number(figure) : value instanceof LocalDate day ? "DATE '" + day + "'" : value instanceof Boolean truth ? truth ? "TRUE" : "FALSE" : text((String) value);
-    }
-
-    /** The sum of cells; one that makes up for what rounding loses, where the database has one. */
-    String sum(String cells) {
-        return (this == DUCKDB ? "FSUM(" : "SUM(") + summand(cells) + ")";
-    }
-
-    /** The mean of cells, likewise. */
-    String mean(String cells) {
-        return (this == DUCKDB ? "FAVG(" : "AVG(") + summand(cells) + ")";
-    }
-
-    /**
-     * A sum that does not hang on which thread adds up which cells, where a database has several: of each figure the multiples of 2^-16 are added up as whole numbers, which is
-     * exact, and what is left is too small for the last digits of its sum to count. Figures from 2^47 on are added up by themselves.
-     */
-    String steadySum(String cells) {
-        if (this != DUCKDB) {
-            return sum(cells);
-        }
-        String fine = cells + " * " + FINE;
-        String whole = "TRY_CAST(" + fine + " AS BIGINT)";
-        return "CASE WHEN COUNT(" + cells + ") > 0 THEN (COALESCE(CAST(SUM(" + whole + ") AS DOUBLE), 0e0) + COALESCE(FSUM(" + fine + " - " + whole + "), 0e0)) / " + FINE
-                + " + COALESCE(FSUM(CASE WHEN " + whole + " IS NULL THEN " + cells + " END), 0e0) END";
-    }
-
-    /** A mean, likewise. */
-    String steadyMean(String cells) {
-        return this == DUCKDB ? "(" + steadySum(cells) + " / COUNT(" + cells + "))" : mean(cells);
-    }
-
-    /** What is added up: where all of it is missing, some databases forget that it is a number. */
-    private String summand(String expression) {
-        return this == H2 ? cast(expression, Kind.NUMBER) : expression;
     }
 
     /** A double as the decimal number that a reader sees, with room for its digits. */

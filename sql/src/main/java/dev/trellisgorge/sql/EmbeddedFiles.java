@@ -4,14 +4,11 @@ import dev.trellisgorge.engine.Temporaries;
 import dev.trellisgorge.engine.Writing;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Place;
-import dev.trellisgorge.table.Field;
 import dev.trellisgorge.table.Schema;
 import dev.trellisgorge.table.Table;
-import dev.trellisgorge.tables.QueryTable;
 import java.io.IOException;
 import java.nio.file.Path;
 import java.sql.Connection;
-import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.sql.Statement;
 import java.util.ArrayList;
@@ -33,12 +30,11 @@ final class EmbeddedFiles {
     }
 
     /** @throws BadInput where it is no Parquet file */
-    TableSource parquet(String name, Path file) throws SQLException {
+    TableSource parquet(DatabaseTable table, Path file) throws SQLException {
         String from = "read_parquet(" + path(file) + ", file_row_number = true)";
         Place place = Place.inFile(file.toString());
-        try (Statement ask = connection.createStatement(); ResultSet rows = ask.executeQuery("SELECT * FROM " + from + " LIMIT 0")) {
-            List<Field> fields = QueryTable.fields(rows.getMetaData()).stream().filter(field -> !field.name().equals(ROW)).toList();
-            return new TableSource(from, Schema.of(name, place, fields), Optional.of(dialect.quoted(ROW)), Optional.empty());
+        try {
+            return TableSource.of(from, DatabaseColumns.of(connection, table, from, ROW, dialect, place), Optional.of(dialect.quoted(ROW)));
         } catch (SQLException e) {
             throw new BadInput(place, "is no Parquet file that can be read: " + String.valueOf(e.getMessage()).lines().findFirst().orElse(""));
         }

@@ -2,6 +2,7 @@ package dev.trellisgorge.sql;
 
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Place;
+import dev.trellisgorge.table.Kind;
 import dev.trellisgorge.table.Table;
 import dev.trellisgorge.tables.Login;
 import dev.trellisgorge.tables.QueryTable;
@@ -10,6 +11,7 @@ import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.sql.Statement;
 import java.util.List;
+import java.util.Map;
 
 /** Reads what a query gives, by any JDBC driver on the class path, as a table at hand. The connection only reads. Thread-safe: it holds no state. */
 public final class JdbcQuery {
@@ -25,6 +27,11 @@ public final class JdbcQuery {
      * @throws BadInput where no driver takes the URL, the database does not answer, the query is wrong, may do more than its rights allow, or names two columns alike
      */
     public static Table read(String name, Login login, Dialect dialect, DatabaseTable.Asked query) {
+        return read(name, login, dialect, query, Map.of());
+    }
+
+    /** The same. @param stated kinds of columns, see {@link QueryTable#told} */
+    public static Table read(String name, Login login, Dialect dialect, DatabaseTable.Asked query, Map<String, Kind> stated) {
         Place place = Place.of("table '" + name + "'");
         String text = query.checked(dialect, place);
         try (Connection connection = Connections.open(login, dialect, false, place)) {
@@ -35,7 +42,7 @@ public final class JdbcQuery {
             try (Statement statement = connection.createStatement()) {
                 statement.setFetchSize(ROWS_AT_ONCE);
                 try (ResultSet rows = statement.executeQuery(text)) {
-                    return QueryTable.told(name, rows);
+                    return QueryTable.told(name, rows, stated);
                 }
             }
         } catch (SQLException e) {

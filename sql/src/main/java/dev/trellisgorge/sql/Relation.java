@@ -3,12 +3,14 @@ package dev.trellisgorge.sql;
 import dev.trellisgorge.formula.Formula;
 import dev.trellisgorge.formula.Leaf;
 import dev.trellisgorge.formula.Window;
+import dev.trellisgorge.table.Kind;
 import dev.trellisgorge.table.Schema;
 import java.util.Collection;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
@@ -20,10 +22,11 @@ import java.util.stream.Stream;
  * @param computed  those that were computed over it
  * @param aids      those that only serve others
  * @param weights   by the column whose cells are means, the one that says of how many cells
+ * @param decimals  those whose cells are decimal or whole numbers of the database's own, and no doubles yet
  * @param row       the one that tells the order of the rows; not there where they are in none
  * @param numbering what it says
  */
-record Relation(String name, Schema schema, Map<String, String> columns, Map<String, String> computed, Map<Aid, String> aids, Map<String, String> weights, String row, Numbering numbering) {
+record Relation(String name, Schema schema, Map<String, String> columns, Map<String, String> computed, Map<Aid, String> aids, Map<String, String> weights, Set<String> decimals, String row, Numbering numbering) {
 
     /** What is known of the order of rows. */
     enum Numbering {
@@ -105,19 +108,19 @@ record Relation(String name, Schema schema, Map<String, String> columns, Map<Str
 
     /** The same columns in another expression. */
     Relation named(String other) {
-        return new Relation(other, schema, columns, computed, aids, weights, row, numbering);
+        return new Relation(other, schema, columns, computed, aids, weights, decimals, row, numbering);
     }
 
     Relation with(String column, String alias) {
         Map<String, String> more = new LinkedHashMap<>(computed);
         more.put(column, alias);
-        return new Relation(name, schema, columns, more, aids, weights, row, numbering);
+        return new Relation(name, schema, columns, more, aids, weights, decimals, row, numbering);
     }
 
     Relation with(Aid aid, String alias) {
         Map<Aid, String> more = new LinkedHashMap<>(aids);
         more.put(aid, alias);
-        return new Relation(name, schema, columns, computed, more, weights, row, numbering);
+        return new Relation(name, schema, columns, computed, more, weights, decimals, row, numbering);
     }
 
     /** With one of two that only serve standing for the other too. */
@@ -125,17 +128,22 @@ record Relation(String name, Schema schema, Map<String, String> columns, Map<Str
         Map<Aid, String> more = new LinkedHashMap<>(aids);
         more.put(new Aid.Draft(other, 0), aids.get(other)); // its name stays taken
         more.put(other, aids.get(one));
-        return new Relation(name, schema, columns, computed, more, weights, row, numbering);
+        return new Relation(name, schema, columns, computed, more, weights, decimals, row, numbering);
     }
 
     Relation weighted(String column, String alias) {
         Map<String, String> more = new LinkedHashMap<>(weights);
         more.put(column, alias);
-        return new Relation(name, schema, columns, computed, aids, more, row, numbering);
+        return new Relation(name, schema, columns, computed, aids, more, decimals, row, numbering);
+    }
+
+    /** Some of whose columns are decimal numbers. */
+    Relation ofDecimals(Set<String> columns) {
+        return new Relation(name, schema, this.columns, computed, aids, weights, columns, row, numbering);
     }
 
     Relation numbered(Numbering other) {
-        return new Relation(name, schema, columns, computed, aids, weights, row, other);
+        return new Relation(name, schema, columns, computed, aids, weights, decimals, row, other);
     }
 
     boolean isOrdered() {
@@ -167,7 +175,13 @@ record Relation(String name, Schema schema, Map<String, String> columns, Map<Str
 
         @Override
         public String column(String column) {
-            return quoted(columns.get(column));
+            String cell = quoted(columns.get(column));
+            return decimals.contains(column) ? dialect.cast(cell, Kind.NUMBER) : cell;
+        }
+
+        @Override
+        public Optional<String> decimal(Formula of) {
+            return of instanceof Leaf.Column column && decimals.contains(column.name()) ? Optional.of(quoted(columns.get(column.name()))) : Optional.empty();
         }
 
         @Override

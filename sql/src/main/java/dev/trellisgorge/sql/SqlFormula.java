@@ -19,14 +19,22 @@ import java.util.stream.Collectors;
 
 /** The back end that writes a column of stages as an SQL expression over the relation before it. Missing cells are NULL. */
 final class SqlFormula implements Formula.Cases<String> {
+    /** Whole numbers below it are written as such. */
+    private static final double LONGS = 1e18;
+
     private final Dialect dialect;
     private final Typing typing;
     private final Names names;
     private final Place place;
+    private final SqlSums sums;
 
     /** What the leaves of a formula are called. */
     interface Names {
+        /** As a double, where it is a number. */
         String column(String name);
+
+        /** Where a formula is a column of decimal numbers, its cell as the database keeps it. */
+        Optional<String> decimal(Formula of);
 
         String computed(String name);
 
@@ -50,6 +58,7 @@ final class SqlFormula implements Formula.Cases<String> {
         this.typing = typing;
         this.names = names;
         this.place = place;
+        this.sums = new SqlSums(dialect);
     }
 
     /** @throws BadInput where the dialect can't say it */
@@ -148,13 +157,26 @@ final class SqlFormula implements Formula.Cases<String> {
             case EQUAL -> "=";
             case UNEQUAL -> "<>";
         };
+        if (isDecimal(f.left()) && isDecimal(f.right())) {
+            return "(" + decimal(f.left()) + " " + sign + " " + decimal(f.right()) + ")";
+        }
         Kind sides = f.relation() == Condition.Relation.EQUAL || f.relation() == Condition.Relation.UNEQUAL ? Kind.NUMBER : typing.of(f.left());
         return "(" + dialect.sized(write(f.left()), sides) + " " + sign + " " + dialect.sized(write(f.right()), sides) + ")";
     }
 
     @Override
     public String in(Condition.In f, Kind kind) {
-        return "(" + f.operands().subList(1, f.operands().size()).stream().map(each -> write(f.operands().get(0)) + " = " + write(each)).collect(Collectors.joining(" OR ")) + ")";
+        Formula of = f.operands().get(0);
+        return "(" + f.operands().subList(1, f.operands().size()).stream().map(each -> isDecimal(of) && isDecimal(each) ? decimal(of) + " = " + decimal(each) : write(of) + " = " + write(each)).collect(Collectors.joining(" OR ")) + ")";
+    }
+
+    /** What is compared as the database keeps it: a column of decimal numbers, or a whole number that is stated. */
+    private boolean isDecimal(Formula f) {
+        return names.decimal(f).isPresent() || f instanceof Leaf.Literal literal && literal.value() instanceof Double figure && figure == Math.rint(figure) && Math.abs(figure) < LONGS;
+    }
+
+    private String decimal(Formula f) {
+        return names.decimal(f).orElseGet(() -> Long.toString(((Double) ((Leaf.Literal) f).value()).longValue()));
     }
 
     @Override
@@ -241,7 +263,10 @@ final class SqlFormula implements Formula.Cases<String> {
     @Override
     public String aggregate(Window.Aggregate f, Kind kind) {
         String of = f.fold() == Window.Fold.COUNT && f.of() instanceof Leaf.Literal ? "*" : write(f.of());
-        String folded = (f.fold() == Window.Fold.SUM ? dialect.sum(of) : f.fold() + "(" + of + ")") + " OVER ()";
+        if (f.fold() == Window.Fold.SUM) {
+            return names.decimal(f.of()).map(cell -> sums.exactSum(cell, " OVER ()")).orElseGet(() -> sums.sum(of, " OVER ()"));
+        }
+        String folded = f.fold() + "(" + of + ") OVER ()";
         return f.fold() == Window.Fold.COUNT ? dialect.cast(folded, Kind.NUMBER) : folded;
     }
 
@@ -251,9 +276,9 @@ final class SqlFormula implements Formula.Cases<String> {
 
     @Override
     public String cumulative(Window.Cumulative f, Kind kind) {
-        String zero = dialect.number(0);
-        String sum = dialect.sum("COALESCE(" + write(f.of()) + ", " + zero + ")");
-        return sum + " OVER (" + (f.restart() instanceof Leaf.Absent ? "" : "PARTITION BY " + names.aid(new Relation.Aid.Part(f)) + " ") + soFar() + ")";
+        String over = " OVER (" + (f.restart() instanceof Leaf.Absent ? "" : "PARTITION BY " + names.aid(new Relation.Aid.Part(f)) + " ") + soFar() + ")";
+        String sum = names.decimal(f.of()).map(cell -> sums.exactSum(cell, over)).orElseGet(() -> sums.sum(write(f.of()), over));
+        return "COALESCE(" + sum + ", " + dialect.number(0) + ")";
     }
 
     @Override

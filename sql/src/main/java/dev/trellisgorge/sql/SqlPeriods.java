@@ -36,7 +36,7 @@ final class SqlPeriods {
     Relation previous(Relation given, Previous previous, Schema after) {
         Relation over = previous.period().isPresent() ? given : statement.numbered(given);
         Map<String, String> columns = statement.asTheyAre(over);
-        List<String> keys = previous.by().stream().map(key -> steps.here(over, key)).toList();
+        List<String> keys = previous.by().stream().map(key -> steps.key(over, key)).toList();
         String of = steps.here(over, previous.of());
         if (previous.period().isEmpty()) {
             columns.put(previous.name(), "LAG(" + of + ") OVER (" + partition(keys) + "ORDER BY " + steps.row(over) + ")");

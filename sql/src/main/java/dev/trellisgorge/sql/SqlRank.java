@@ -17,12 +17,14 @@ final class SqlRank {
     private final Statement statement;
     private final Dialect dialect;
     private final Rank rank;
+    private final SqlSums sums;
 
     SqlRank(SqlSteps steps, Statement statement, Rank rank) {
         this.steps = steps;
         this.statement = statement;
         this.dialect = statement.dialect();
         this.rank = rank;
+        this.sums = new SqlSums(dialect);
     }
 
     Relation ranked(Relation over) {
@@ -107,7 +109,7 @@ final class SqlRank {
             Kind kind = field.kind();
             String cell = steps.figure(steps.here(over, field.name()), kind);
             cells.put(field.name(), field.name().equals(rest.column()) ? dialect.cast(name(placed, rest), Kind.TEXT) : switch (rest.ways().getOrDefault(field.name(), Rest.Way.MISSING)) {
-                case SUM -> dialect.sum(cell);
+                case SUM -> over.decimals().contains(field.name()) ? sums.exactSum(steps.key(over, field.name()), "") : sums.sum(cell, "");
                 case MEAN -> mean(over, field.name(), cell);
                 case LEAST -> steps.truth("MIN(" + cell + ")", kind);
                 case GREATEST -> steps.truth("MAX(" + cell + ")", kind);
@@ -157,9 +159,9 @@ final class SqlRank {
     private String mean(Relation over, String column, String cell) {
         String weight = over.weights().get(column);
         if (weight == null) {
-            return dialect.mean(cell);
+            return over.decimals().contains(column) ? sums.exactMean(steps.key(over, column)) : sums.mean(cell);
         }
-        String cells = steps.here(weight);
-        return "(" + dialect.sum(cell + " * " + cells) + " / NULLIF(SUM(CASE WHEN " + cell + " IS NOT NULL THEN " + cells + " END), 0))";
+        String cells = dialect.cast(steps.here(weight), Kind.NUMBER);
+        return "(" + sums.sum("(" + cell + " * " + cells + ")", "") + " / NULLIF(" + dialect.cast("SUM(CASE WHEN " + cell + " IS NOT NULL THEN " + steps.here(weight) + " END)", Kind.NUMBER) + ", 0))";
     }
 }

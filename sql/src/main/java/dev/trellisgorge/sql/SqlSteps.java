@@ -27,10 +27,12 @@ import dev.trellisgorge.table.Field;
 import dev.trellisgorge.table.Kind;
 import dev.trellisgorge.table.Schema;
 import java.util.ArrayList;
+import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
 
@@ -73,16 +75,22 @@ final class SqlSteps {
     private Relation raw(String name) {
         TableSource source = statement.source(name);
         Optional<String> number = source.rowsBy();
-        Relation made = statement.relation("rows of " + name, source.schema()).numbered(number.isPresent() ? Relation.Numbering.SORTED : Relation.Numbering.NONE);
+        Relation made = statement.relation("rows of " + name, source.schema()).numbered(number.isPresent() ? Relation.Numbering.SORTED : Relation.Numbering.NONE).ofDecimals(source.decimals());
         List<String> selected = new ArrayList<>();
-        made.columns().forEach((column, alias) -> selected.add(dialect.cast(dialect.quoted(column), source.schema().field(column).kind()) + " AS " + dialect.quoted(alias)));
+        made.columns().forEach((column, alias) -> selected.add((source.decimals().contains(column) ? dialect.quoted(column) : dialect.cast(dialect.quoted(column), source.schema().field(column).kind())) + " AS " + dialect.quoted(alias)));
         number.ifPresent(by -> selected.add(by + " AS " + dialect.quoted(made.row())));
         statement.add(made.name(), "the table " + name, "SELECT " + String.join(",\n    ", selected) + "\n  FROM " + source.from());
         return made;
     }
 
+    /** A cell, as a double where it is a number. */
     String here(Relation of, String column) {
-        return dialect.quoted("here") + "." + dialect.quoted(of.columns().get(column));
+        return of.names(dialect).of("here").column(column);
+    }
+
+    /** A cell as the database keeps it, where it is a key. */
+    String key(Relation of, String column) {
+        return here(of.columns().get(column));
     }
 
     /** A column of the relation that is read. */
@@ -119,7 +127,7 @@ final class SqlSteps {
             Map<String, String> names = step instanceof Rename rename ? rename.names() : Map.of();
             Map<String, String> before = new LinkedHashMap<>();
             over.columns().keySet().forEach(column -> before.put(names.getOrDefault(column, column), column));
-            after.fields().forEach(field -> columns.put(field.name(), here(over, before.get(field.name()))));
+            after.fields().forEach(field -> columns.put(field.name(), key(over, before.get(field.name()))));
             return statement.projected(over, after, columns, step.sentence());
         } else if (step instanceof Order order) {
             return ordered(over, order.by(), order.descending(), step);
@@ -204,16 +212,16 @@ final class SqlSteps {
         Map<Total.Figure, String> places = new LinkedHashMap<>();
         Relation at = placed ? placed(over, total, places) : over;
         Map<String, String> columns = new LinkedHashMap<>();
-        total.by().forEach(key -> columns.put(key, here(over, key)));
-        Relation made = statement.relation("rows", after);
+        total.by().forEach(key -> columns.put(key, key(over, key)));
+        Relation made = statement.relation("rows", after).ofDecimals(total.by().stream().filter(over.decimals()::contains).collect(Collectors.toSet()));
         Map<String, String> counts = new LinkedHashMap<>();
-        boolean steady = statement.source(before.source()).passing();
+        SqlSums sums = new SqlSums(dialect);
         for (Total.Figure figure : total.figures()) {
             Kind kind = over.schema().field(figure.column()).kind();
             String cell = figure(here(over, figure.column()), kind);
             columns.put(figure.name(), switch (figure.fold()) {
-                case SUM -> steady ? dialect.steadySum(cell) : dialect.sum(cell);
-                case MEAN -> steady ? dialect.steadyMean(cell) : dialect.mean(cell);
+                case SUM -> over.decimals().contains(figure.column()) ? sums.exactSum(key(over, figure.column()), "") : sums.sum(cell, "");
+                case MEAN -> over.decimals().contains(figure.column()) ? sums.exactMean(key(over, figure.column())) : sums.mean(cell);
                 case COUNT -> dialect.cast("COUNT(" + cell + ")", Kind.NUMBER);
                 case LEAST -> truth("MIN(" + cell + ")", kind);
                 case GREATEST -> truth("MAX(" + cell + ")", kind);
@@ -231,12 +239,12 @@ final class SqlSteps {
         if (total.by().isEmpty()) {
             count(new Fact.RowsOfAll(), "SUM", "COUNT(*)", made, counts);
         }
-        List<String> keys = total.by().stream().map(key -> here(over, key)).toList();
+        List<String> keys = total.by().stream().map(key -> key(over, key)).toList();
         return grouped(made, at, keys, columns, counts, total.sentence());
     }
 
     private String sized(Relation over, String cell) {
-        Optional<Field> field = over.schema().fields().stream().filter(each -> here(over, each.name()).equals(cell)).findFirst();
+        Optional<Field> field = over.schema().fields().stream().filter(each -> key(over, each.name()).equals(cell)).findFirst();
         return field.map(each -> dialect.sized(cell, each.kind())).orElse(cell);
     }
 
@@ -255,7 +263,7 @@ final class SqlSteps {
     private Relation placed(Relation over, Total total, Map<Total.Figure, String> places) {
         Relation at = over;
         List<String> numbered = new ArrayList<>();
-        String keys = total.by().stream().map(key -> here(over, key)).collect(Collectors.joining(", "));
+        String keys = total.by().stream().map(key -> key(over, key)).collect(Collectors.joining(", "));
         for (Total.Figure figure : total.figures()) {
             if (figure.fold() == Total.Fold.FIRST || figure.fold() == Total.Fold.LAST) {
                 String alias = Statement.free("place of " + figure.name(), at);
@@ -272,13 +280,17 @@ final class SqlSteps {
 
     private Relation unpivoted(Relation given, Unpivot unpivot, Schema after) {
         Relation over = given.isOrdered() ? statement.numbered(given) : given;
-        Relation made = statement.relation("rows", after).numbered(over.isOrdered() ? Relation.Numbering.FROM_ONE : Relation.Numbering.NONE);
+        Set<String> decimals = over.decimals().stream().filter(after.columnNames()::contains).collect(Collectors.toCollection(HashSet::new));
+        if (over.decimals().containsAll(unpivot.columns())) {
+            decimals.add(unpivot.values());
+        }
+        Relation made = statement.relation("rows", after).numbered(over.isOrdered() ? Relation.Numbering.FROM_ONE : Relation.Numbering.NONE).ofDecimals(decimals);
         List<String> parts = new ArrayList<>();
         for (int i = 0; i < unpivot.columns().size(); i++) {
             List<String> selected = new ArrayList<>();
             for (Map.Entry<String, String> column : made.columns().entrySet()) {
-                String cell = column.getKey().equals(unpivot.names()) ? dialect.cast(dialect.text(unpivot.columns().get(i)), Kind.TEXT)
-                        : here(over, column.getKey().equals(unpivot.values()) ? unpivot.columns().get(i) : column.getKey());
+                String read = column.getKey().equals(unpivot.values()) ? unpivot.columns().get(i) : column.getKey();
+                String cell = column.getKey().equals(unpivot.names()) ? dialect.cast(dialect.text(unpivot.columns().get(i)), Kind.TEXT) : decimals.contains(column.getKey()) ? key(over, read) : here(over, read);
                 selected.add(cell + " AS " + dialect.quoted(column.getValue()));
             }
             if (over.isOrdered()) {
@@ -295,13 +307,20 @@ final class SqlSteps {
         String other = dialect.quoted("there") + ".";
         Map<String, String> columns = statement.asTheyAre(over);
         after.fields().stream().map(Field::name).filter(name -> !columns.containsKey(name)).forEach(name -> columns.put(name, other + dialect.quoted(there.columns().get(name))));
-        String on = join.on().entrySet().stream().map(key -> here(over, key.getKey()) + " = " + other + dialect.quoted(there.columns().get(key.getValue()))).collect(Collectors.joining(" AND "));
+        String on = join.on().entrySet().stream().map(key -> same(over, key.getKey(), there, key.getValue())).collect(Collectors.joining(" AND "));
+        Set<String> decimals = there.decimals().stream().filter(name -> !over.columns().containsKey(name)).collect(Collectors.toSet());
         String both = "\n  " + (join.way() == Join.Way.LEFT ? "LEFT" : "INNER") + " JOIN " + dialect.quoted(there.name()) + " AS " + dialect.quoted("there") + " ON " + on;
         if (join.many() && over.isOrdered()) {
-            return statement.ordered(over, after, columns, row(over) + ", " + other + dialect.quoted(there.row()), both, join.sentence());
+            return statement.projected(over, after, columns, decimals, Relation.Numbering.FROM_ONE, Statement.numberedBy(row(over) + ", " + other + dialect.quoted(there.row())), both, join.sentence());
         }
         boolean all = over.numbering() == Relation.Numbering.FROM_ONE && join.way() == Join.Way.LEFT;
-        return statement.projected(over, after, columns, all ? over.numbering() : over.isOrdered() ? Relation.Numbering.SORTED : Relation.Numbering.NONE, row(over), both, join.sentence());
+        return statement.projected(over, after, columns, decimals, all ? over.numbering() : over.isOrdered() ? Relation.Numbering.SORTED : Relation.Numbering.NONE, row(over), both, join.sentence());
+    }
+
+    /** Two keys that are decimal numbers are compared as such; if one of them is not, both are as doubles. */
+    private String same(Relation over, String key, Relation there, String other) {
+        boolean decimal = over.decimals().contains(key) && there.decimals().contains(other);
+        return (decimal ? key(over, key) : here(over, key)) + " = " + (decimal ? dialect.quoted("there") + "." + dialect.quoted(there.columns().get(other)) : there.names(dialect).of("there").column(other));
     }
 
     private Relation pivoted(Relation over, Pivot pivot, Schema after) {
@@ -310,14 +329,14 @@ final class SqlSteps {
             throw refused(pivot, "names that become columns are texts there");
         }
         Map<String, String> columns = new LinkedHashMap<>();
-        pivot.by().forEach(key -> columns.put(key, here(over, key)));
+        pivot.by().forEach(key -> columns.put(key, key(over, key)));
         pivot.columns().forEach(column -> columns.put(column, truth("MAX(CASE WHEN " + here(over, pivot.names()) + " = " + dialect.text(column) + " THEN " + figure(here(over, pivot.values()), kind) + " END)", kind)));
-        Relation made = statement.relation("rows", after);
+        Relation made = statement.relation("rows", after).ofDecimals(pivot.by().stream().filter(over.decimals()::contains).collect(Collectors.toSet()));
         Map<String, String> counts = new LinkedHashMap<>();
         for (String column : pivot.columns()) {
             count(new Fact.RowsOfCell(pivot), "MAX", "COUNT(CASE WHEN " + here(over, pivot.names()) + " = " + dialect.text(column) + " THEN 1 END)", made, counts);
         }
-        return grouped(made, over, pivot.by().stream().map(key -> here(over, key)).toList(), columns, counts, pivot.sentence());
+        return grouped(made, over, pivot.by().stream().map(key -> key(over, key)).toList(), columns, counts, pivot.sentence());
     }
 
     /** A cell as text, beside a name that a row is given. @throws Unsaid where it is a number */

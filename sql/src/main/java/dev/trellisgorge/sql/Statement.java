@@ -54,7 +54,11 @@ final class Statement {
 
     /** Whether the operands of a node are written several times: nested, they would double at each level. */
     static boolean isReadAgain(Formula node) {
-        return node instanceof Numeric.Extreme || node instanceof Numeric.Round || node instanceof Textual.Repeat || node instanceof Textual.Text || node instanceof Textual.Formatted || node instanceof Condition.In || node instanceof Calendar;
+        return node instanceof Numeric.Extreme || node instanceof Numeric.Round || node instanceof Textual.Repeat || node instanceof Textual.Text || node instanceof Textual.Formatted || node instanceof Condition.In || node instanceof Calendar || isSum(node);
+    }
+
+    private static boolean isSum(Formula node) {
+        return node instanceof Window.Cumulative || node instanceof Window.Aggregate aggregate && aggregate.fold() == Window.Fold.SUM;
     }
 
     Dialect dialect() {
@@ -113,7 +117,7 @@ final class Statement {
         Set<String> taken = new HashSet<>();
         Map<String, String> columns = new LinkedHashMap<>();
         schema.fields().forEach(field -> columns.put(field.name(), free(field.name(), taken)));
-        return new Relation(free(name), schema, columns, Map.of(), Map.of(), Map.of(), free("row", taken), Numbering.FROM_ONE);
+        return new Relation(free(name), schema, columns, Map.of(), Map.of(), Map.of(), Set.of(), free("row", taken), Numbering.FROM_ONE);
     }
 
     /** Formulas over a relation, each as a computed column; what only serves them is computed too. */
@@ -208,7 +212,11 @@ final class Statement {
 
     /** Columns of its own alone, numbered from 1 in an order. */
     Relation ordered(Relation over, Schema schema, Map<String, String> expressions, String order, String more, String what) {
-        return projected(over, schema, expressions, Numbering.FROM_ONE, "ROW_NUMBER() OVER (ORDER BY " + order + ")", more, what);
+        return projected(over, schema, expressions, Numbering.FROM_ONE, numberedBy(order), more, what);
+    }
+
+    static String numberedBy(String order) {
+        return "ROW_NUMBER() OVER (ORDER BY " + order + ")";
     }
 
     /** Columns of its own alone, each on its row. */
@@ -223,7 +231,14 @@ final class Statement {
 
     /** @param row what the row column says, where the rows are in an order */
     Relation projected(Relation over, Schema schema, Map<String, String> expressions, Numbering numbering, String row, String more, String what) {
-        Relation made = relation("rows", schema).numbered(numbering);
+        return projected(over, schema, expressions, Set.of(), numbering, row, more, what);
+    }
+
+    /** @param decimals columns that are decimal numbers of another relation's; those of the one that is read are known */
+    Relation projected(Relation over, Schema schema, Map<String, String> expressions, Set<String> decimals, Numbering numbering, String row, String more, String what) {
+        Set<String> read = over.decimals().stream().map(column -> here(over.columns().get(column))).collect(Collectors.toSet());
+        Set<String> kept = schema.columnNames().stream().filter(column -> decimals.contains(column) || read.contains(expressions.get(column))).collect(Collectors.toSet());
+        Relation made = relation("rows", schema).numbered(numbering).ofDecimals(kept);
         List<String> selected = new ArrayList<>();
         made.columns().forEach((column, alias) -> selected.add(expressions.get(column) + " AS " + dialect.quoted(alias)));
         for (Map.Entry<String, String> weight : over.weights().entrySet()) {
@@ -268,7 +283,7 @@ final class Statement {
         return select(made, over, selected, what);
     }
 
-    /** The columns of a relation as they are. */
+    /** The columns of a relation as they are, decimal numbers too. */
     Map<String, String> asTheyAre(Relation over) {
         Map<String, String> all = new LinkedHashMap<>();
         over.columns().forEach((column, alias) -> all.put(column, here(alias)));

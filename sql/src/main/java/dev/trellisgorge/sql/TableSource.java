@@ -1,5 +1,6 @@
 package dev.trellisgorge.sql;
 
+import dev.trellisgorge.problem.Note;
 import dev.trellisgorge.problem.Place;
 import dev.trellisgorge.table.Schema;
 import dev.trellisgorge.table.Table;
@@ -7,19 +8,22 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Objects;
 import java.util.Optional;
+import java.util.Set;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 
 /**
  * Where a statement finds the rows of a raw table.
  *
- * @param from    what stands behind FROM
- * @param schema  the columns
- * @param rowsBy  an expression that grows from row to row; none where the rows are in no order
- * @param copied  the table at hand that it is a copy of, which is gone with the connection; none where it is the database's own
- * @param passing whether this connection alone has the rows, which several threads bring in an order that is another each time
+ * @param from     what stands behind FROM
+ * @param schema   the columns
+ * @param rowsBy   an expression that grows from row to row; none where the rows are in no order
+ * @param copied   the table at hand that it is a copy of, which is gone with the connection; none where it is the database's own
+ * @param passing  whether this connection alone has the rows, which several threads bring in an order that is another each time
+ * @param decimals the columns of figures that the database keeps as decimal or whole numbers, which are exact: keys are compared and sums made as such, and all else is computed of the nearest doubles
+ * @param notes    what a reader is told of its cells
  */
-public record TableSource(String from, Schema schema, Optional<String> rowsBy, Optional<Table> copied, boolean passing) {
+public record TableSource(String from, Schema schema, Optional<String> rowsBy, Optional<Table> copied, boolean passing, Set<String> decimals, List<Note> notes) {
     private static final Pattern PART = Pattern.compile("\"((?:[^\"]|\"\")+)\"|([^.\"]+)");
 
     public TableSource {
@@ -27,11 +31,23 @@ public record TableSource(String from, Schema schema, Optional<String> rowsBy, O
         Objects.requireNonNull(schema, "schema");
         Objects.requireNonNull(rowsBy, "rowsBy");
         Objects.requireNonNull(copied, "copied");
+        decimals = Set.copyOf(decimals);
+        notes = List.copyOf(notes);
+    }
+
+    /** All of whose figures are doubles. */
+    public TableSource(String from, Schema schema, Optional<String> rowsBy, Optional<Table> copied, boolean passing) {
+        this(from, schema, rowsBy, copied, passing, Set.of(), copied.map(Table::notes).orElse(List.of()));
     }
 
     /** Whose rows the database brings itself. */
     public TableSource(String from, Schema schema, Optional<String> rowsBy, Optional<Table> copied) {
         this(from, schema, rowsBy, copied, false);
+    }
+
+    /** A table or a query of the database. */
+    static TableSource of(String from, DatabaseColumns columns, Optional<String> rowsBy) {
+        return new TableSource(from, columns.schema(), rowsBy, Optional.empty(), false, columns.decimals(), columns.notes());
     }
 
     /** A table as its place is written, which nobody asks a database for. */

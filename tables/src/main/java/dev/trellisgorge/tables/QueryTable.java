@@ -5,6 +5,7 @@ import dev.trellisgorge.problem.Place;
 import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Field;
 import dev.trellisgorge.table.Kind;
+import dev.trellisgorge.table.Numbers;
 import dev.trellisgorge.table.Source;
 import dev.trellisgorge.table.Table;
 import java.sql.ResultSet;
@@ -15,25 +16,29 @@ import java.time.LocalDate;
 import java.time.LocalDateTime;
 import java.time.OffsetDateTime;
 import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.regex.Pattern;
+import java.util.stream.IntStream;
 
 /** Makes a table of what a query gives: numbers of any SQL type become numbers, dates and timestamps dates, booleans truths, all else texts; NULL is missing. */
 public final class QueryTable {
-    /** Types of numbers for which JDBC has no name. */
-    private static final Pattern OWN_NUMBERS = Pattern.compile("(?i)U?(TINY|SMALL|BIG|HUGE)?INT(EGER)?");
-
+    private static final double DOUBLES_UP_TO = 0x1p53;
     private static final Pattern ZONED = Pattern.compile("(?i)timestamptz|timestamp( ?\\(\\d+\\))? with time zone");
     private static final int LAST_YEAR = 9999;
 
     private final Kind[] kinds;
     private final boolean[] plainDays;
     private final boolean[] zoned;
+    private final boolean[] wide;
     private final String name;
     private final List<String> names;
     private int read;
     private final List<Figures> figures = new ArrayList<>();
     private final List<Texts> texts = new ArrayList<>();
+    private final Map<Integer, Codes> codes = new LinkedHashMap<>();
 
     private QueryTable(String name, List<Field> fields, ResultSetMetaData columns) throws SQLException {
         this.name = name;
@@ -41,6 +46,7 @@ public final class QueryTable {
         this.kinds = fields.stream().map(Field::kind).toArray(Kind[]::new);
         this.plainDays = new boolean[kinds.length];
         this.zoned = new boolean[kinds.length];
+        this.wide = new boolean[kinds.length];
         for (int i = 0; i < kinds.length; i++) {
             plainDays[i] = columns.getColumnType(i + 1) == Types.DATE;
             zoned[i] = columns.getColumnType(i + 1) == Types.TIMESTAMP_WITH_TIMEZONE || ZONED.matcher(String.valueOf(columns.getColumnTypeName(i + 1))).matches();
@@ -49,48 +55,48 @@ public final class QueryTable {
         }
     }
 
-    /** The rest of a query's rows, by the kinds of its columns. Errors of the database are passed on. */
-    public static Table of(String name, ResultSet rows) throws SQLException {
-        return of(name, rows, fields(rows.getMetaData()));
-    }
-
-    /** The same, with a note of characters that no text may hold. */
-    public static Table told(String name, ResultSet rows) throws SQLException {
-        return Replaced.told(of(name, rows));
-    }
-
-    /** The columns of a query, by its types. */
-    public static List<Field> fields(ResultSetMetaData columns) throws SQLException {
-        List<Field> fields = new ArrayList<>();
-        for (int i = 1; i <= columns.getColumnCount(); i++) {
-            fields.add(Field.of(columns.getColumnLabel(i), kind(columns.getColumnType(i), String.valueOf(columns.getColumnTypeName(i)))));
+    /**
+     * The rest of a query's rows, by the kinds of its columns: a column of whole numbers of which a double would change one is of codes, and told, as are characters that no text may
+     * hold. Errors of the database are passed on.
+     *
+     * @param stated kinds of columns that are not to be found: a number of what would be codes, or texts of whole or decimal numbers
+     * @throws BadInput where a column can't be of the kind that is stated, or is not there
+     */
+    public static Table told(String name, ResultSet rows, Map<String, Kind> stated) throws SQLException {
+        ColumnTypes types = ColumnTypes.of(rows.getMetaData());
+        QueryTable read = new QueryTable(name, types.stated(stated, Place.of("table '" + name + "'")), rows.getMetaData());
+        types.wide().stream().filter(column -> !stated.containsKey(column)).forEach(column -> read.codes.put(read.names.indexOf(column), new Codes()));
+        Table table = read.rest(rows);
+        for (Map.Entry<Integer, Codes> codes : read.codes.entrySet()) {
+            if (!codes.getValue().inexact.isEmpty()) {
+                table = table.noting(ColumnTypes.codes(read.names.get(codes.getKey()), codes.getValue().inexact));
+            }
         }
-        return fields;
+        return Replaced.told(table);
     }
 
-    /** The rest of a query's rows as columns whose names and kinds are known; there are at least as many. Errors of the database are passed on. */
+    /** The rest of a query's rows as columns whose names and kinds are known; there are at least as many. Errors of the database are passed on. @throws BadInput where a double would change a whole number */
     public static Table of(String name, ResultSet rows, List<Field> fields) throws SQLException {
         QueryTable read = new QueryTable(name, fields, rows.getMetaData());
-        while (rows.next()) {
-            for (int i = 0; i < fields.size(); i++) {
-                read.add(rows, i);
-            }
-            read.read++;
-        }
-        List<Column> made = new ArrayList<>();
+        List<String> labels = ColumnTypes.of(rows.getMetaData()).wide();
         for (int i = 0; i < fields.size(); i++) {
-            made.add(read.column(i, fields.get(i).name()));
+            read.wide[i] = labels.contains(rows.getMetaData().getColumnLabel(i + 1));
         }
-        return Table.of(name, Source.MEMORY, made);
+        return read.rest(rows);
     }
 
-    private static Kind kind(int type, String name) {
-        return switch (type) {
-            case Types.TINYINT, Types.SMALLINT, Types.INTEGER, Types.BIGINT, Types.REAL, Types.FLOAT, Types.DOUBLE, Types.DECIMAL, Types.NUMERIC -> Kind.NUMBER;
-            case Types.DATE, Types.TIMESTAMP, Types.TIMESTAMP_WITH_TIMEZONE -> Kind.DATE;
-            case Types.BOOLEAN, Types.BIT -> Kind.TRUTH;
-            default -> OWN_NUMBERS.matcher(name).matches() ? Kind.NUMBER : Kind.TEXT;
-        };
+    private Table rest(ResultSet rows) throws SQLException {
+        while (rows.next()) {
+            for (int i = 0; i < kinds.length; i++) {
+                add(rows, i);
+            }
+            read++;
+        }
+        List<Column> made = new ArrayList<>();
+        for (int i = 0; i < kinds.length; i++) {
+            made.add(column(i, names.get(i)));
+        }
+        return Table.of(name, Source.MEMORY, made);
     }
 
     private void add(ResultSet rows, int at) throws SQLException {
@@ -111,8 +117,18 @@ public final class QueryTable {
         if (!missing && kinds[at] == Kind.NUMBER && Double.isNaN(figure)) {
             throw new BadInput(place(at), "the database holds a NaN, which is no number; leave such rows out, or make NULL of it");
         }
+        if (!missing && kinds[at] == Kind.NUMBER && Math.abs(figure) >= DOUBLES_UP_TO) {
+            large(at, rows.getString(at + 1));
+        }
         figures.get(at).add(missing ? Double.NaN : figure);
+    }
 
+    private void large(int at, String cell) {
+        if (codes.containsKey(at)) {
+            codes.get(at).add(read, cell);
+        } else if (wide[at] && ColumnTypes.isCode(cell)) {
+            throw new BadInput(place(at), "the database holds a whole number of more digits than a figure keeps: " + cell + "; kinds: {" + names.get(at) + ": text} has such numbers as codes, and 'number' rounded");
+        }
     }
 
     private Place place(int at) {
@@ -131,6 +147,23 @@ public final class QueryTable {
     }
 
     private Column column(int at, String name) {
+        if (codes.containsKey(at) && !codes.get(at).inexact.isEmpty()) {
+            double[] read = figures.get(at).all();
+            return Column.texts(name, IntStream.range(0, read.length).mapToObj(row -> Double.isNaN(read[row]) ? null : codes.get(at).written.getOrDefault(row, Numbers.shortest(read[row]))).toArray(String[]::new));
+        }
         return kinds[at] == Kind.TEXT ? Column.texts(name, texts.get(at).all()) : Column.owning(name, kinds[at], figures.get(at).all());
+    }
+
+    /** The cells of a column of whole numbers that a double may change, by their rows. */
+    private static final class Codes {
+        private final Map<Integer, String> written = new HashMap<>();
+        private final List<String> inexact = new ArrayList<>();
+
+        void add(int row, String cell) {
+            written.put(row, cell);
+            if (inexact.size() <= ColumnTypes.LISTED && ColumnTypes.isCode(cell)) {
+                inexact.add(cell);
+            }
+        }
     }
 }

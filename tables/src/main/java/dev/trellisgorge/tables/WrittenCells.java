@@ -155,9 +155,8 @@ final class WrittenCells {
     /** That whole numbers stay as they are written, where a figure would not. */
     private static Optional<Note> codes(Cells cells) {
         List<String> inexact = IntStream.range(0, cells.texts().length).filter(row -> cells.texts()[row] != null && Kinds.isInexact(cells.texts()[row].strip()))
-                .limit(LISTED + 1L).mapToObj(row -> cells.texts()[row].strip() + " (" + cells.places().apply(row) + ")").toList();
-        return inexact.isEmpty() ? Optional.empty() : Optional.of(new Note("'" + cells.name() + "' is read as codes, as it holds whole numbers of more digits than a figure keeps; kinds: {" + cells.name() + ": number} has them as figures all the same",
-                inexact.size() > LISTED ? Stream.concat(inexact.stream().limit(LISTED), Stream.of("…")).toList() : inexact));
+                .limit(ColumnTypes.LISTED + 1L).mapToObj(row -> cells.texts()[row].strip() + " (" + cells.places().apply(row) + ")").toList();
+        return inexact.isEmpty() ? Optional.empty() : Optional.of(ColumnTypes.codes(cells.name(), inexact));
     }
 
     /** The cells that are not of the kind, each with its place. */
