@@ -39,6 +39,7 @@ import dev.trellisgorge.table.Table;
 import dev.trellisgorge.tables.Login;
 import dev.trellisgorge.test.DatabaseServer;
 import dev.trellisgorge.test.Folder;
+import dev.trellisgorge.test.TestSize;
 import java.io.IOException;
 import java.lang.reflect.InvocationTargetException;
 import java.lang.reflect.Proxy;
@@ -81,7 +82,7 @@ public class DatabaseTest {
 
     @DataProvider
     public Object[][] databases() {
-        return new Object[][] {{Dialect.DUCKDB, 100}, {Dialect.H2, 60}, {Dialect.POSTGRESQL, 60}};
+        return new Object[][] {{Dialect.DUCKDB, TestSize.of(40, 100)}, {Dialect.H2, TestSize.of(40, 60)}, {Dialect.POSTGRESQL, TestSize.of(40, 60)}};
     }
 
     @AfterClass(alwaysRun = true)

@@ -12,6 +12,7 @@ import dev.trellisgorge.table.Table;
 import dev.trellisgorge.tables.Login;
 import dev.trellisgorge.test.DatabaseServer;
 import dev.trellisgorge.test.Folder;
+import dev.trellisgorge.test.TestSize;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -36,7 +37,7 @@ import org.testng.annotations.Test;
 
 /** Queries that mean harm, sent by a user who may do everything: what is in the databases and on the disk afterwards. */
 public class HostileQueriesTest {
-    private static final int COUNT = Integer.getInteger("queries.count", 400);
+    private static final int COUNT = Integer.getInteger("queries.count", TestSize.of(120, 4_000));
     private static final long SEED = Long.getLong("queries.seed", 29);
     private static final String TOKEN = "otters sleep at noon";
 

@@ -20,6 +20,7 @@ import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Kind;
 import dev.trellisgorge.table.Table;
 import dev.trellisgorge.test.DatabaseServer;
+import dev.trellisgorge.test.TestSize;
 import java.sql.Connection;
 import java.sql.Date;
 import java.sql.DriverManager;
@@ -49,8 +50,8 @@ public class SqlConformanceTest {
 
     @DataProvider
     public Object[][] databases() {
-        return new Object[][] {{Dialect.DUCKDB, Dialect.DUCKDB, 0, 400, ""}, {Dialect.DUCKDB, Dialect.DUCKDB, 400, 1600, PLAINLY}, {Dialect.H2, Dialect.H2, 0, 500, ""},
-            {Dialect.POSTGRESQL, Dialect.POSTGRESQL, 0, 500, UNCOMPILED}, {Dialect.STANDARD, Dialect.POSTGRESQL, 500, 200, UNCOMPILED}};
+        return new Object[][] {{Dialect.DUCKDB, Dialect.DUCKDB, 0, TestSize.of(30, 400), ""}, {Dialect.DUCKDB, Dialect.DUCKDB, 400, TestSize.of(100, 1600), PLAINLY}, {Dialect.H2, Dialect.H2, 0, TestSize.of(100, 500), ""},
+            {Dialect.POSTGRESQL, Dialect.POSTGRESQL, 0, TestSize.of(100, 500), UNCOMPILED}, {Dialect.STANDARD, Dialect.POSTGRESQL, 500, TestSize.of(60, 200), UNCOMPILED}};
     }
 
     @DataProvider

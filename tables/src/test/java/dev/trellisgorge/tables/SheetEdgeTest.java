@@ -59,7 +59,7 @@ public class SheetEdgeTest {
         return TableFile.read("t", file, Layout.FOUND.within(limits));
     }
 
-    @Test
+    @Test(groups = "nightly")
     public void fileThatUnpacksToAsMuchAsIsReadIsTakenAndOneByteMoreIsRefused() throws IOException {
         long most = (long) Bound.UNPACKED_BYTES.most();
         assertThat(read(most, 2, 1, Limits.STANDARD).rowCount()).isEqualTo(2);

@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import dev.trellisgorge.conformance.RandomPlan.Within;
 import dev.trellisgorge.engine.workbook.PlanSheets.Drawn;
+import dev.trellisgorge.test.TestSize;
 import java.io.InputStream;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -16,8 +17,8 @@ import org.testng.annotations.Test;
 
 /** The formulas of sheets held to the oracle on random plans. */
 public class SheetConformanceTest {
-    private static final int BY_EVALUATOR = 600;
-    private static final int BY_PROGRAM = 300;
+    private static final int BY_EVALUATOR = TestSize.of(80, 600);
+    private static final int BY_PROGRAM = TestSize.of(20, 300);
 
     @Test
     public void sheetsOfRandomPlansGiveTheOraclesCells() throws Exception {
