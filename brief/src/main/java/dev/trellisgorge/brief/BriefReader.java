@@ -29,7 +29,7 @@ import org.snakeyaml.engine.v2.nodes.Node;
 
 /** Reads one brief: its keys, then its raw tables, then the steps and charts as data, and all their mistakes. */
 final class BriefReader {
-    private static final List<String> KEYS = List.of("brief", "data", "settings", "shape", "charts", "board", "locale", "theme", "run-on", "$schema");
+    private static final List<String> KEYS = List.of("brief", "data", "settings", "shape", "charts", "board", "locale", "theme", "run-on", "zone", "$schema");
 
     private static final String SETTING_NAME = "[A-Za-z_][A-Za-z0-9_]*";
     private static final String CHART_NAME = "[\\p{L}\\p{N}_][\\p{L}\\p{N} _.-]*";

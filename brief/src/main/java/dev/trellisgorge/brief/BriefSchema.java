@@ -73,6 +73,7 @@ public final class BriefSchema {
                 .optional("locale", schema("type", "string"), "In whose language figures, currencies, months and dates are written: de-DE, en-GB; de-DE-u-cu-chf names another currency, too. With . and , and ISO dates where it is not given.")
                 .optional("theme", ref("theme"), "How all charts look that say nothing else.")
                 .optional("run-on", ref("run-on"), "The database in which it is computed.")
+                .optional("zone", schema("type", "string"), "The time zone whose days those of moments in a database are, such as Europe/Berlin; UTC by default.")
                 .optional("$schema", schema("type", "string"), "Where editors find this schema, in a brief that is JSON; not looked at.").mapping());
         root.put("$defs", schema("setting", titled("Settings", described(new SchemaKeys().required("value", TEXT, "What it is, until somebody changes it.")
                 .optional("format", TEXT, "How its figure is written on a sheet of settings, as a number pattern: 0% for 0.5 as 50%.").optional("unit", TEXT, "What it is counted in.")

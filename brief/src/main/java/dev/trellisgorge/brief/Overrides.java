@@ -28,7 +28,7 @@ public record Overrides(Map<String, String> settings, Map<String, Path> data, Op
 
     /** The same, and all files are read here. */
     Overrides readHere() {
-        return new Overrides(settings, data, where, locale, new There(Optional.of(RunOn.READ_HERE), there.tables(), there.rowsBy(), there.tellsAll(), false));
+        return new Overrides(settings, data, where, locale, new There(Optional.of(RunOn.READ_HERE), there.tables(), there.rowsBy(), there.zone(), there.tellsAll(), false));
     }
 
     /**
@@ -37,16 +37,18 @@ public record Overrides(Map<String, String> settings, Map<String, Path> data, Op
      * @param on       which; the one that the brief names where it is empty, or none
      * @param tables   tables of it for tables that the brief names
      * @param rowsBy   the column of each of its tables that numbers their rows
+     * @param zone     the time zone whose days those of moments are; the one that the brief names where it is empty
      * @param tellsAll whether rows that steps leave out are counted too, to be told
      * @param writes   whether views are to be written there
      */
-    public record There(Optional<RunOn> on, Map<String, String> tables, Optional<String> rowsBy, boolean tellsAll, boolean writes) {
-        public static final There NOWHERE = new There(Optional.empty(), Map.of(), Optional.empty(), false, false);
+    public record There(Optional<RunOn> on, Map<String, String> tables, Optional<String> rowsBy, Optional<String> zone, boolean tellsAll, boolean writes) {
+        public static final There NOWHERE = new There(Optional.empty(), Map.of(), Optional.empty(), Optional.empty(), false, false);
 
         public There {
             Objects.requireNonNull(on, "on");
             tables = new LinkedHashMap<>(tables);
             Objects.requireNonNull(rowsBy, "rowsBy");
+            Objects.requireNonNull(zone, "zone");
         }
     }
 }

@@ -47,6 +47,7 @@ final class RawTables {
     private final Map<String, Supplier<Table>> readers = new LinkedHashMap<>();
     private final Optional<RunOn> on;
     private final boolean unasked;
+    private boolean mayHoldMoments;
 
     /**
      * @param inputs  takes the files that are read
@@ -61,7 +62,7 @@ final class RawTables {
         this.progress = progress;
         this.inputs = inputs;
         this.problems = problems;
-        this.runOn = new RunOnReader(root, trust, problems);
+        this.runOn = new RunOnReader(root, overrides, trust, problems);
         this.on = on;
         this.unasked = unasked;
     }
@@ -79,7 +80,7 @@ final class RawTables {
     }
 
     private Table parquet(DatabaseTable table) {
-        return ParquetFile.read(table.name(), ((DatabaseTable.InParquet) table.rows()).file(), trust.limits());
+        return ParquetFile.read(table.name(), ((DatabaseTable.InParquet) table.rows()).file(), trust.limits(), runOn.zone());
     }
 
     /** The tables in their order; none at all where one can't be read, which is reported. */
@@ -94,6 +95,9 @@ final class RawTables {
         }
         if (!data.keys().iterator().hasNext()) {
             problems.add(data.place(), "'data' names no table");
+        }
+        if (!mayHoldMoments && tables.stream().allMatch(table -> table.rows() instanceof DatabaseTable.AtHand || table.rows() instanceof DatabaseTable.InFile) && all) {
+            runOn.refuseZone();
         }
         refuseOthers("--data", overrides.data(), data);
         refuseOthers("--table", overrides.there().tables(), data);
@@ -159,6 +163,7 @@ final class RawTables {
     }
 
     private Optional<Table> query(String table, Mapping keys) {
+        mayHoldMoments = true;
         keys.allowing(List.of("jdbc", "query"), List.of("jdbc", "query", "user", "password-variable", "kinds", "shape"));
         Optional<Text> url = keys.text("jdbc");
         Optional<Text> query = keys.text("query");
@@ -168,7 +173,7 @@ final class RawTables {
         if (untrusted.isPresent() || url.isEmpty() || query.isEmpty() || keys.has("password-variable") && password.isEmpty()) {
             return Optional.empty();
         }
-        Login login = new Login(url.get().value(), keys.text("user").map(Text::value), password);
+        Login login = new Login(url.get().value(), keys.text("user").map(Text::value), password).in(runOn.zone());
         try {
             return Optional.of(JdbcQuery.read(table, login, RunOn.dialect(login.url()), new DatabaseTable.Asked(query.get().value(), trust.queries()), new LayoutReader(keys, problems).kinds()));
         } catch (BadInput e) {
@@ -205,6 +210,7 @@ final class RawTables {
         inputs.add(source);
         boolean there = on.filter(each -> each.dialect().readsFiles()).isPresent();
         if (FileKind.of(source.toString()) == FileKind.PARQUET) {
+            mayHoldMoments = true;
             DatabaseTable file = new DatabaseTable(table, new DatabaseTable.InParquet(source), Optional.empty());
             return there ? Optional.of(file) : problems.attempt(() -> DatabaseTable.of(parquet(file)));
         }

@@ -6,6 +6,7 @@ import dev.trellisgorge.sql.Dialect;
 import dev.trellisgorge.tables.Login;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.time.ZoneId;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
@@ -49,6 +50,11 @@ public record RunOn(Login login, Dialect dialect) {
             throw new BadInput(Place.of(""), "a cluster speaks '" + Dialect.SPARK + "', not '" + dialect.get() + "'");
         }
         return new RunOn(new Login(jdbc, user, password), dialect.orElseGet(() -> dialect(jdbc)));
+    }
+
+    /** The same, with the days of another time zone than UTC. */
+    RunOn in(ZoneId zone) {
+        return new RunOn(login.in(zone), dialect);
     }
 
     static boolean isCluster(String url) {

@@ -2,19 +2,28 @@ package dev.trellisgorge.brief;
 
 import dev.trellisgorge.brief.Mapping.Text;
 import dev.trellisgorge.problem.BadInput;
+import dev.trellisgorge.problem.Nearest;
+import dev.trellisgorge.problem.Place;
 import dev.trellisgorge.problem.Problems;
 import dev.trellisgorge.sql.Dialect;
+import java.time.ZoneId;
+import java.time.ZoneOffset;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
 
 /** Reads where a brief is to be computed. */
 final class RunOnReader {
+    private static final ZoneId UTC = ZoneOffset.UTC;
+
     private final Mapping root;
+    private final Overrides overrides;
     private final Trust trust;
     private final Problems problems;
 
-    RunOnReader(Mapping root, Trust trust, Problems problems) {
+    RunOnReader(Mapping root, Overrides overrides, Trust trust, Problems problems) {
         this.root = root;
+        this.overrides = overrides;
         this.trust = trust;
         this.problems = problems;
     }
@@ -33,6 +42,27 @@ final class RunOnReader {
         url.filter(each -> RunOn.isCluster(each.value())).flatMap(cluster -> more).ifPresent(keys -> List.of("user", "password-variable").stream().filter(keys::has).forEach(key -> keys.refuse(key, "has no use here: a cluster asks for none")));
         boolean wrong = untrusted.isPresent() || more.isPresent() && more.get().has("password-variable") && password.isEmpty();
         return wrong ? Optional.empty() : url.flatMap(each -> named(each, more.flatMap(keys -> keys.text("user")).map(Text::value), password, dialect));
+    }
+
+    /** The time zone whose days those of moments are. */
+    ZoneId zone() {
+        Optional<Text> given = overrides.there().zone().map(name -> new Text(name, Place.of("--zone"))).or(() -> root.text("zone"));
+        return given.flatMap(this::zone).orElse(UTC);
+    }
+
+    private Optional<ZoneId> zone(Text name) {
+        Set<String> known = ZoneId.getAvailableZoneIds();
+        if (known.contains(name.value())) {
+            return Optional.of(ZoneId.of(name.value()));
+        }
+        problems.add(name.place(), "there is no time zone '" + name.value() + "', such as UTC or Europe/Berlin. " + Nearest.hint(name.value(), known));
+        return Optional.empty();
+    }
+
+    /** Where nothing holds moments a zone has no meaning. */
+    void refuseZone() {
+        overrides.there().zone().map(name -> Place.of("--zone")).or(() -> root.has("zone") ? Optional.of(root.keyPlace("zone")) : Optional.empty())
+                .ifPresent(place -> problems.add(place, "a time zone is for moments in a database, and all tables are files"));
     }
 
     private Optional<RunOn> named(Text url, Optional<String> user, Optional<String> password, Optional<Dialect> dialect) {

@@ -46,9 +46,10 @@ final class SourceReader {
 
     /** What runs steps over them; over none at all where one can't be read, which is reported. */
     Executor read(Settings settings) {
-        Optional<RunOn> asked = overrides.there().on().or(() -> new RunOnReader(root, trust, problems).read());
+        RunOnReader reader = new RunOnReader(root, overrides, trust, problems);
+        Optional<RunOn> asked = overrides.there().on().or(reader::read);
         boolean unasked = asked.isEmpty() && holdsLargeFiles();
-        Optional<RunOn> on = unasked ? Optional.of(RunOn.EMBEDDED) : asked.filter(each -> !each.isHere());
+        Optional<RunOn> on = unasked ? Optional.of(RunOn.EMBEDDED) : asked.filter(each -> !each.isHere()).map(each -> each.in(reader.zone()));
         RawTables raw = new RawTables(file, root, overrides, trust, progress, inputs, problems, on, unasked);
         List<DatabaseTable> tables = root.mapping("data").map(raw::read).orElse(List.of());
         if (unasked && !tables.isEmpty()) {

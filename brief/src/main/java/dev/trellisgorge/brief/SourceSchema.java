@@ -20,6 +20,7 @@ import java.util.stream.Stream;
 
 /** The schema of the raw tables. */
 final class SourceSchema {
+    private static final String KINDS = "In a database a column is of the kind that its type says; 'number' of whole numbers that would be codes, as a figure keeps fewer digits, and 'text' of whole or decimal numbers are what can be stated instead.";
     private static final Map<String, Object> SIGN = schema("type", "string", "minLength", 1, "maxLength", 1);
 
     private static final String OWN_STEPS = "Steps that this table goes through before all else, as to be totalled before it is joined; they join the other tables as those are read.";
@@ -61,6 +62,7 @@ final class SourceSchema {
                 .required("query", TEXT, "The query, in the database's SQL.")
                 .optional("user", TEXT, "Who logs in, where the database asks.")
                 .optional("password-variable", TEXT, "The environment variable that holds the password, where --allow environment=NAME lets it be read.")
+                .optional("kinds", byName(choice((Object[]) Kind.values())), KINDS)
                 .optional("shape", ref("shape"), OWN_STEPS).mapping(), "What a query gives, by any JDBC driver; its rows come over."));
     }
 
@@ -69,7 +71,7 @@ final class SourceSchema {
                 .optional("table", TEXT, "The table or view, with its schema where it needs one: plant.generation.")
                 .optional("query", TEXT, "Or a query of that database that gives the rows; it reads tables, and no files.")
                 .optional("rows-by", TEXT, "The column that numbers the rows. Without one they are in no order, and a step or column that reads their order is an error.")
-                .optional("kinds", byName(choice((Object[]) Kind.values())), "What its columns hold, by their names, for gorge sql where no database is asked; where one is, they must be so.")
+                .optional("kinds", byName(choice((Object[]) Kind.values())), "What its columns hold, by their names, for gorge sql where no database is asked. " + KINDS)
                 .optional("shape", ref("shape"), OWN_STEPS).mapping(), "Rows that stay in the database that run-on or --on names: steps and series are computed there."));
     }
 

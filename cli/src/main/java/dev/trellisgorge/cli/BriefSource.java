@@ -54,6 +54,8 @@ final class BriefSource {
             .initialValue(List.of()).description("A table of the database for a table of the brief; may be given more than once.").build();
     private final OptionSpec rowsBy = Command.option(String.class, "COLUMN", "--rows-by")
             .description("The column of each of the database's tables that numbers its rows. Without it they are in no order: totals are in that of their keys, and what reads the order of rows is an error.").build();
+    private final OptionSpec zone = Command.option(String.class, "NAME", "--zone")
+            .description("The time zone whose days those of moments in a database are, such as Europe/Berlin; what the brief says by default, and UTC where it says nothing.").build();
     private final OptionSpec dialect = Command.option(String.class, "NAME", "--dialect")
             .description("What the database speaks: " + String.join(", ", Dialect.names()) + "; found from the URL where it is not given, and " + Dialect.STANDARD + " where that does not tell.").build();
 
@@ -84,7 +86,7 @@ final class BriefSource {
     }
 
     void addTo(CommandSpec spec) {
-        spec.addPositional(file).addOption(charts).addOption(settings).addOption(data).addOption(where).addOption(locale).addOption(allowed).addOption(on).addOption(tables).addOption(rowsBy).addOption(dialect);
+        spec.addPositional(file).addOption(charts).addOption(settings).addOption(data).addOption(where).addOption(locale).addOption(allowed).addOption(on).addOption(tables).addOption(rowsBy).addOption(zone).addOption(dialect);
     }
 
     Brief read() {
@@ -127,7 +129,7 @@ final class BriefSource {
 
     private Overrides.There there(boolean writes) {
         Optional<RunOn> named = Optional.<String>ofNullable(on.getValue()).map(this::named);
-        return new Overrides.There(named, pairs(tables), rowsBy(), tellsAll, writes);
+        return new Overrides.There(named, pairs(tables), rowsBy(), Optional.ofNullable(zone.getValue()), tellsAll, writes);
     }
 
     private RunOn named(String url) {

@@ -16,6 +16,7 @@ import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.time.ZoneOffset;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -94,7 +95,7 @@ final class Start implements Command {
 
     private Found found(Path file) {
         if (FileKind.of(file.toString()) == FileKind.PARQUET) {
-            return new Found(ParquetFile.read(tableName(file), file, Limits.STANDARD), Map.of(), List.of());
+            return new Found(ParquetFile.read(tableName(file), file, Limits.STANDARD, ZoneOffset.UTC), Map.of(), List.of());
         }
         try (ProgressBar bar = streams.progressBar()) {
             return isPiped(file) ? TableFile.find("input", System.in, bar) : TableFile.find(tableName(file), file, bar);

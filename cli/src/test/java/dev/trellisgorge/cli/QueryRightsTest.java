@@ -69,4 +69,21 @@ public class QueryRightsTest {
     public void fileThatIsNoBriefIsNotQuoted(String text) {
         assertThat(desk.with("other.txt", text).type("draw", "DESK/other.txt").err()).isEqualTo("gorge: DESK/other.txt:1:1: is no brief; a brief is a mapping of keys to values that starts with 'brief: 1'\n");
     }
+
+    @Test(dataProvider = "ways")
+    public void daysOfMomentsAreOfTheZoneThatIsAskedForOrOfUtc(boolean there) {
+        String query = "SELECT CAST('2031-03-30 23:30:00+00' AS TIMESTAMPTZ) AS n, 5 AS v";
+        assertThat(series(query, there).out()).contains("2031-03-30");
+        assertThat(desk.type("check", "DESK/b.yaml", there ? "--on" : "--allow", there ? "duckdb:" : "database").out()).contains("'n' holds moments, whose days are those of the time zone UTC");
+        assertThat(series(query, there, "--zone", "Europe/Berlin").out()).contains("2031-03-31");
+        desk.with("z.yaml", "brief: 1\nzone: Asia/Tokyo\ndata: {t: {" + (there ? "rows-by: v" : "jdbc: \"jdbc:duckdb:\"") + ", query: \"" + query + "\"}}\ncharts:\n  c: {pattern: columns, category: n, value: v}\n");
+        assertThat(desk.type("series", "DESK/z.yaml", there ? "--on" : "--allow", there ? "duckdb:" : "database").out()).contains("2031-03-31");
+        assertThat(series(query, there, "--zone", "Europe/Berlim").err()).isEqualTo("gorge: --zone: there is no time zone 'Europe/Berlim', such as UTC or Europe/Berlin. Did you mean 'Europe/Berlin'?\n");
+    }
+
+    @Test
+    public void zoneOfFilesIsAnError() {
+        desk.with("f.csv", "n,v\nWeir,5\n").with("b.yaml", "brief: 1\nzone: UTC\ndata: {t: f.csv}\ncharts:\n  c: {pattern: columns, category: n, value: v}\n");
+        assertThat(desk.type("series", "DESK/b.yaml").err()).isEqualTo("gorge: DESK/b.yaml:2:1: a time zone is for moments in a database, and all tables are files\n");
+    }
 }

@@ -15,6 +15,7 @@ import org.apache.spark.sql.SparkSession;
  * them. Several sessions may be open on it, for {@code Database.open(cluster.session(), …)}. Thread-safe.
  */
 public final class Cluster implements AutoCloseable {
+    static final String ZONE = "spark.sql.session.timeZone";
     private static final long PATIENCE = TimeUnit.SECONDS.toNanos(60);
     /** Milliseconds. */
     private static final long PAUSE = 50;
@@ -56,7 +57,6 @@ public final class Cluster implements AutoCloseable {
         Configurator.setRootLevel(Level.OFF); // what goes wrong is told by errors
         SparkConf asked = new SparkConf().setMaster(address.toString()).setAppName("gorge")
                 .set("spark.ui.enabled", "false")
-                .set("spark.sql.session.timeZone", "UTC")
                 .set("spark.sql.datetime.java8API.enabled", "true")
                 .set("spark.sql.ansi.enabled", "true")
                 .set("spark.sql.caseSensitive", "true")
@@ -90,13 +90,18 @@ public final class Cluster implements AutoCloseable {
 
     /** Tables and statements of their own. */
     public Session session() {
-        return session(() -> {
+        return session("UTC", () -> {
         });
     }
 
-    /** @param closing done when the session is closed */
-    Session session(Runnable closing) {
-        return new ClusterSession(spark.newSession(), shown, closing);
+    /**
+     * @param zone    whose days those of moments are
+     * @param closing done when the session is closed
+     */
+    Session session(String zone, Runnable closing) {
+        SparkSession own = spark.newSession();
+        own.conf().set(ZONE, zone);
+        return new ClusterSession(own, shown, closing);
     }
 
     /** Ends all that runs, where nobody else has it open. */

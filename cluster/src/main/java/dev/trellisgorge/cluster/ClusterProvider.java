@@ -15,6 +15,6 @@ public final class ClusterProvider implements SessionProvider {
     @Override
     public Session open(Login login) {
         Cluster cluster = Cluster.open(login.url());
-        return cluster.session(cluster::close);
+        return cluster.session(login.zoneName(), cluster::close);
     }
 }

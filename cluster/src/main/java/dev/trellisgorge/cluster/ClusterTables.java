@@ -1,6 +1,7 @@
 package dev.trellisgorge.cluster;
 
 import dev.trellisgorge.problem.BadInput;
+import dev.trellisgorge.problem.Note;
 import dev.trellisgorge.problem.Place;
 import dev.trellisgorge.sql.DatabaseTable;
 import dev.trellisgorge.sql.Dialect;
@@ -10,6 +11,7 @@ import dev.trellisgorge.table.Field;
 import dev.trellisgorge.table.Kind;
 import dev.trellisgorge.table.Schema;
 import dev.trellisgorge.table.Table;
+import dev.trellisgorge.tables.ColumnTypes;
 import dev.trellisgorge.tables.FileHead;
 import dev.trellisgorge.tables.JsonHead;
 import dev.trellisgorge.tables.TextHead;
@@ -19,6 +21,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.stream.Stream;
 import org.apache.spark.sql.DataFrameReader;
 import org.apache.spark.sql.Dataset;
@@ -68,14 +71,16 @@ final class ClusterTables {
         } else {
             from = TableSource.quoted(TableSource.parts(((DatabaseTable.Named) table.rows()).table()), Dialect.SPARK);
         }
-        Schema schema = Schema.of(table.name(), place, fields(from, place));
+        StructType types = types(from, place);
+        Schema schema = Schema.of(table.name(), place, new ColumnTypes(fields(types), Set.of(), List.of(), List.of()).stated(table.kinds(), place));
         table.rowsBy().ifPresent(schema::field);
-        return new TableSource(from, schema, table.rowsBy().map(Dialect.SPARK::quoted), Optional.empty());
+        List<Note> notes = Stream.of(types.fields()).filter(field -> field.dataType() instanceof TimestampType).map(field -> ColumnTypes.days(field.name(), spark.conf().get(Cluster.ZONE))).toList();
+        return new TableSource(from, schema, table.rowsBy().map(Dialect.SPARK::quoted), Optional.empty(), false, Set.of(), notes);
     }
 
-    private List<Field> fields(String from, Place place) {
+    private StructType types(String from, Place place) {
         try {
-            return fields(spark.sql("SELECT * FROM " + from + " LIMIT 0").schema());
+            return spark.sql("SELECT * FROM " + from + " LIMIT 0").schema();
         } catch (Exception e) { // of the parser and the catalogue, which are checked and not declared
             throw new BadInput(place, "the cluster says: " + Said.of(e), e);
         }

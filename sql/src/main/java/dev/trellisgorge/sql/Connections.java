@@ -27,7 +27,7 @@ final class Connections {
     static Connection open(Login login, Dialect dialect, boolean fileWrites, Place place) {
         Connection connection = login.open(place, settings(login.url(), dialect, fileWrites));
         try {
-            begin(connection, dialect);
+            begin(connection, dialect, login);
             return connection;
         } catch (SQLException e) {
             closed(connection);
@@ -52,11 +52,14 @@ final class Connections {
     }
 
     /** What comes before any statement of a brief. */
-    static void begin(Connection connection, Dialect dialect) throws SQLException {
+    static void begin(Connection connection, Dialect dialect, Login login) throws SQLException {
         readOnly(connection, dialect, true);
-        if (dialect == Dialect.POSTGRESQL) {
-            try (Statement set = connection.createStatement()) {
+        try (Statement set = connection.createStatement()) {
+            if (dialect == Dialect.POSTGRESQL) {
                 set.execute("SET standard_conforming_strings = on"); // else a backslash could hide where a text ends
+            }
+            if (login.zone().isPresent() && dialect != Dialect.STANDARD) {
+                set.execute((dialect == Dialect.DUCKDB ? "SET TimeZone = " : "SET TIME ZONE ") + dialect.text(login.zoneName()));
             }
         }
     }

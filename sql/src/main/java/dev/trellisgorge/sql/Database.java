@@ -73,15 +73,15 @@ public final class Database implements Executor, AutoCloseable {
     /**
      * Over some tables. Those at hand are copied.
      *
-     * @param source   a connection is taken from it, and closed with the database
+     * @param source   a connection is taken from it, and closed with the database; its session keeps the time zone that it has, whose days those of moments are
      * @param settings that formulas name
      * @throws BadInput where the database does not answer, a table or column is not there, or is of no kind that is known
      */
     public static Database open(DataSource source, Dialect dialect, List<DatabaseTable> tables, Settings settings) {
-        Login shown = Login.to("the data source");
+        Login shown = new Login("the data source", Optional.empty(), Optional.empty(), Optional.empty());
         try {
             Connection connection = source.getConnection();
-            Connections.begin(connection, dialect);
+            Connections.begin(connection, dialect, shown);
             return open(new JdbcSession(connection, shown, dialect), tables, settings, true);
         } catch (SQLException e) {
             throw shown.failed(e, Place.of(""));

@@ -6,6 +6,7 @@ import dev.trellisgorge.table.Field;
 import dev.trellisgorge.table.Kind;
 import dev.trellisgorge.table.Schema;
 import dev.trellisgorge.tables.ColumnTypes;
+import dev.trellisgorge.tables.Login;
 import java.math.BigDecimal;
 import java.sql.Connection;
 import java.sql.PreparedStatement;
@@ -23,7 +24,7 @@ import java.util.stream.Collectors;
  * A query is not run to find that out: its keys are compared as the database keeps them, and a code that would come over as a figure is an error.
  *
  * @param decimals those of figures that the database keeps as decimal or whole numbers
- * @param notes    of those that are codes
+ * @param notes    of those that are codes, and those whose days depend on the time zone
  */
 record DatabaseColumns(Schema schema, Set<String> decimals, List<Note> notes) {
     private static final BigDecimal DOUBLES_UP_TO = BigDecimal.valueOf(1L << 53);
@@ -33,15 +34,16 @@ record DatabaseColumns(Schema schema, Set<String> decimals, List<Note> notes) {
      * Asks for them, and for the least and the greatest cell of columns that may hold codes.
      *
      * @param from    what stands behind FROM
+     * @param login   whose time zone the days of moments are of
      * @param without a column that is none of the table's own; blank where there is none
      * @throws dev.trellisgorge.problem.BadInput where a column is of no kind that is known, or a kind is stated of one that is not there
      */
-    static DatabaseColumns of(Connection connection, DatabaseTable table, String from, String without, Dialect dialect, Place place) throws SQLException {
+    static DatabaseColumns of(Connection connection, DatabaseTable table, String from, String without, Dialect dialect, Login login, Place place) throws SQLException {
         ColumnTypes types;
         try (PreparedStatement query = connection.prepareStatement("SELECT * FROM " + from + " WHERE 1 = 0"); ResultSet rows = query.executeQuery()) {
             types = ColumnTypes.of(rows.getMetaData());
         }
-        List<Note> notes = new ArrayList<>();
+        List<Note> notes = new ArrayList<>(types.zoned().stream().map(column -> ColumnTypes.days(column, login.zoneName())).toList());
         Set<String> codes = new HashSet<>();
         List<String> wide = types.wide().stream().filter(column -> !column.equals(without) && table.kinds().get(column) != Kind.TEXT).toList();
         for (String column : beyond(connection, from, table.rows() instanceof DatabaseTable.Asked ? List.of() : wide, dialect)) {
@@ -55,7 +57,7 @@ record DatabaseColumns(Schema schema, Set<String> decimals, List<Note> notes) {
             }
         }
         List<Field> fields = types.fields().stream().filter(field -> !field.name().equals(without)).map(field -> codes.contains(field.name()) ? Field.of(field.name(), Kind.TEXT) : field).toList();
-        Schema schema = Schema.of(table.name(), place, new ColumnTypes(fields, types.decimals(), List.of()).stated(table.kinds(), place));
+        Schema schema = Schema.of(table.name(), place, new ColumnTypes(fields, types.decimals(), List.of(), List.of()).stated(table.kinds(), place));
         Predicate<String> figures = column -> !column.equals(without) && schema.field(column).kind() == Kind.NUMBER && !(table.kinds().containsKey(column) && wide.contains(column));
         return new DatabaseColumns(schema, types.decimals().stream().filter(figures).collect(Collectors.toSet()), notes);
     }

@@ -37,7 +37,7 @@ final class DatabaseTables implements AutoCloseable {
         this.connection = connection;
         this.shown = shown;
         this.dialect = dialect;
-        this.embedded = dialect == Dialect.DUCKDB ? Optional.of(new EmbeddedFiles(connection, dialect)) : Optional.empty();
+        this.embedded = dialect == Dialect.DUCKDB ? Optional.of(new EmbeddedFiles(connection, dialect, shown)) : Optional.empty();
     }
 
     /** @throws BadInput where a table or a column is not there, or a query is wrong */
@@ -96,7 +96,7 @@ final class DatabaseTables implements AutoCloseable {
 
     private DatabaseColumns columns(DatabaseTable table, String from, Place place) throws SQLException {
         try {
-            return DatabaseColumns.of(connection, table, from, "", dialect, place);
+            return DatabaseColumns.of(connection, table, from, "", dialect, shown, place);
         } catch (SQLException e) {
             if (!connection.getAutoCommit()) {
                 connection.rollback();

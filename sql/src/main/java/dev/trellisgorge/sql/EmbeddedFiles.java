@@ -6,6 +6,7 @@ import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Place;
 import dev.trellisgorge.table.Schema;
 import dev.trellisgorge.table.Table;
+import dev.trellisgorge.tables.Login;
 import java.io.IOException;
 import java.nio.file.Path;
 import java.sql.Connection;
@@ -22,11 +23,13 @@ final class EmbeddedFiles {
 
     private final Connection connection;
     private final Dialect dialect;
+    private final Login login;
     private int functions;
 
-    EmbeddedFiles(Connection connection, Dialect dialect) {
+    EmbeddedFiles(Connection connection, Dialect dialect, Login login) {
         this.connection = connection;
         this.dialect = dialect;
+        this.login = login;
     }
 
     /** @throws BadInput where it is no Parquet file */
@@ -34,7 +37,7 @@ final class EmbeddedFiles {
         String from = "read_parquet(" + path(file) + ", file_row_number = true)";
         Place place = Place.inFile(file.toString());
         try {
-            return TableSource.of(from, DatabaseColumns.of(connection, table, from, ROW, dialect, place), Optional.of(dialect.quoted(ROW)));
+            return TableSource.of(from, DatabaseColumns.of(connection, table, from, ROW, dialect, login, place), Optional.of(dialect.quoted(ROW)));
         } catch (SQLException e) {
             throw new BadInput(place, "is no Parquet file that can be read: " + String.valueOf(e.getMessage()).lines().findFirst().orElse(""));
         }

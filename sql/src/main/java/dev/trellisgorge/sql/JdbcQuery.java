@@ -36,13 +36,13 @@ public final class JdbcQuery {
         String text = query.checked(dialect, place);
         try (Connection connection = Connections.open(login, dialect, false, place)) {
             if (dialect == Dialect.DUCKDB) {
-                new EmbeddedFiles(connection, dialect).lock(List.of());
+                new EmbeddedFiles(connection, dialect, login).lock(List.of());
             }
             connection.setAutoCommit(false); // drivers then hand out the rows bit by bit
             try (Statement statement = connection.createStatement()) {
                 statement.setFetchSize(ROWS_AT_ONCE);
                 try (ResultSet rows = statement.executeQuery(text)) {
-                    return QueryTable.told(name, rows, stated);
+                    return QueryTable.told(name, rows, stated, login);
                 }
             }
         } catch (SQLException e) {

@@ -15,6 +15,7 @@ import java.nio.file.Path;
 import java.sql.Connection;
 import java.sql.SQLException;
 import java.sql.Statement;
+import java.time.ZoneId;
 import java.util.List;
 import java.util.Optional;
 import java.util.stream.Collectors;
@@ -29,14 +30,15 @@ public final class ParquetFile {
      *
      * @param name   what the table is to be called
      * @param limits how much is read
+     * @param zone   whose days those of moments are
      * @throws BadInput where it is no such file, holds more, or the engine is not on the class path
      */
-    public static Table read(String name, Path file, Limits limits) {
+    public static Table read(String name, Path file, Limits limits, ZoneId zone) {
         if (!Files.exists(file)) {
             throw new BadInput(Place.inFile(file.toString()), "there is no such file");
         }
         DatabaseTable there = new DatabaseTable(name, new DatabaseTable.InParquet(file), Optional.empty());
-        try (Database database = Database.open(Login.to("jdbc:duckdb:"), Dialect.DUCKDB, List.of(there), Settings.NONE, false)) {
+        try (Database database = Database.open(Login.to("jdbc:duckdb:").in(zone), Dialect.DUCKDB, List.of(there), Settings.NONE, false)) {
             Pipeline rows = Pipeline.of(name);
             if (database.notes().count(rows) * rows.schema(database.known()).fields().size() > limits.cells()) {
                 throw new BadInput(Place.inFile(file.toString()), "the file has more cells than the " + limits.cells() + " that are read");
@@ -54,7 +56,7 @@ public final class ParquetFile {
         Path held = Temporaries.make();
         Login login = Login.to("jdbc:duckdb:");
         try (Connection connection = Connections.open(login, Dialect.DUCKDB, true, Place.of(""))) {
-            TableSource rows = new EmbeddedFiles(connection, Dialect.DUCKDB).fed(RowFeed.of(table), table.schema(), Optional.of(table));
+            TableSource rows = new EmbeddedFiles(connection, Dialect.DUCKDB, login).fed(RowFeed.of(table), table.schema(), Optional.of(table));
             String columns = table.columns().stream().map(column -> Dialect.DUCKDB.quoted(column.name())).collect(Collectors.joining(", "));
             try (Statement write = connection.createStatement()) {
                 write.execute("COPY (SELECT " + columns + " FROM " + rows.from() + " ORDER BY " + rows.rowsBy().orElseThrow() + ") TO " + Dialect.DUCKDB.text(held.toString()) + " (FORMAT PARQUET)");

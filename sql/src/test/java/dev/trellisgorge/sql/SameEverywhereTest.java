@@ -29,6 +29,7 @@ import dev.trellisgorge.test.Folder;
 import java.sql.Connection;
 import java.sql.SQLException;
 import java.time.LocalDate;
+import java.time.ZoneId;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
@@ -201,5 +202,25 @@ public class SameEverywhereTest {
         } finally {
             kept.close();
         }
+    }
+
+    /** Half past eleven in the evening of one day, in UTC, is the next day further east. */
+    @Test(dataProvider = "databases")
+    public void daysOfMomentsAreThoseOfTheTimeZoneThatIsStated(Dialect dialect) {
+        String moment = "SELECT 1 AS n, CAST('2031-03-30 23:30:00+00' AS TIMESTAMP WITH TIME ZONE) AS at, CAST('2031-03-30 23:30:00' AS TIMESTAMP) AS clock";
+        DatabaseTable query = DatabaseTable.asked("q", dialect == Dialect.H2 ? "SELECT N AS \"n\", AT AS \"at\", CLOCK AS \"clock\" FROM (" + moment + ") AS r" : moment).rowsBy("n");
+        Map<Login, String> days = Map.of(login(dialect), "2031-03-30", login(dialect).in(ZoneId.of("Europe/Berlin")), "2031-03-31", login(dialect).in(ZoneId.of("America/Lima")), "2031-03-30");
+        days.forEach((login, day) -> {
+            String note = "'at' holds moments, whose days are those of the time zone " + login.zoneName();
+            try (Database there = Database.open(login, dialect, List.of(query), Settings.NONE, false)) {
+                Table rows = there.run(Pipeline.of("q"));
+                assertThat(written(rows)).isEqualTo("[[1, " + day + ", 2031-03-30]]");
+                assertThat(rows.notes()).extracting(Note::sentence).containsExactly(note);
+                assertThat(there.run(Pipeline.of("q").then(new Slice("at", day))).rowCount()).isEqualTo(1);
+            }
+            Table here = JdbcQuery.read("q", login, dialect, (DatabaseTable.Asked) query.rows());
+            assertThat(written(here)).isEqualTo("[[1, " + day + ", 2031-03-30]]");
+            assertThat(here.notes()).extracting(Note::sentence).containsExactly(note);
+        });
     }
 }

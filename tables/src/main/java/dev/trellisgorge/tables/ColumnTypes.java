@@ -22,19 +22,22 @@ import java.util.stream.Stream;
  *
  * @param fields   all of them, by their kinds
  * @param decimals those of figures that are decimal or whole numbers there, and no doubles
+ * @param zoned    those of moments, whose days depend on the time zone
  * @param wide     those of whole numbers that may have more digits than a double keeps
  */
-public record ColumnTypes(List<Field> fields, Set<String> decimals, List<String> wide) {
+public record ColumnTypes(List<Field> fields, Set<String> decimals, List<String> zoned, List<String> wide) {
     /** So many cells are listed in a note. */
     public static final int LISTED = 5;
     /** Types of numbers for which JDBC has no name. */
     private static final Pattern OWN_NUMBERS = Pattern.compile("(?i)U?(TINY|SMALL|BIG|HUGE)?INT(EGER)?");
     private static final Pattern OWN_DECIMALS = Pattern.compile("(?i)DECFLOAT");
+    private static final Pattern ZONED = Pattern.compile("(?i)timestamptz|timestamp( ?\\(\\d+\\))? with time zone");
     private static final int SURE_DIGITS = 15;
 
     public ColumnTypes {
         fields = List.copyOf(fields);
         decimals = Set.copyOf(decimals);
+        zoned = List.copyOf(zoned);
         wide = List.copyOf(wide);
     }
 
@@ -42,12 +45,16 @@ public record ColumnTypes(List<Field> fields, Set<String> decimals, List<String>
     public static ColumnTypes of(ResultSetMetaData columns) throws SQLException {
         List<Field> fields = new ArrayList<>();
         Set<String> decimals = new HashSet<>();
+        List<String> zoned = new ArrayList<>();
         List<String> wide = new ArrayList<>();
         for (int i = 1; i <= columns.getColumnCount(); i++) {
             int type = columns.getColumnType(i);
             String typeName = String.valueOf(columns.getColumnTypeName(i));
             Field field = Field.of(columns.getColumnLabel(i), kind(type, typeName));
             fields.add(field);
+            if (isZoned(type, typeName)) {
+                zoned.add(field.name());
+            }
             if (field.kind() == Kind.NUMBER && type != Types.REAL && type != Types.FLOAT && type != Types.DOUBLE) {
                 decimals.add(field.name());
                 boolean small = type == Types.TINYINT || type == Types.SMALLINT || type == Types.INTEGER;
@@ -58,7 +65,16 @@ public record ColumnTypes(List<Field> fields, Set<String> decimals, List<String>
                 }
             }
         }
-        return new ColumnTypes(fields, decimals, wide);
+        return new ColumnTypes(fields, decimals, zoned, wide);
+    }
+
+    static boolean isZoned(int type, String name) {
+        return type == Types.TIMESTAMP_WITH_TIMEZONE || ZONED.matcher(name).matches();
+    }
+
+    /** Of which time zone the days of a column of moments are. */
+    public static Note days(String column, String zone) {
+        return new Note("'" + column + "' holds moments, whose days are those of the time zone " + zone, List.of());
     }
 
     /** The columns with some kinds that are stated. @throws BadInput where the figures of one can't be of its kind without a query that says how, or a column is not there */

@@ -5,6 +5,8 @@ import dev.trellisgorge.problem.Place;
 import java.sql.Connection;
 import java.sql.DriverManager;
 import java.sql.SQLException;
+import java.time.ZoneId;
+import java.time.ZoneOffset;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
@@ -16,8 +18,9 @@ import java.util.Properties;
  * @param url      {@code jdbc:…}
  * @param user     where the database asks for one
  * @param password the same
+ * @param zone     whose days those of moments are, such as a timestamp with time zone holds; the session's own where it is empty
  */
-public record Login(String url, Optional<String> user, Optional<String> password) {
+public record Login(String url, Optional<String> user, Optional<String> password, Optional<ZoneId> zone) {
     /** Classes and values of SQLSTATE: ISO/IEC 9075-2, and where it has none, what databases use. */
     private static final String CONNECTION = "08";
     private static final String SHUT_DOWN = "57P";
@@ -27,10 +30,26 @@ public record Login(String url, Optional<String> user, Optional<String> password
         Objects.requireNonNull(url, "url");
         Objects.requireNonNull(user, "user");
         Objects.requireNonNull(password, "password");
+        Objects.requireNonNull(zone, "zone");
+    }
+
+    /** With the days of UTC, wherever it runs. */
+    public Login(String url, Optional<String> user, Optional<String> password) {
+        this(url, user, password, Optional.of(ZoneOffset.UTC));
     }
 
     public static Login to(String url) {
         return new Login(url, Optional.empty(), Optional.empty());
+    }
+
+    /** The same, with the days of another time zone. */
+    public Login in(ZoneId other) {
+        return new Login(url, user, password, Optional.of(other));
+    }
+
+    /** What its zone is called in messages. */
+    public String zoneName() {
+        return zone.map(each -> each.equals(ZoneOffset.UTC) ? "UTC" : each.getId()).orElse("of the session");
     }
 
     /**

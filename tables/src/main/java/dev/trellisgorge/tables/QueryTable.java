@@ -15,20 +15,21 @@ import java.sql.Types;
 import java.time.LocalDate;
 import java.time.LocalDateTime;
 import java.time.OffsetDateTime;
+import java.time.ZoneId;
+import java.time.ZoneOffset;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.regex.Pattern;
 import java.util.stream.IntStream;
 
 /** Makes a table of what a query gives: numbers of any SQL type become numbers, dates and timestamps dates, booleans truths, all else texts; NULL is missing. */
 public final class QueryTable {
     private static final double DOUBLES_UP_TO = 0x1p53;
-    private static final Pattern ZONED = Pattern.compile("(?i)timestamptz|timestamp( ?\\(\\d+\\))? with time zone");
     private static final int LAST_YEAR = 9999;
 
+    private final ZoneId zone;
     private final Kind[] kinds;
     private final boolean[] plainDays;
     private final boolean[] zoned;
@@ -40,7 +41,8 @@ public final class QueryTable {
     private final List<Texts> texts = new ArrayList<>();
     private final Map<Integer, Codes> codes = new LinkedHashMap<>();
 
-    private QueryTable(String name, List<Field> fields, ResultSetMetaData columns) throws SQLException {
+    private QueryTable(String name, List<Field> fields, ResultSetMetaData columns, ZoneId zone) throws SQLException {
+        this.zone = zone;
         this.name = name;
         this.names = fields.stream().map(Field::name).toList();
         this.kinds = fields.stream().map(Field::kind).toArray(Kind[]::new);
@@ -49,7 +51,7 @@ public final class QueryTable {
         this.wide = new boolean[kinds.length];
         for (int i = 0; i < kinds.length; i++) {
             plainDays[i] = columns.getColumnType(i + 1) == Types.DATE;
-            zoned[i] = columns.getColumnType(i + 1) == Types.TIMESTAMP_WITH_TIMEZONE || ZONED.matcher(String.valueOf(columns.getColumnTypeName(i + 1))).matches();
+            zoned[i] = ColumnTypes.isZoned(columns.getColumnType(i + 1), String.valueOf(columns.getColumnTypeName(i + 1)));
             figures.add(new Figures());
             texts.add(new Texts());
         }
@@ -59,12 +61,13 @@ public final class QueryTable {
      * The rest of a query's rows, by the kinds of its columns: a column of whole numbers of which a double would change one is of codes, and told, as are characters that no text may
      * hold. Errors of the database are passed on.
      *
+     * @param login  whose time zone the days of moments are of
      * @param stated kinds of columns that are not to be found: a number of what would be codes, or texts of whole or decimal numbers
      * @throws BadInput where a column can't be of the kind that is stated, or is not there
      */
-    public static Table told(String name, ResultSet rows, Map<String, Kind> stated) throws SQLException {
+    public static Table told(String name, ResultSet rows, Map<String, Kind> stated, Login login) throws SQLException {
         ColumnTypes types = ColumnTypes.of(rows.getMetaData());
-        QueryTable read = new QueryTable(name, types.stated(stated, Place.of("table '" + name + "'")), rows.getMetaData());
+        QueryTable read = new QueryTable(name, types.stated(stated, Place.of("table '" + name + "'")), rows.getMetaData(), login.zone().orElseGet(ZoneId::systemDefault));
         types.wide().stream().filter(column -> !stated.containsKey(column)).forEach(column -> read.codes.put(read.names.indexOf(column), new Codes()));
         Table table = read.rest(rows);
         for (Map.Entry<Integer, Codes> codes : read.codes.entrySet()) {
@@ -72,12 +75,12 @@ public final class QueryTable {
                 table = table.noting(ColumnTypes.codes(read.names.get(codes.getKey()), codes.getValue().inexact));
             }
         }
-        return Replaced.told(table);
+        return Replaced.told(table.noting(types.zoned().stream().map(column -> ColumnTypes.days(column, login.zoneName())).toList()));
     }
 
     /** The rest of a query's rows as columns whose names and kinds are known; there are at least as many. Errors of the database are passed on. @throws BadInput where a double would change a whole number */
     public static Table of(String name, ResultSet rows, List<Field> fields) throws SQLException {
-        QueryTable read = new QueryTable(name, fields, rows.getMetaData());
+        QueryTable read = new QueryTable(name, fields, rows.getMetaData(), ZoneOffset.UTC); // a statement has no moments left
         List<String> labels = ColumnTypes.of(rows.getMetaData()).wide();
         for (int i = 0; i < fields.size(); i++) {
             read.wide[i] = labels.contains(rows.getMetaData().getColumnLabel(i + 1));
@@ -135,10 +138,10 @@ public final class QueryTable {
         return Place.of("table '" + name + "'").within("row " + (read + 1)).within("column '" + names.get(at) + "'");
     }
 
-    /** A timestamp's is that of its local time. Never by way of the calendar that was used before 1582. */
+    /** A timestamp's is that of its local time, a moment's that of the time zone. Never by way of the calendar that was used before 1582. */
     private LocalDate day(ResultSet rows, int at) throws SQLException {
         Object written = rows.getObject(at + 1);
-        LocalDate day = written == null ? null : written instanceof LocalDate date ? date : plainDays[at] ? rows.getObject(at + 1, LocalDate.class) : written instanceof OffsetDateTime || zoned[at] ? rows.getDate(at + 1).toLocalDate()
+        LocalDate day = written == null ? null : written instanceof LocalDate date ? date : plainDays[at] ? rows.getObject(at + 1, LocalDate.class) : written instanceof OffsetDateTime || zoned[at] ? rows.getObject(at + 1, OffsetDateTime.class).atZoneSameInstant(zone).toLocalDate()
                 : rows.getObject(at + 1, LocalDateTime.class).toLocalDate();
         if (day != null && (day.getYear() < 0 || day.getYear() > LAST_YEAR)) {
             throw new BadInput(place(at), "the database holds a date that is none of the years 0 to " + LAST_YEAR + ": " + rows.getString(at + 1));
