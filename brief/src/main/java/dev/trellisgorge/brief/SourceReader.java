@@ -8,7 +8,6 @@ import dev.trellisgorge.shape.Executor;
 import dev.trellisgorge.sql.Database;
 import dev.trellisgorge.sql.DatabaseTable;
 import dev.trellisgorge.sql.Unsaid;
-import dev.trellisgorge.table.Field;
 import dev.trellisgorge.table.Schema;
 import dev.trellisgorge.table.Table;
 import dev.trellisgorge.tables.FileKind;
@@ -58,7 +57,7 @@ final class SourceReader {
         Map<String, Table> here = new LinkedHashMap<>();
         tables.stream().filter(table -> table.rows() instanceof DatabaseTable.AtHand).forEach(table -> here.put(table.name(), ((DatabaseTable.AtHand) table.rows()).table()));
         if (on.isPresent() && !tables.isEmpty()) {
-            return problems.attempt(() -> (Executor) open(on.get(), raw, tables, settings)).orElseGet(() -> Executor.of(Map.of(), settings));
+            return problems.attempt(() -> (Executor) open(on.get(), tables, settings)).orElseGet(() -> Executor.of(Map.of(), settings));
         }
         List<DatabaseTable> absent = tables.stream().filter(table -> !here.containsKey(table.name())).toList();
         return absent.isEmpty() ? Executor.of(here, settings) : new Described(schemas(raw, tables, here), settings, absent);
@@ -68,7 +67,7 @@ final class SourceReader {
     private Executor embedded(RawTables raw, List<DatabaseTable> tables, Settings settings) {
         Supplier<Executor> here = () -> Executor.of(raw.here(tables), settings);
         try {
-            return new Embedded(open(RunOn.EMBEDDED, raw, tables, settings), here, file);
+            return new Embedded(open(RunOn.EMBEDDED, tables, settings), here, file);
         } catch (Unsaid unsaid) {
             return problems.attempt(here).orElseGet(() -> Executor.of(Map.of(), settings));
         } catch (BadInput wrong) {
@@ -91,28 +90,16 @@ final class SourceReader {
         return schemas;
     }
 
-    private Database open(RunOn on, RawTables raw, List<DatabaseTable> tables, Settings settings) {
+    private Database open(RunOn on, List<DatabaseTable> tables, Settings settings) {
         Mapping data = root.mapping("data").orElseThrow();
         try {
-            Database database = overrides.there().writes() ? Database.openForViews(on.login(), on.dialect(), tables, settings)
+            return overrides.there().writes() ? Database.openForViews(on.login(), on.dialect(), tables, settings)
                     : Database.open(on.login(), on.dialect(), tables, settings, overrides.there().tellsAll());
-            raw.described().forEach((name, schema) -> schema.fields().forEach(stated -> refuseOther(stated, database.known().sources().get(name), data.mapping(name).orElseThrow())));
-            return database;
         } catch (Unsaid unsaid) {
             throw unsaid;
         } catch (BadInput wrong) {
             throw new BadInput(wrong.problems().stream().map(problem -> tables.stream().filter(table -> problem.place().toString().equals("table '" + table.name() + "'") && data.has(table.name())).findFirst()
                     .map(table -> new Problem(data.keyPlace(table.name()), problem.toString())).orElse(problem)).toList(), wrong);
-        }
-    }
-
-    /** What the brief says of a column must be so. */
-    private void refuseOther(Field stated, Schema there, Mapping keys) {
-        Optional<Field> found = there.find(stated.name());
-        if (found.isEmpty()) {
-            keys.refuse("kinds", there.unknownColumn(stated.name()));
-        } else if (found.get().kind() != stated.kind()) {
-            keys.refuse("kinds", "'" + stated.name() + "' is " + found.get().kind().phrase() + " in the database, not " + stated.kind().phrase());
         }
     }
 }

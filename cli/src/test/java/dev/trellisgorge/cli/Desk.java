@@ -55,7 +55,9 @@ final class Desk implements AutoCloseable {
         ByteArrayOutputStream out = new ByteArrayOutputStream();
         ByteArrayOutputStream err = new ByteArrayOutputStream();
         String[] typed = Stream.of(arguments).map(a -> a.replace("DESK", folder.path().toString())).toArray(String[]::new);
-        int code = Gorge.run(new Streams(new PrintStream(out, true, StandardCharsets.UTF_8), new PrintStream(err, true, StandardCharsets.UTF_8), terminal), typed);
+        Streams streams = new Streams(new PrintStream(out, true, StandardCharsets.UTF_8), new PrintStream(err, true, StandardCharsets.UTF_8), terminal);
+        int code = Gorge.run(streams, typed);
+        streams.leave();
         return new Answer(code, clean(out), clean(err));
     }
 

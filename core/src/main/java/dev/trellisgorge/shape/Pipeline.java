@@ -1,7 +1,6 @@
 package dev.trellisgorge.shape;
 
 import dev.trellisgorge.problem.BadInput;
-import dev.trellisgorge.problem.Note;
 import dev.trellisgorge.problem.Place;
 import dev.trellisgorge.problem.Problem;
 import dev.trellisgorge.table.Schema;
@@ -101,16 +100,9 @@ public record Pipeline(String source, String name, List<Part> parts) {
         return schema;
     }
 
-    /** What the steps note of the columns alone, those of joined tables too. Errors as {@link #schema}. */
-    public List<Note> notes(Known known) {
-        List<Note> notes = new ArrayList<>();
-        Schema schema = known.source(source);
-        for (Step step : steps()) {
-            notes.addAll(step.notes(schema));
-            notes.addAll(step instanceof Join join ? join.other().notes(known) : List.of());
-            schema = step.schema(schema, known);
-        }
-        return notes.stream().distinct().toList();
+    /** How many rows the steps add that stand where no other row does too. */
+    public int addedRows() {
+        return (int) parts.stream().filter(part -> part.step() instanceof AddRow).count();
     }
 
     /** What the rows are sorted by; the last key, unique, is where a row first stands in the raw table. */

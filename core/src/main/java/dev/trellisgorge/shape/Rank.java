@@ -131,13 +131,19 @@ public record Rank(Formula by, Way order, OptionalInt top, Optional<Rest> rest, 
             int[] all = others.values().stream().flatMapToInt(IntStream::of).toArray();
             Table cut = table.rows(kept.stream().mapToInt(Integer::intValue).toArray());
             if (all.length == 0) {
-                return cut;
+                return rest.isPresent() && top.isPresent() ? named(cut) : cut;
             }
             Table made = rest.isPresent() ? withRests(cut) : cut;
             boolean sized = StepNotes.isSize(by, keys.kind());
             double whole = sized ? sum(IntStream.range(0, keys.size()).filter(row -> !stays[row])) : 0;
             List<String> called = names.map(column -> LeftOut.written(table.column(column), all)).orElse(List.of());
             return made.noting(StepNotes.cutOff(Rank.this, all.length, whole == 0 ? Double.NaN : sum(IntStream.of(all)) / whole, called));
+        }
+
+        /** The names of rows are texts wherever a row for all others may stand among them. */
+        private Table named(Table cut) {
+            String column = rest.get().column();
+            return cut.column(column).kind() == Kind.TEXT ? cut : cut.withTexts(column);
         }
 
         private void takeRun(int from, int to) {

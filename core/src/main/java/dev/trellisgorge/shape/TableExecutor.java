@@ -62,7 +62,7 @@ final class TableExecutor implements Executor {
     @Override
     public synchronized Table run(Pipeline pipeline) {
         Table table = after(pipeline, pipeline.parts().size());
-        if (table.rowCount() == 0) {
+        if (table.rowCount() <= pipeline.addedRows()) {
             emptied(pipeline).ifPresent(wrong -> {
                 throw wrong;
             });
@@ -101,12 +101,12 @@ final class TableExecutor implements Executor {
         return LeftOut.passedOver(figure, rows, new Evaluator(rows, settings).evaluate("cells", of), IntStream.range(0, rows.rowCount()));
     }
 
-    /** The last step that a user asked for and that left no row of some. */
+    /** The first step that a user asked for and that left no row of some. */
     private Optional<BadInput> emptied(Pipeline pipeline) {
-        for (int i = pipeline.parts().size(); i > 0; i--) {
-            int before = after(pipeline, i - 1).rowCount();
-            Place place = pipeline.parts().get(i - 1).place();
-            if (before > 0 && !place.toString().isEmpty()) {
+        for (int i = 0; i < pipeline.parts().size(); i++) {
+            int before = after(pipeline, i).rowCount();
+            Place place = pipeline.parts().get(i).place();
+            if (before > 0 && !place.toString().isEmpty() && after(pipeline, i + 1).rowCount() == 0) {
                 return Optional.of(new BadInput(place, "no row is left of the " + before + " before this step"));
             }
         }

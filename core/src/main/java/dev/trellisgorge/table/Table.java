@@ -204,6 +204,14 @@ public final class Table {
         return told.isEmpty() ? this : new Table(name, columns(), source, whole == this ? null : whole, wholeRows, added, more);
     }
 
+    /** The same, with the cells of a column as texts. */
+    public Table withTexts(String column) {
+        Column cells = column(column);
+        String[] texts = IntStream.range(0, rowCount).mapToObj(row -> cells.isPresent(row) ? cells.written(row) : null).toArray(String[]::new);
+        List<Column> others = columns().stream().map(each -> each == cells ? Column.texts(column, texts) : each).toList();
+        return new Table(name, others, source, whole == this ? null : whole, wholeRows, added, notes);
+    }
+
     /** A whole table of its own with the same rows and other columns; each row is still known by where it was read from. */
     public Table withColumns(List<Column> others) {
         int[] lines = source.lines().length == 0 ? new int[0] : IntStream.range(0, rowCount).map(row -> line(wholeRow(row))).toArray();

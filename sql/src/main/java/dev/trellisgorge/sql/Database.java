@@ -8,13 +8,13 @@ import dev.trellisgorge.plan.Plan;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Note;
 import dev.trellisgorge.problem.Place;
-import dev.trellisgorge.shape.AddRow;
 import dev.trellisgorge.shape.Derive;
 import dev.trellisgorge.shape.Executor;
 import dev.trellisgorge.shape.Join;
 import dev.trellisgorge.shape.Known;
 import dev.trellisgorge.shape.Pipeline;
 import dev.trellisgorge.shape.Rank;
+import dev.trellisgorge.shape.Step;
 import dev.trellisgorge.shape.StepNotes;
 import dev.trellisgorge.shape.Top;
 import dev.trellisgorge.shape.Total;
@@ -30,6 +30,7 @@ import java.time.Duration;
 import java.sql.Connection;
 import java.sql.SQLException;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
@@ -176,14 +177,33 @@ public final class Database implements Executor, AutoCloseable {
         Map<String, Column> computed = new LinkedHashMap<>();
         said.forEach(name -> computed.put(name, columns.get(schema.fields().size() + computed.size()).named(name)));
         List<Column> counts = columns.subList(schema.fields().size() + said.size(), columns.size());
-        if (rows.rowCount() <= pipeline.steps().stream().filter(AddRow.class::isInstance).count()) { // rows that are added stand where no other does too
+        if (rows.rowCount() <= pipeline.addedRows()) {
             checks.emptied(pipeline);
         }
-        Table told = rows.noting(pipeline.notes(known())).noting(sources.entrySet().stream().filter(source -> reads(pipeline, source.getKey())).flatMap(source -> source.getValue().notes().stream()).toList());
+        Map<Pipeline, List<Note>> counted = new HashMap<>();
         for (int i = 0; i < counts.size() && rows.rowCount() > 0; i++) {
-            told = checks.counted(statement.facts().get(i), counts.get(i).number(0)).map(told::noting).orElse(told);
+            Fact fact = statement.facts().get(i);
+            checks.counted(fact, counts.get(i).number(0)).ifPresent(note -> counted.computeIfAbsent(fact.before(), before -> new ArrayList<>()).add(note));
         }
-        return new Outcome(tellsAll ? told.noting(notes.of(pipeline)) : told, computed);
+        return new Outcome(rows.noting(told(pipeline, counted)), computed);
+    }
+
+    /** In the order of the steps, as of rows at hand. @param counted by what stands before a step */
+    private List<Note> told(Pipeline pipeline, Map<Pipeline, List<Note>> counted) {
+        List<Note> told = new ArrayList<>(sources.get(pipeline.source()).notes());
+        for (int i = 0; i < pipeline.parts().size(); i++) {
+            Pipeline before = pipeline.upTo(i);
+            Step step = pipeline.steps().get(i);
+            if (step instanceof Join join) {
+                told(join.other(), counted).stream().filter(note -> !told.contains(note)).forEach(told::add);
+            }
+            told.addAll(step.notes(before.schema(known())));
+            told.addAll(counted.getOrDefault(before, List.of()));
+            if (tellsAll) {
+                told.addAll(notes.of(before, step));
+            }
+        }
+        return told;
     }
 
     /** What steps give, of which nothing is told and nothing checked. */

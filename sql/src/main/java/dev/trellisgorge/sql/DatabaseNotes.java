@@ -35,16 +35,8 @@ final class DatabaseNotes {
         this.database = database;
     }
 
-    /** What the steps leave out, and what joins don't match. */
-    List<Note> of(Pipeline pipeline) {
-        List<Note> notes = new ArrayList<>();
-        for (int i = 0; i < pipeline.parts().size(); i++) {
-            notes.addAll(of(pipeline.upTo(i), pipeline.steps().get(i)));
-        }
-        return notes;
-    }
-
-    private List<Note> of(Pipeline before, Step step) {
+    /** What a step leaves out, and what a join does not match. */
+    List<Note> of(Pipeline before, Step step) {
         if (step instanceof Keep keep) {
             return left(before, before, keep.condition(), (counts, names) -> StepNotes.leftOut(keep, counts.left(), counts.all(), counts.unknown(), counts.amounts(), names));
         } else if (step instanceof Slice slice) {

@@ -31,8 +31,8 @@ final class SqlSums {
         if (dialect == Dialect.STANDARD || dialect == Dialect.SPARK) {
             return "SUM(" + cells + ")" + over;
         }
-        String fine = cells + " * " + dialect.number(FINE);
-        String whole = dialect == Dialect.DUCKDB ? "TRY_CAST(" + fine + " AS BIGINT)" : "CAST(CASE WHEN ABS(" + cells + ") < " + dialect.number(LARGE) + " THEN " + fine + " END AS BIGINT)";
+        String fine = (dialect == Dialect.DUCKDB ? cells : "CASE WHEN ABS(" + cells + ") < " + dialect.number(LARGE) + " THEN " + cells + " END") + " * " + dialect.number(FINE);
+        String whole = (dialect == Dialect.DUCKDB ? "TRY_CAST(" : "CAST(") + fine + " AS BIGINT)";
         String wholes = "SUM(" + whole + ")" + over;
         String left = "COALESCE(" + left(fine + " - " + number(whole), over) + ", " + dialect.number(0) + ")";
         String low = "MOD(" + wholes + ", " + LOW_PART + ")";

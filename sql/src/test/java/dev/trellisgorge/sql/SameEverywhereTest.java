@@ -162,7 +162,7 @@ public class SameEverywhereTest {
         assertThat(here.notes()).extracting(Note::sentence).containsExactly("'meter' is read as codes, as it holds whole numbers of more digits than a figure keeps; kinds: {meter: number} has them as figures all the same");
         assertThat(JdbcQuery.read("q", login(dialect), dialect, (DatabaseTable.Asked) query(dialect, Map.of()).rows(), Map.of("meter", Kind.NUMBER)).column("meter").number(1)).isEqualTo(9007199254740992.0);
         assertThatThrownBy(() -> JdbcQuery.read("q", login(dialect), dialect, (DatabaseTable.Asked) query(dialect, Map.of()).rows(), Map.of("metre", Kind.NUMBER))).hasMessageContaining("there is no column 'metre'. Did you mean 'meter'?");
-        assertThatThrownBy(() -> JdbcQuery.read("q", login(dialect), dialect, (DatabaseTable.Asked) query(dialect, Map.of()).rows(), Map.of("meter", Kind.DATE))).hasMessageContaining("a cell of 'meter' is a number in the database, and not a date; convert it in a query");
+        assertThatThrownBy(() -> JdbcQuery.read("q", login(dialect), dialect, (DatabaseTable.Asked) query(dialect, Map.of()).rows(), Map.of("meter", Kind.DATE))).hasMessageContaining("'kinds': 'meter' is a number in the database, not a date; convert it in a query");
     }
 
     /** Of a table, which is looked at before: codes are texts from the start, and decimals are added up as such. */

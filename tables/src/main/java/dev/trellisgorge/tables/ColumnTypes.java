@@ -4,6 +4,7 @@ import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Nearest;
 import dev.trellisgorge.problem.Note;
 import dev.trellisgorge.problem.Place;
+import dev.trellisgorge.problem.Problems;
 import dev.trellisgorge.table.Field;
 import dev.trellisgorge.table.Kind;
 import java.sql.ResultSetMetaData;
@@ -13,6 +14,7 @@ import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 import java.util.regex.Pattern;
 import java.util.stream.Stream;
@@ -77,15 +79,23 @@ public record ColumnTypes(List<Field> fields, Set<String> decimals, List<String>
         return new Note("'" + column + "' holds moments, whose days are those of the time zone " + zone, List.of());
     }
 
-    /** The columns with some kinds that are stated. @throws BadInput where the figures of one can't be of its kind without a query that says how, or a column is not there */
+    /**
+     * The columns with some kinds that are stated.
+     *
+     * @param place of the table, for messages
+     * @throws BadInput where the cells of one can't be of its kind without a query that says how, or a column is not there
+     */
     public List<Field> stated(Map<String, Kind> kinds, Place place) {
+        Problems problems = new Problems();
         kinds.forEach((column, kind) -> {
-            Field field = fields.stream().filter(each -> each.name().equals(column)).findFirst()
-                    .orElseThrow(() -> new BadInput(place.within("kinds"), "there is no column '" + column + "'. " + Nearest.hint(column, fields.stream().map(Field::name).toList())));
-            if (kind != field.kind() && !(kind == Kind.TEXT && decimals.contains(column))) {
-                throw new BadInput(place.within("kinds"), "a cell of '" + column + "' is " + field.kind().phrase() + " in the database, and not " + kind.phrase() + "; convert it in a query");
+            Optional<Field> field = fields.stream().filter(each -> each.name().equals(column)).findFirst();
+            if (field.isEmpty()) {
+                problems.add(place, "'kinds': there is no column '" + column + "'. " + Nearest.hint(column, fields.stream().map(Field::name).toList()));
+            } else if (kind != field.get().kind() && !(kind == Kind.TEXT && decimals.contains(column))) {
+                problems.add(place, "'kinds': '" + column + "' is " + field.get().kind().phrase() + " in the database, not " + kind.phrase() + "; convert it in a query");
             }
         });
+        problems.throwIfAny();
         return fields.stream().map(field -> kinds.containsKey(field.name()) ? Field.of(field.name(), kinds.get(field.name())) : field).toList();
     }
 
