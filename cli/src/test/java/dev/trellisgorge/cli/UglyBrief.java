@@ -21,7 +21,7 @@ record UglyBrief(String text, List<List<String>> rows, List<List<String>> meters
     private static final String[] SHORT = {"1", "2", "5", "7", "11"};
     private static final String[] DAYS = {"2031-01-31", "2031-02-28", "2032-02-29", "2031-03-01", "2031-12-31", "2032-01-01", "1999-12-31", "1900-02-28"};
     private static final String[] OLD = {"0001-01-01", "0044-03-15", "1000-02-28", "1582-10-04", "1582-10-15", "9999-12-31", "2031-06-30"};
-    private static final String[] FIGURES = {"0", "-0.0", "0.1", "0.2", "0.3", "0.30000000000000004", "-0.1", "5", "5", "-5", "12.5", "99.95", "100", "400", "1e-7", "1e15", "123456.789", "5.3", "2.7", ""};
+    private static final String[] FIGURES = {"0", "-0.0", "0.1", "0.2", "0.3", "0.30000000000000004", "-0.1", "5", "5", "-5", "12.5", "99.95", "100", "400", "1e-7", "1e13", "123456.789", "5.3", "2.7", ""};
     private static final String[] LARGE = {"1e300", "-1e300", "1e-300", "4.9e-324", "1.7e308", "9007199254740992"};
     private static final String[] EXPRESSIONS = {"v", "w", "v + w", "v - w", "v / w", "v * 0.1", "ABS(v)", "-v", "ROUND(v, 1)", "FLOOR(w)", "COALESCE(v, 0)", "NULLIF(v, w)", "LEAST(v, w)", "GREATEST(v, w, 0)", "CASE WHEN ok THEN v ELSE w END", "n / 3",
         "EXTRACT(YEAR FROM day)", "CASE WHEN v > w THEN v WHEN v = w THEN 0 END", ":goal - v", "v * w / 3"};

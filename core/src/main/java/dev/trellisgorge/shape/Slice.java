@@ -67,10 +67,13 @@ public record Slice(String column, Cut cut) implements Step {
     @Override
     public Table apply(Table table, Run run) {
         Column cells = table.column(column);
+        if (table.rowCount() == 0) {
+            return table; // what left no row says so
+        }
         Place place = table.place().within("column '" + column + "'");
         IntPredicate stays = cut instanceof Cut.OneOf some ? oneOf(some, cells, place, run.settings()) : inRange((Cut.Range) cut, cells, place, run.settings());
         int[] kept = IntStream.range(0, table.rowCount()).filter(stays).toArray();
-        if (kept.length == 0 && table.rowCount() > 0) {
+        if (kept.length == 0) {
             throw new BadInput(place, "no row's " + column + " " + cut.shown(run.settings()) + ". " + ends(cells));
         }
         return LeftOut.told(table, kept, (left, all, amounts, names) -> StepNotes.leftOut(this, cut.shown(run.settings()), left, all, amounts, names));

@@ -165,13 +165,17 @@ final class DatabaseNotes {
         private final Pipeline ranked;
         private final String number;
         private final String key;
+        /** Of rows between two that stay. */
+        private final String run;
 
         CutOff(Pipeline before, Rank rank) {
             this.rank = rank;
             this.number = schema(before).free("row");
             Pipeline numbered = before.then(new Derive(number, Formulas.rowNumber()));
             this.key = schema(numbered).free("key");
-            this.ranked = numbered.then(new Derive(key, rank.by()));
+            Pipeline keyed = numbered.then(new Derive(key, rank.by()));
+            this.run = schema(keyed).free("run");
+            this.ranked = rank.anchors().map(stays -> keyed.then(new Derive(run, Formulas.cumulative(Formulas.choose(stays, Formulas.number(1), Formulas.number(0)))))).orElse(keyed);
         }
 
         /** All rows, with their numbers and what they are ranked by. */
@@ -188,7 +192,11 @@ final class DatabaseNotes {
             Rank alone = new Rank(rank.by(), rank.order(), rank.top(), Optional.empty(), Optional.empty(), rank.anchors());
             Pipeline kept = ranked.then(alone).then(new Choose(List.of(number))).then(new Derive(mark, Formulas.number(1)));
             Pipeline others = ranked.then(new Join(kept, Map.of(number, number), Join.Way.LEFT, false)).then(new Keep(Formulas.not(Formulas.present(Formulas.column(mark)))));
-            return rank.anchors().isPresent() || rank.order() == Rank.Way.TABLE ? others : others.then(new Order(Formulas.column(key), rank.order() == Rank.Way.DESCENDING));
+            if (rank.order() == Rank.Way.TABLE) {
+                return others;
+            }
+            Pipeline ordered = others.then(new Order(Formulas.column(key), rank.order() == Rank.Way.DESCENDING));
+            return rank.anchors().isPresent() ? ordered.then(new Order(Formulas.column(run), false)) : ordered;
         }
     }
 

@@ -37,7 +37,7 @@ final class SqlSums {
         String left = "COALESCE(" + left(fine + " - " + number(whole), over) + ", " + dialect.number(0) + ")";
         String low = "MOD(" + wholes + ", " + LOW_PART + ")";
         String exact = "CASE WHEN ABS(" + wholes + ") < " + WHOLE_DOUBLES + " THEN " + number(wholes) + " + " + left + " ELSE " + number(wholes + " - " + low) + " + (" + number(low) + " + " + left + ") END";
-        String large = number(plain("CASE WHEN " + whole + " IS NULL THEN " + cells + " END", over));
+        String large = number("SUM(" + number("CASE WHEN " + whole + " IS NULL THEN " + cells + " END") + ")" + over);
         return "CASE WHEN COUNT(" + cells + ")" + over + " > 0 THEN COALESCE((" + exact + ") / " + dialect.number(FINE) + ", " + dialect.number(0) + ") + COALESCE(" + large + ", " + dialect.number(0) + ") END";
     }
 

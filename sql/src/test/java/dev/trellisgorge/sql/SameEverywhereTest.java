@@ -89,8 +89,8 @@ public class SameEverywhereTest {
 
     @DataProvider
     Object[][] others() {
-        return new Object[][] {{Dialect.POSTGRESQL, "SELECT 1 AS a, 'NaN'::float8 AS v", "row 1, column 'v': the database holds a NaN"}, {Dialect.DUCKDB, "SELECT 1 AS a, 'nan'::DOUBLE AS v", "row 1, column 'v': the database holds a NaN"},
-            {Dialect.H2, "SELECT 1 AS \"a\", CAST('NaN' AS DOUBLE PRECISION) AS \"v\"", "row 1, column 'v': the database holds a NaN"},
+        return new Object[][] {{Dialect.POSTGRESQL, "SELECT 1 AS a, 'NaN'::float8 AS v", "row 1, column 'v': the database gives a NaN"}, {Dialect.DUCKDB, "SELECT 1 AS a, 'nan'::DOUBLE AS v", "row 1, column 'v': the database gives a NaN"},
+            {Dialect.H2, "SELECT 1 AS \"a\", CAST('NaN' AS DOUBLE PRECISION) AS \"v\"", "row 1, column 'v': the database gives a NaN"},
             {Dialect.POSTGRESQL, "SELECT 1 AS a, 'infinity'::date AS v", "the database holds a date that is none of the years 0 to 9999: infinity"}, {Dialect.DUCKDB, "SELECT 1 AS a, 'infinity'::DATE AS v", "a date that is none of the years 0 to 9999"},
             {Dialect.POSTGRESQL, "SELECT 1 AS a, '0044-03-15 BC'::date AS v", "a date that is none of the years 0 to 9999"}};
     }

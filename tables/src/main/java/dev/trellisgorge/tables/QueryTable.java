@@ -118,7 +118,7 @@ public final class QueryTable {
         }
         boolean missing = rows.wasNull();
         if (!missing && kinds[at] == Kind.NUMBER && Double.isNaN(figure)) {
-            throw new BadInput(place(at), "the database holds a NaN, which is no number; leave such rows out, or make NULL of it");
+            throw new BadInput(place(at), "the database gives a NaN, which is no number: it holds one, or a figure is too large; leave such rows out, or make NULL of it");
         }
         if (!missing && kinds[at] == Kind.NUMBER && Math.abs(figure) >= DOUBLES_UP_TO) {
             large(at, rows.getString(at + 1));
