@@ -88,11 +88,11 @@ record DatabaseColumns(Schema schema, Set<String> decimals, List<Note> notes) {
         }
     }
 
-    /** The first cells that a double would change. */
+    /** The least cells that a double would change. */
     private static List<String> inexact(Connection connection, String from, String column, Dialect dialect) throws SQLException {
         String cell = dialect.quoted(column);
         List<String> found = new ArrayList<>();
-        try (PreparedStatement query = connection.prepareStatement("SELECT " + cell + " FROM " + from + " WHERE " + cell + " > " + BEYOND + " OR " + cell + " < -" + BEYOND); ResultSet rows = query.executeQuery()) {
+        try (PreparedStatement query = connection.prepareStatement("SELECT DISTINCT " + cell + " FROM " + from + " WHERE " + cell + " > " + BEYOND + " OR " + cell + " < -" + BEYOND + " ORDER BY " + cell); ResultSet rows = query.executeQuery()) {
             while (rows.next() && found.size() <= ColumnTypes.LISTED) {
                 if (ColumnTypes.isCode(rows.getString(1))) {
                     found.add(rows.getString(1));

@@ -164,7 +164,7 @@ public final class QueryTable {
 
         void add(int row, String cell) {
             written.put(row, cell);
-            if (inexact.size() <= ColumnTypes.LISTED && ColumnTypes.isCode(cell)) {
+            if (inexact.size() <= ColumnTypes.LISTED && ColumnTypes.isCode(cell) && !inexact.contains(cell)) {
                 inexact.add(cell);
             }
         }
