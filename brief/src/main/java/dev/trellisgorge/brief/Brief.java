@@ -160,12 +160,17 @@ public final class Brief implements AutoCloseable {
      * @throws BadInput where neither table has such a column, or a chart is sliced on it by something else than a setting
      */
     public Map<List<String>, Brief> each(List<String> columns) {
-        return run(now -> each(now, columns));
+        return each(columns, Set.of());
     }
 
-    private Map<List<String>, Brief> each(Content now, List<String> columns) {
+    /** The same. @param given settings that have been given another value, which can't take each value of a column too */
+    public Map<List<String>, Brief> each(List<String> columns, Set<String> given) {
+        return run(now -> each(now, columns, given));
+    }
+
+    private Map<List<String>, Brief> each(Content now, List<String> columns, Set<String> given) {
         Map<List<String>, Brief> parts = new LinkedHashMap<>();
-        new EachValue(now, columns).parts().forEach((values, part) -> parts.put(values, with(part)));
+        new EachValue(now, columns, given).parts().forEach((values, part) -> parts.put(values, with(part)));
         return parts;
     }
 

@@ -41,8 +41,8 @@ final class EachValue {
     private final Pipeline cut;
     private final Map<String, Set<String>> settings = new LinkedHashMap<>();
 
-    /** @throws BadInput where neither the charted nor the raw table has a column, or a chart is sliced by one already */
-    EachValue(Brief.Content whole, List<String> columns) {
+    /** @throws BadInput where neither the charted nor the raw table has a column, or a chart is sliced by one already, or a setting that takes its values is given one */
+    EachValue(Brief.Content whole, List<String> columns, Set<String> given) {
         this.whole = whole;
         this.columns = columns;
         Pipeline pipeline = whole.pipeline();
@@ -53,6 +53,8 @@ final class EachValue {
         Problems problems = new Problems();
         columns.stream().filter(column -> !there.has(column)).forEach(column -> problems.add(OPTION, (shaped.has(column) ? there : shaped).unknownColumn(column)));
         slices((what, slices) -> columns.stream().filter(slices::containsKey).forEach(column -> named(column, what, slices.get(column), problems)));
+        settings.forEach((column, names) -> names.stream().filter(given::contains)
+                .forEach(name -> problems.add(OPTION, "the setting ':" + name + "' has been given a value, and takes each value of '" + column + "' too; give it none, or leave out --each")));
         problems.throwIfAny();
     }
 

@@ -5,6 +5,7 @@ import dev.trellisgorge.problem.Nearest;
 import dev.trellisgorge.problem.Problems;
 import dev.trellisgorge.table.Kind;
 import dev.trellisgorge.tables.FileKind;
+import dev.trellisgorge.tables.JsonPath;
 import dev.trellisgorge.tables.Layout;
 import java.nio.charset.Charset;
 import java.text.DecimalFormatSymbols;
@@ -24,8 +25,9 @@ import java.util.stream.Stream;
 final class LayoutReader {
     private static final List<String> OF_TEXTS = List.of("delimiter", "charset", "header-row");
     private static final List<String> OF_SHEETS = List.of("sheet", "range", "header-row", "header-rows", "rows");
+    private static final List<String> OF_JSON = List.of("at");
     private static final List<String> OF_CELLS = List.of("kinds", "locale", "decimal", "dates", "missing", "total-row");
-    private static final List<String> ALL = Stream.of(List.of("file"), OF_TEXTS, OF_SHEETS, OF_CELLS).flatMap(List::stream).distinct().toList();
+    private static final List<String> ALL = Stream.of(List.of("file"), OF_TEXTS, OF_SHEETS, OF_JSON, OF_CELLS).flatMap(List::stream).distinct().toList();
 
     private final Mapping keys;
     private final Problems problems;
@@ -54,10 +56,20 @@ final class LayoutReader {
         layout = sheet.isPresent() ? layout.sheet(sheet.get().value()) : layout;
         Optional<Text> range = keys.text("range");
         layout = range.isPresent() ? layout.range(range.get().value()) : layout;
+        Optional<JsonPath> at = keys.text("at").flatMap(this::path);
+        layout = at.isPresent() ? layout.at(at.get()) : layout;
         OptionalInt header = whole("header-row", "must be a line, 1 for the first");
         layout = header.isPresent() ? layout.headerRow(header.getAsInt()) : layout;
         OptionalInt headers = whole("header-rows", "must be how many rows the header takes, 1 or more");
         return cells(headers.isPresent() ? layout.headerRows(headers.getAsInt()) : layout);
+    }
+
+    private Optional<JsonPath> path(Text text) {
+        Optional<JsonPath> path = JsonPath.of(text.value());
+        if (path.isEmpty()) {
+            problems.add(text.place(), "'" + text.value() + "' is no path to rows; one is made of names, [*] and places in arrays, as $.items[*] and $.years[0].plants[*] are");
+        }
+        return path;
     }
 
     /** A key that says nothing of such a file is a mistake, as nothing would come of it. */
@@ -66,9 +78,10 @@ final class LayoutReader {
         switch (kind) {
             case TEXT -> known.addAll(OF_TEXTS);
             case SHEET -> known.addAll(OF_SHEETS);
+            case JSON -> known.addAll(OF_JSON);
             case ANY -> known.addAll(ALL);
             default -> {
-                // JSON says all of itself but what its cells are
+                // Parquet says all of itself
             }
         }
         ALL.stream().filter(key -> keys.has(key) && !key.equals("file") && !known.contains(key)).forEach(key -> problems.add(keys.keyPlace(key), "'" + key + "' says nothing of "

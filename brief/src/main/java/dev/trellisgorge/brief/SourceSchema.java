@@ -44,6 +44,7 @@ final class SourceSchema {
                 .optional("header-row", whole(1, Integer.MAX_VALUE), "The line on which the header starts, where a title stands above it; 1 is the first. Of a sheet it is found.")
                 .optional("header-rows", whole(1, Integer.MAX_VALUE), "How many rows the header of a sheet takes. Found from merged cells; a column is named by all of its header cells.")
                 .optional("rows", choice((Object[]) Layout.Rows.values()), "Of a sheet: all, and a note says which are hidden, or visible, those that are neither hidden nor filtered out.")
+                .optional("at", TEXT, "Of JSON: where its rows are in the document, as a path of RFC 9535 that is made of names, [*] and places in arrays: $.items[*]. An object in a row becomes columns such as plant.river.")
                 .optional("kinds", byName(choice(Stream.concat(Stream.of(Kind.values()), Stream.of(Layout.TimeUnit.values())).toArray())), "What columns hold, by their names. A cell that is not that is an error, with its place; where it is not "
                         + "given the cells tell. A column of codes (00123) is text. hours and days are numbers: what the times of day and durations of a sheet are counted in, hours where it is not given.")
                 .optional("locale", TEXT, "How figures and the names of months are written, as a language and a country: de-DE, en-GB.")

@@ -21,6 +21,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.stream.Stream;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Model.OptionSpec;
@@ -116,6 +117,11 @@ final class BriefSource {
     /** The column that numbers the rows of the database's tables, where it is given. */
     Optional<String> rowsBy() {
         return Optional.ofNullable(rowsBy.getValue());
+    }
+
+    /** The settings that are given another value. */
+    Set<String> given() {
+        return pairs(settings).keySet();
     }
 
     /** What the database speaks, where it is given. */

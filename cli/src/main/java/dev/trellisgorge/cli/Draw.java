@@ -134,7 +134,7 @@ final class Draw implements Command {
         }
         Map<Drawing, Brief> parts = new LinkedHashMap<>();
         Set<String> taken = new HashSet<>();
-        whole.each(columns).forEach((values, part) -> parts.put(new Drawing(String.join(", ", values), target.map(path -> beside(path, values, taken))), part));
+        whole.each(columns, source.given()).forEach((values, part) -> parts.put(new Drawing(String.join(", ", values), target.map(path -> beside(path, values, taken))), part));
         parts.values().stream().flatMap(part -> part.notes().stream()).distinct().filter(note -> !whole.notes().contains(note)).forEach(note -> streams.err().println("gorge: note: " + note));
         if (parts.isEmpty()) {
             throw new BadInput(Place.of("--each"), "no row has a value in " + (columns.size() == 1 ? "the column '" + columns.get(0) + "'" : "each of the columns " + String.join(", ", columns)));

@@ -48,6 +48,8 @@ public class EachValueTest {
                 "gorge: --each: the chart 'c' is sliced where 'region' is North, which contradicts drawing it for each value; take the slice out, or have it name a setting\n");
         assertThat(drawn(", slice: {region: \":region\", site: \":region\"}", "region: North", "--each", "region", "--each", "site").err())
                 .isEqualTo("gorge: --each: the setting ':region' can't be the value of two columns, and slices of both name it\n");
+        assertThat(drawn(", slice: {region: \":region\"}", "region: North", "--each", "region", "--set", "region=East").err())
+                .isEqualTo("gorge: --each: the setting ':region' has been given a value, and takes each value of 'region' too; give it none, or leave out --each\n");
         assertThat(drawn(", slice: {region: \":region\"}", "region: 5", "--each", "region").err()).contains("'North' can't be the value of the setting ':region', by which charts are sliced; it is of another kind");
     }
 

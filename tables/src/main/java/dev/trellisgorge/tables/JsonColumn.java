@@ -67,6 +67,11 @@ final class JsonColumn {
         return kind == of || kind == Kind.TEXT;
     }
 
+    /** Whether no row has a cell of it. */
+    boolean isEmpty() {
+        return kind == null;
+    }
+
     Column column(String name, Layout layout, WrittenCells written, IntFunction<Place> places) {
         Optional<Kind> given = layout.kind(name);
         Kind found = kind == null ? given.filter(wanted -> wanted != Kind.TEXT).orElse(Kind.NUMBER) : kind;

@@ -9,6 +9,7 @@ import com.fasterxml.jackson.core.JsonToken;
 import com.fasterxml.jackson.core.StreamReadConstraints;
 import com.fasterxml.jackson.core.StreamReadFeature;
 import dev.trellisgorge.problem.BadInput;
+import dev.trellisgorge.problem.Nearest;
 import dev.trellisgorge.problem.Place;
 import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Kind;
@@ -19,6 +20,7 @@ import java.io.InputStream;
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
@@ -26,12 +28,16 @@ import java.util.function.Supplier;
 
 /**
  * Reads JSON (RFC 8259) as a table: an array of objects, an object of arrays of one length, or objects one after another
- * (a line each). A key that an object does not have, and null, are missing.
+ * (a line each); of a part of a document where a path leads to it. A key that an object does not have, and null, are missing. The keys of an object in a row
+ * are columns by both names: {@code plant.river}.
  *
  * <p>A column holds numbers, or true and false; or what its texts are where all of them are numbers or dates as people write
- * them, which is told; else texts, numbers among them as they are written. What is nested is refused, and so is a key that an object has twice.
+ * them, which is told; else texts, numbers among them as they are written. An array in a row is refused, and so is a key that an object has twice.
  */
 final class JsonTable {
+    /** So many keys are looked through for the nearest. */
+    private static final int MOST_NEAR = 100;
+
     private final String shown;
     private final JsonParser parser;
     private final Layout layout;
@@ -39,6 +45,7 @@ final class JsonTable {
     private final Map<String, JsonColumn> columns = new LinkedHashMap<>();
     private final Lines lines = new Lines();
     private final int most;
+    private int deepest;
 
     private JsonTable(int most, String shown, JsonParser parser, Layout layout, Set<String> texts) {
         this.most = most;
@@ -98,10 +105,10 @@ final class JsonTable {
         if (first == null) {
             throw new BadInput(Place.inFile(shown), "is empty; a table is an array of objects, an object of arrays, or an object a line");
         }
-        if (first == JsonToken.START_ARRAY) {
-            while (lines.size() < most && parser.nextToken() != JsonToken.END_ARRAY) {
-                row("an item of the array must be an object, a row");
-            }
+        if (layout.at().isPresent()) {
+            part(layout.at().get());
+        } else if (first == JsonToken.START_ARRAY) {
+            items();
             if (lines.size() < most) {
                 end();
             }
@@ -113,6 +120,7 @@ final class JsonTable {
         if (columns.isEmpty()) {
             throw new BadInput(Place.inFile(shown), "has no row");
         }
+        columns.entrySet().removeIf(column -> column.getValue().isEmpty() && columns.keySet().stream().anyMatch(other -> other.startsWith(column.getKey() + "."))); // null for an object
         layout.checkKinds(Place.inFile(shown), List.copyOf(columns.keySet()));
         int rows = lines.size() == 0 ? columns.values().stream().mapToInt(JsonColumn::size).max().orElse(0) : lines.size();
         int[] starts = lines.all();
@@ -121,6 +129,75 @@ final class JsonTable {
         columns.forEach((key, column) -> made.add(() -> column.filled(rows).column(key, layout, written,
                 row -> row < starts.length ? Place.inFile(shown, starts[row], 0) : Place.inFile(shown).within("row " + (row + 1)))));
         return written.table(name, new Source(shown, starts), made);
+    }
+
+    private void items() throws IOException, TextsAfterAll {
+        while (lines.size() < most && parser.nextToken() != JsonToken.END_ARRAY) {
+            row("an item of the array must be an object, a row");
+        }
+    }
+
+    /** What a path leads to. */
+    private void part(JsonPath path) throws IOException, TextsAfterAll {
+        Set<String> near = new LinkedHashSet<>();
+        if (!follow(path, 0, near)) {
+            throw new BadInput(Place.inFile(shown), "there is nothing at " + path + ". " + (near.isEmpty() ? "" : Nearest.hint(((JsonPath.Name) path.segments().get(deepest)).name(), near)).strip());
+        }
+        end();
+    }
+
+    /** @param near takes the keys that stand where a name of the path was not found, at the deepest place @return whether something stands there */
+    private boolean follow(JsonPath path, int from, Set<String> near) throws IOException, TextsAfterAll {
+        if (from == path.segments().size()) {
+            value(path);
+            return true;
+        }
+        JsonPath.Segment segment = path.segments().get(from);
+        boolean object = parser.currentToken() == JsonToken.START_OBJECT;
+        if (!object && parser.currentToken() != JsonToken.START_ARRAY) {
+            return false;
+        }
+        boolean found = false;
+        JsonToken end = object ? JsonToken.END_OBJECT : JsonToken.END_ARRAY;
+        List<String> keys = new ArrayList<>();
+        for (int i = 0; parser.nextToken() != end; i++) {
+            boolean matches = segment instanceof JsonPath.Every || segment instanceof JsonPath.Index index && !object && index.at() == i || segment instanceof JsonPath.Name name && object && name.name().equals(parser.currentName());
+            if (object) {
+                keys.add(parser.currentName());
+                parser.nextToken();
+            }
+            if (matches) {
+                found |= follow(path, from + 1, near);
+            } else {
+                parser.skipChildren();
+            }
+        }
+        if (!found && object && segment instanceof JsonPath.Name && from >= deepest && near.size() < MOST_NEAR) {
+            if (from > deepest) {
+                near.clear();
+            }
+            deepest = from;
+            near.addAll(keys);
+        }
+        return found;
+    }
+
+    /** A row, or where the path leads to one value a table. */
+    private void value(JsonPath path) throws IOException, TextsAfterAll {
+        if (path.isOfSeveral() || parser.currentToken() != JsonToken.START_ARRAY && parser.currentToken() != JsonToken.START_OBJECT) {
+            row("what stands at " + path + " must be objects, which are rows");
+        } else if (parser.currentToken() == JsonToken.START_ARRAY) {
+            items();
+        } else {
+            int line = parser.currentTokenLocation().getLineNr();
+            JsonToken key = parser.nextToken();
+            if (key == JsonToken.FIELD_NAME && parser.nextToken() == JsonToken.START_ARRAY) {
+                columns();
+            } else {
+                lines.add(line);
+                cells(key, "");
+            }
+        }
     }
 
     private void end() throws IOException {
@@ -136,17 +213,18 @@ final class JsonTable {
             if (most < Integer.MAX_VALUE) {
                 throw at("holds columns");
             }
-            arrays();
+            columns();
+            end();
             return;
         }
         lines.add(parser.currentTokenLocation().getLineNr());
-        cells(key);
+        cells(key, "");
         while (lines.size() < most && parser.nextToken() != null) {
             row("a line must be an object, a row");
         }
     }
 
-    private void arrays() throws IOException, TextsAfterAll {
+    private void columns() throws IOException, TextsAfterAll {
         String first = parser.currentName();
         for (JsonToken token = JsonToken.START_ARRAY; token != JsonToken.END_OBJECT; token = parser.nextToken()) {
             String key = parser.currentName();
@@ -162,7 +240,6 @@ final class JsonTable {
                 throw at("'" + key + "' has " + DelimitedText.cells(column.size()) + ", and '" + first + "' " + columns.get(first).size());
             }
         }
-        end();
     }
 
     private void row(String otherwise) throws IOException, TextsAfterAll {
@@ -170,7 +247,7 @@ final class JsonTable {
             throw at(otherwise);
         }
         lines.add(parser.currentTokenLocation().getLineNr());
-        cells(parser.nextToken() == JsonToken.FIELD_NAME ? next() : JsonToken.END_OBJECT);
+        cells(parser.nextToken() == JsonToken.FIELD_NAME ? next() : JsonToken.END_OBJECT, "");
     }
 
     private JsonToken next() throws IOException {
@@ -178,14 +255,21 @@ final class JsonTable {
         return JsonToken.FIELD_NAME;
     }
 
-    /** The cells of a row; the parser stands on the value of the first key. */
-    private void cells(JsonToken key) throws IOException, TextsAfterAll {
+    /** The cells of a row; the parser stands on the value of the first key. @param of the names of the objects that they are in, each with a point */
+    private void cells(JsonToken key, String of) throws IOException, TextsAfterAll {
         JsonToken at = key;
         while (at == JsonToken.FIELD_NAME) {
-            String name = parser.currentName();
-            JsonColumn column = columns.containsKey(name) ? columns.get(name) : made(name);
-            columns.put(name, column);
-            cell(column.filled(lines.size() - 1), name);
+            String name = of + parser.currentName();
+            if (parser.currentToken() == JsonToken.START_OBJECT && most == Integer.MAX_VALUE) {
+                cells(parser.nextToken() == JsonToken.FIELD_NAME ? next() : JsonToken.END_OBJECT, name + ".");
+            } else {
+                JsonColumn column = columns.containsKey(name) ? columns.get(name) : made(name);
+                columns.put(name, column);
+                if (column.size() == lines.size()) {
+                    throw at("the column '" + name + "' stands in this row a second time");
+                }
+                cell(column.filled(lines.size() - 1), name);
+            }
             at = parser.nextToken();
             if (at == JsonToken.FIELD_NAME) {
                 parser.nextToken();

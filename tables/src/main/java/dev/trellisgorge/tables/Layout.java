@@ -26,6 +26,7 @@ public final class Layout {
     private final Optional<Charset> charset;
     private final Optional<String> sheet;
     private final Optional<String> range;
+    private final Optional<JsonPath> at;
     private final OptionalInt headerRow;
     private final OptionalInt headerRows;
     private final Optional<Character> decimal;
@@ -80,6 +81,7 @@ public final class Layout {
         private Optional<Charset> charset = Optional.empty();
         private Optional<String> sheet = Optional.empty();
         private Optional<String> range = Optional.empty();
+        private Optional<JsonPath> at = Optional.empty();
         private OptionalInt headerRow = OptionalInt.empty();
         private OptionalInt headerRows = OptionalInt.empty();
         private Optional<Character> decimal = Optional.empty();
@@ -101,6 +103,7 @@ public final class Layout {
         this.charset = c.charset;
         this.sheet = c.sheet;
         this.range = c.range;
+        this.at = c.at;
         this.headerRow = c.headerRow;
         this.headerRows = c.headerRows;
         this.decimal = c.decimal;
@@ -119,6 +122,7 @@ public final class Layout {
         c.charset = charset;
         c.sheet = sheet;
         c.range = range;
+        c.at = at;
         c.headerRow = headerRow;
         c.headerRows = headerRows;
         c.decimal = decimal;
@@ -163,6 +167,11 @@ public final class Layout {
     /** The cells of a sheet that the table stands on, its header first: {@code B3:F40}, or whole columns, {@code B:F}. */
     public Layout range(String cells) {
         return with(c -> c.range = Optional.of(cells));
+    }
+
+    /** Where in a JSON document its rows are. */
+    public Layout at(JsonPath path) {
+        return with(c -> c.at = Optional.of(path));
     }
 
     /**
@@ -247,6 +256,10 @@ public final class Layout {
         return range;
     }
 
+    Optional<JsonPath> at() {
+        return at;
+    }
+
     OptionalInt headerRow() {
         return headerRow;
     }
@@ -293,6 +306,6 @@ public final class Layout {
 
     /** Whether nothing is said of it that a reader of plain text, one that knows of no layouts, would not read alike. */
     public boolean isPlain() {
-        return charset.isEmpty() && headerRow.isEmpty() && decimal.isEmpty() && dates.isEmpty() && kinds.isEmpty() && missing.equals(FOUND.missing) && totalRow != TotalRow.DROP;
+        return charset.isEmpty() && at.isEmpty() && headerRow.isEmpty() && decimal.isEmpty() && dates.isEmpty() && kinds.isEmpty() && missing.equals(FOUND.missing) && totalRow != TotalRow.DROP;
     }
 }

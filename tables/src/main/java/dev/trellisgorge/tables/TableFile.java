@@ -92,7 +92,14 @@ public final class TableFile {
      * meanwhile, as its start is looked at first.
      */
     public static Table read(String name, InputStream in, Layout layout, Progress progress) {
-        return held(in, progress, source -> startsAsJson(source.path()) ? JsonTable.read(name, source, layout) : DelimitedText.read(name, source, layout));
+        return held(in, progress, source -> {
+            if (startsAsJson(source.path())) {
+                return JsonTable.read(name, source, layout);
+            } else if (layout.at().isPresent()) {
+                throw new BadInput(source.place(), "is no JSON, of which 'at' says where its rows are");
+            }
+            return DelimitedText.read(name, source, layout);
+        });
     }
 
     /** Something that reads a file. */

@@ -92,7 +92,8 @@ public class TableFileTest {
         return new Object[][] {
             {"", ": is empty; a table is an array of objects"}, {"[]", ": has no row"}, {"{}", ": has no row"}, {"12", ":1:1: a table is an array of objects"},
             {"[1]", ":1:2: an item of the array must be an object, a row"}, {"[{\"a\": 1}\n{", ":2:"}, {"[{\"a\": 1", "is no JSON: "},
-            {"[\n {\"a\": {\"b\": 1}}]", ":2:8: 'a' holds an object, and a cell holds one value; take it apart first"},
+            {"[\n {\"a\": {\"b\": 1}, \"a.b\": 2}]", ":2:25: the column 'a.b' stands in this row a second time"},
+            {"[\n {\"a\": {\"b\": [1]}}]", ":2:14: 'a.b' holds an array, and a cell holds one value; take it apart first"},
             {"[{\"a\": [1]}]", "'a' holds an array"}, {"[{\"a\": 1,\n\"a\": 2}]", ":2:4: the key 'a' stands here a second time"},
             {"{\"a\": [1, 2], \"b\": [1]}", "'b' has 1 cell, and 'a' 2"}, {"{\"a\": [1], \"b\": 2}", "'b' must be an array, a column, as 'a' is"},
             {"[{\"a\": 1}] []", "something stands after the end of the table"}, {"{\"a\": 1}\n2", ":2:1: a line must be an object, a row"},
