@@ -273,7 +273,11 @@ final class SqlExpression {
 
     private Formula column(Column column) throws NotTaken {
         if (column.getTable() != null && column.getTable().getName() != null) {
-            throw new NotTaken("'" + column + "' names a table; after a join its columns stand here by their own names");
+            String whole = column.getFullyQualifiedName().replace("\"", ""); // the parser divides a name at its points, in quotes too
+            if (!names.isColumn(whole)) {
+                throw new NotTaken("'" + column + "' names a table; after a join its columns stand here by their own names");
+            }
+            return names.column(whole);
         }
         String name = column.getColumnName();
         boolean quoted = name.length() > 1 && name.startsWith("\"") && name.endsWith("\"");

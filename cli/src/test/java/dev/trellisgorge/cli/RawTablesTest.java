@@ -139,4 +139,15 @@ public class RawTablesTest extends AtDesk {
                 .with("t.csv", "a,v\nx,1\n");
         assertThat(desk.type("series", "DESK/b.json")).isEqualTo(new Desk.Answer(0, "a  value\nx      1\n", ""));
     }
+
+    @Test
+    public void namesWithPointsAreColumnsInExpressions() {
+        desk.with("t.json", "{\"items\": [{\"station\": \"Weir\", \"site\": {\"river\": \"Wend\", \"at\": {\"km\": 3}}, \"mwh\": 5}, {\"station\": \"Leat\", \"site\": {\"river\": \"Arle\", \"at\": {\"km\": 9}}, \"mwh\": 7.5}]}");
+        for (String condition : new String[] {"site.river = 'Arle'", "\"site.river\" = 'Arle'", "site.at.km > 5", "\"site.at.km\" > 5"}) {
+            desk.with("b.yaml", "brief: 1\ndata: {t: {file: t.json, at: \"$.items[*]\"}}\nshape:\n- keep: " + (condition.startsWith("\"") ? "'" + condition.replace("'", "''") + "'" : condition) + "\ncharts:\n  c: {pattern: columns, category: station, value: mwh}\n");
+            assertThat(desk.type("series", "DESK/b.yaml").out()).as(condition).contains("Leat").doesNotContain("Weir");
+        }
+        assertThat(desk.with("c.yaml", "brief: 1\ndata: {t: {file: t.json, at: items}}\ncharts:\n  c: {pattern: columns, category: station, value: mwh}\n").type("series", "DESK/c.yaml").err())
+                .contains("DESK/c.yaml:2:30: 'items' is no path to rows; one is made of names, [*] and places in arrays, as $.items[*] and $.years[0].plants[*] are");
+    }
 }
