@@ -17,6 +17,7 @@ final class SheetNotes {
     private final Map<Integer, Map<String, List<Integer>>> units = new TreeMap<>();
     private final Map<Integer, List<Integer>> cutTimes = new TreeMap<>();
     private final Map<Integer, List<Integer>> workedOut = new TreeMap<>();
+    private final Map<Integer, List<Integer>> stale = new TreeMap<>();
     private final List<Note> others = new ArrayList<>();
 
     /** That a figure has a unit beside it. Columns are from 0, lines from 1. */
@@ -32,6 +33,11 @@ final class SheetNotes {
     /** That the result of a formula is not the file's own. */
     void workedOut(int line, int column) {
         workedOut.computeIfAbsent(column, at -> new ArrayList<>()).add(line);
+    }
+
+    /** That the result of a formula is the file's own, though it is to be worked out anew. */
+    void stale(int line, int column) {
+        stale.computeIfAbsent(column, at -> new ArrayList<>()).add(line);
     }
 
     void add(Note note) {
@@ -54,6 +60,7 @@ final class SheetNotes {
             }
             within(cutTimes, column, lines).ifPresent(cells -> notes.add(new Note("dates of '" + name + "' have a time of day, which is left out", List.of(cells))));
             within(workedOut, column, lines).ifPresent(cells -> notes.add(Note.urgent("formulas of '" + name + "' have no results in the file, or other ones, and were worked out here", List.of(cells))));
+            within(stale, column, lines).ifPresent(cells -> notes.add(Note.urgent("results of formulas of '" + name + "' may be old: the file asks for them to be worked out anew, which can't be done here", List.of(cells))));
         });
         return notes;
     }

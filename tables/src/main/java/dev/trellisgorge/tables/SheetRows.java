@@ -143,6 +143,8 @@ final class SheetRows {
             Object before = rows.get(at).cells().get(column);
             if (before instanceof SheetCell.Unreadable || !(result instanceof SheetCell.Unreadable)) {
                 rows.get(at).cells().put(column, result);
+            } else {
+                notes.stale(line, column);
             }
             if (!(result instanceof SheetCell.Unreadable) && !result.equals(before)) {
                 notes.workedOut(line, column);

@@ -147,7 +147,7 @@ public class SheetReadingTest {
         assertThat(cells(TableFile.read("t", file).column("mwh"))).isEqualTo("number 5 7");
     }
 
-    @Test
+    @Test(groups = "nightly")
     public void asManyFormulasAsAreWorkedOutAreAndOneMoreIsMissing() throws IOException {
         Path file = file("many.xlsx", book -> row(book.createSheet("Plant"), 0, "mwh", "n"));
         for (int count = Bound.WORKED_OUT.count(); count <= Bound.WORKED_OUT.count() + 1; count++) {
@@ -156,6 +156,18 @@ public class SheetReadingTest {
             assertThat(table.column("mwh").isPresent(count - 1)).isEqualTo(count == Bound.WORKED_OUT.count());
             assertThat(notes(table)).anyMatch(note -> note.startsWith(table.column("mwh").isPresent(0) ? "formulas of 'mwh' have no results" : "cells of 'mwh' can't be read, and are missing: a formula without a result, of more than 100000"));
         }
+    }
+
+    @Test
+    public void resultsThatTheFileCallsOldAndCantBeWorkedOutHereAreTold() throws IOException {
+        Path file = edited(file("old.xlsx", book -> {
+            row(book.createSheet("Plant"), 0, "station", "mwh");
+            row(book.getSheet("Plant"), 1, "Weir", 5.0);
+            book.setForceFormulaRecalculation(true);
+        }), "xl/worksheets/sheet1.xml", text -> text.replaceAll("(<c r=\"B2\"[^>]*>)<v>", "$1<f>UNKNOWNFUNCTION(1)</f><v>"));
+        Table table = TableFile.read("t", file);
+        assertThat(table.column("mwh").number(0)).isEqualTo(5);
+        assertThat(notes(table)).containsExactly("results of formulas of 'mwh' may be old: the file asks for them to be worked out anew, which can't be done here: B2");
     }
 
     @Test
