@@ -228,12 +228,16 @@ final class ShapeReader {
         }
 
         private Optional<Previous> previous(Mapping keys) {
-            keys.allowing(List.of("of"), List.of("of", "as", "period", "by"));
+            keys.allowing(List.of("of"), List.of("of", "as", "period", "unit", "by"));
             Optional<String> of = keys.text("of").flatMap(expressions::column);
             Optional<String> period = keys.text("period").flatMap(expressions::column);
+            Optional<CalendarUnit> unit = keys.choice("unit", CalendarUnit.class);
+            if (keys.has("unit") && !keys.has("period")) {
+                keys.refuse("unit", "says how long the periods of 'period' are, and the row before is looked at");
+            }
             Optional<List<String>> by = keys.has("by") ? columns(keys, "by") : Optional.of(List.of());
             return of.isPresent() && by.isPresent() && period.isPresent() == keys.has("period")
-                    ? Optional.of(new Previous(of.get(), keys.text("as").map(Text::value).orElse("previous " + of.get()), period, Optional.empty(), by.get())) : Optional.empty();
+                    ? Optional.of(new Previous(of.get(), keys.text("as").map(Text::value).orElse("previous " + of.get()), period, unit, by.get())) : Optional.empty();
         }
 
         private Optional<Pivot> pivot(Mapping keys) {

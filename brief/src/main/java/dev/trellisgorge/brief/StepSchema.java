@@ -81,6 +81,7 @@ final class StepSchema {
         step("previous", new SchemaKeys().required("of", TEXT, "The column to look back in.")
                 .optional("as", TEXT, "The new column's name; previous and the column's where it is not given.")
                 .optional("period", TEXT, "A column of periods or dates: the cell of the calendar period before, missing where that has no row. Of the row before where it is not given.")
+                .optional("unit", choice((Object[]) CalendarUnit.values()), "How long those periods are; found from their cells by default, which those of a database are not looked at for.")
                 .optional("by", ONE_OR_SEVERAL, "Key columns: the one before with the same keys.").mapping(), "Adds what stood in a column before.");
     }
 

@@ -234,4 +234,16 @@ public class OnTest extends AtDesk {
             assertThat(desk.type("check", "DESK/b.yaml", "--on", "jdbc:h2:mem:kinds").err()).isEqualTo("gorge: DESK/b.yaml:2:8: table 'g': 'kinds': 'mwh' is a text in the database, not a number; convert it in a query\ngorge: DESK/b.yaml:2:8: table 'g': 'kinds': there is no column 'kw'. Did you mean 'mwh'?\n");
         }
     }
+
+    @Test
+    public void daysOfADatabaseHaveADayBefore() {
+        String query = "SELECT * FROM (VALUES (DATE '2031-03-01', 1), (DATE '2031-03-02', 3), (DATE '2031-03-04', 7)) AS r (day, v)";
+        String brief = "brief: 1\ndata: {t: {query: \"" + query + "\", rows-by: day}}\nshape: [{previous: {of: v, period: day, as: before%s}}]\ncharts:\n  c: {pattern: columns, category: day, value: before}\n";
+        desk.with("b.yaml", brief.formatted(", unit: day"));
+        assertThat(desk.type("series", "DESK/b.yaml", "--on", "duckdb:").out()).contains("2031-03-02      1\n", "2031-03-04\n");
+        desk.with("b.yaml", brief.formatted(""));
+        assertThat(desk.type("series", "DESK/b.yaml", "--on", "duckdb:").err()).contains("how long the periods of 'day' are is not known; say it with 'unit'");
+        desk.with("b.yaml", brief.formatted("").replace("period: day", "unit: day"));
+        assertThat(desk.type("series", "DESK/b.yaml", "--on", "duckdb:").err()).contains("'unit': says how long the periods of 'period' are, and the row before is looked at");
+    }
 }

@@ -4,6 +4,7 @@ import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Place;
 import java.io.IOException;
 import java.io.InputStream;
+import java.nio.channels.ClosedByInterruptException;
 import java.nio.file.AccessDeniedException;
 import java.nio.file.Files;
 import java.nio.file.NoSuchFileException;
@@ -17,6 +18,7 @@ import java.nio.file.Path;
  * @param progress told how far it is read
  */
 record InputFile(Path path, String shown, Progress progress) {
+    static final String INTERRUPTED = "the reading was interrupted";
     /** So many bytes are read from one telling to the next. */
     private static final long STEP = 1 << 20;
 
@@ -32,7 +34,8 @@ record InputFile(Path path, String shown, Progress progress) {
 
     /** The bytes of a part of the file that is packed in it, as it were the whole of it. */
     InputStream watched(InputStream in, long length) {
-        return progress == Progress.NONE || length < STEP ? in : new CountedStream(in, new CountedStream.Listener() {
+        InputStream whole = new InterruptibleStream(in);
+        return progress == Progress.NONE || length < STEP ? whole : new CountedStream(whole, new CountedStream.Listener() {
             private long told;
 
             @Override
@@ -55,6 +58,9 @@ record InputFile(Path path, String shown, Progress progress) {
 
     /** What was found where the file could not be read. */
     BadInput unreadable(IOException e) {
+        if (e instanceof ClosedByInterruptException) {
+            return new BadInput(place(), INTERRUPTED);
+        }
         if (e instanceof NoSuchFileException) {
             return new BadInput(place(), "there is no such file");
         }

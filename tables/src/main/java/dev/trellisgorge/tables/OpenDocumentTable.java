@@ -84,7 +84,7 @@ final class OpenDocumentTable {
             throw new BadInput(place, "is no spreadsheet that can be read: " + (packed ? "it is packed in another way than OpenDocument allows; save it again"
                     : "it is no ZIP archive (" + e.getMessage() + ")"));
         } catch (XMLStreamException e) {
-            throw new BadInput(place, "is no spreadsheet that can be read: " + WorkbookPackage.reason(e));
+            throw WorkbookPackage.refused(place, "is no spreadsheet that can be read: ", e);
         } catch (IOException e) {
             throw source.unreadable(e);
         }

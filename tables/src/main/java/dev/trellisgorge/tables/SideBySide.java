@@ -2,6 +2,7 @@ package dev.trellisgorge.tables;
 
 import dev.trellisgorge.problem.BadInput;
 import java.io.IOException;
+import java.nio.channels.ClosedByInterruptException;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.concurrent.ExecutionException;
@@ -20,7 +21,7 @@ final class SideBySide {
     private SideBySide() {
     }
 
-    /** Runs the same work in so many threads, until all have ended. @return whether none of them found what is not plain */
+    /** Runs the same work in so many threads, until all have ended or this one is interrupted, which is an error. @return whether none of them found what is not plain */
     static boolean isPlain(int threads, Work work) throws IOException {
         ExecutorService all = Executors.newFixedThreadPool(threads, task -> {
             Thread thread = new Thread(task, "text");
@@ -64,7 +65,7 @@ final class SideBySide {
             throw new IllegalStateException(e.getCause());
         } catch (InterruptedException e) {
             Thread.currentThread().interrupt();
-            return false;
+            throw new ClosedByInterruptException();
         }
     }
 

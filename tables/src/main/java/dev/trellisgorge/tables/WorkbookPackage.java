@@ -51,15 +51,20 @@ final class WorkbookPackage {
         } catch (UnsupportedFileFormatException e) {
             throw new BadInput(place, UNREADABLE + "what is packed in it is damaged, or is no workbook");
         } catch (IOException | OpenXML4JException | SAXException | POIXMLException | OpenXML4JRuntimeException | IllegalArgumentException | IllegalStateException | IndexOutOfBoundsException | DateTimeException e) {
-            throw new BadInput(place, UNREADABLE + reason(e));
+            throw refused(place, UNREADABLE, e);
         }
+    }
+
+    /** Why a file can't be read, or that its reading was interrupted, whatever the library makes of that. */
+    static BadInput refused(Place place, String what, Exception why) {
+        return new BadInput(place, Thread.currentThread().isInterrupted() ? InputFile.INTERRUPTED : what + reason(why));
     }
 
     private static OPCPackage opened(Path file, Place place) {
         try {
             return OPCPackage.open(file.toFile(), PackageAccess.READ);
         } catch (OpenXML4JException | OpenXML4JRuntimeException | IllegalArgumentException e) {
-            throw new BadInput(place, UNREADABLE + "it is damaged, or a part of it is missing", e);
+            throw new BadInput(place, Thread.currentThread().isInterrupted() ? InputFile.INTERRUPTED : UNREADABLE + "it is damaged, or a part of it is missing", e);
         }
     }
 
