@@ -235,7 +235,7 @@ final class OpenDocumentTable {
 
     private Optional<Object> cell(int column) throws XMLStreamException {
         boolean formula = xml.getAttributeValue(TABLE, "formula") != null;
-        boolean error = "error".equals(xml.getAttributeValue(EXTENDED, "value-type"));
+        boolean marked = "error".equals(xml.getAttributeValue(EXTENDED, "value-type"));
         String time = xml.getAttributeValue(OFFICE, "time-value");
         String currency = xml.getAttributeValue(OFFICE, "currency");
         String type = xml.getAttributeValue(OFFICE, "value-type");
@@ -243,6 +243,7 @@ final class OpenDocumentTable {
         String date = xml.getAttributeValue(OFFICE, "date-value");
         String truth = xml.getAttributeValue(OFFICE, "boolean-value");
         String text = text();
+        boolean error = marked || formula && SheetCell.isError(text);
         if (error || type == null && formula) {
             return Optional.of(new SheetCell.Unreadable(error && !text.isBlank() ? text : "a formula without a result"));
         } else if (type == null) {

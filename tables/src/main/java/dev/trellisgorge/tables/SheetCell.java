@@ -2,6 +2,7 @@ package dev.trellisgorge.tables;
 
 import dev.trellisgorge.table.Numbers;
 import java.util.Objects;
+import java.util.regex.Pattern;
 
 /** What stands in a cell of a sheet besides numbers, dates, truths and texts. */
 sealed interface SheetCell {
@@ -25,10 +26,24 @@ sealed interface SheetCell {
             Objects.requireNonNull(why, "why");
         }
 
+        /** Whether it is what a formula comes to, and not a formula that can't be worked out here. */
+        boolean isResult() {
+            return isError(why) && !why.equals(UNKNOWN_NAME);
+        }
+
         @Override
         public String toString() {
             return why;
         }
+    }
+
+    /** What a formula comes to that names what is not there, or what a program does not know. */
+    String UNKNOWN_NAME = "#NAME?";
+    /** Error values: of OpenFormula and SpreadsheetML, and as programs write those that have no name there. */
+    Pattern ERROR = Pattern.compile("#(DIV/0!|N/A|NAME\\?|NULL!|NUM!|REF!|VALUE!)|Err:\\d{3}");
+
+    static boolean isError(String text) {
+        return ERROR.matcher(text).matches();
     }
 
     /** As a text column has it. */

@@ -141,7 +141,7 @@ final class SheetRows {
         int at = Collections.binarySearch(rows, new Row(line, Map.of()), Comparator.comparingInt(Row::line));
         if (at >= 0 && isInRange(column)) {
             Object before = rows.get(at).cells().get(column);
-            if (before instanceof SheetCell.Unreadable || !(result instanceof SheetCell.Unreadable)) {
+            if (before instanceof SheetCell.Unreadable || !(result instanceof SheetCell.Unreadable error) || error.isResult()) {
                 rows.get(at).cells().put(column, result);
             } else {
                 notes.stale(line, column);
