@@ -14,6 +14,7 @@ import org.apache.poi.openxml4j.exceptions.OpenXML4JException;
 import org.apache.poi.openxml4j.exceptions.OpenXML4JRuntimeException;
 import org.apache.poi.openxml4j.opc.OPCPackage;
 import org.apache.poi.openxml4j.opc.PackageAccess;
+import org.apache.poi.openxml4j.opc.PackageRelationshipTypes;
 import org.apache.poi.poifs.filesystem.FileMagic;
 import org.apache.poi.poifs.filesystem.POIFSFileSystem;
 import org.xml.sax.SAXException;
@@ -89,6 +90,9 @@ final class WorkbookPackage {
     }
 
     private static void refuseOthers(OPCPackage archive, Place place) throws OpenXML4JException {
+        if (archive.getRelationshipsByType(PackageRelationshipTypes.STRICT_CORE_DOCUMENT).size() > 0) {
+            throw new BadInput(place, "is a workbook of the strict kind (ISO/IEC 29500, part 1), which is not read; save it as an ordinary .xlsx");
+        }
         for (Map.Entry<String, String> other : OTHERS.entrySet()) {
             boolean is = archive.getParts().stream().anyMatch(part -> part.getContentType().contains(other.getKey()) && part.getContentType().contains("main"));
             if (is) {

@@ -282,7 +282,8 @@ public class SheetReadingTest {
         Path whole = file("whole.xlsx", book -> row(book.createSheet("S"), 0, "a", "b"));
         Path cut = Files.write(folder.path("cut.xlsx"), Arrays.copyOf(Files.readAllBytes(whole), (int) Files.size(whole) / 2));
         Path binary = edited(whole, "[Content_Types].xml", text -> text.replace("application/vnd.openxmlformats-officedocument.spreadsheetml.sheet.main+xml", "application/sheet.binary.macroEnabled.main"));
-        Map<Path, String> refused = Map.of(locked(), "is locked by a password; save it without one", older, "is a workbook of the older kind (.xls); save it as .xlsx", cut, "it is damaged, or a part of it is missing",
+        Path strict = edited(file("strict.xlsx", book -> row(book.createSheet("S"), 0, "a", "b")), "_rels/.rels", text -> text.replace("http://schemas.openxmlformats.org/officeDocument/2006/relationships/officeDocument", "http://purl.oclc.org/ooxml/officeDocument/relationships/officeDocument"));
+        Map<Path, String> refused = Map.of(strict, "is a workbook of the strict kind (ISO/IEC 29500, part 1), which is not read; save it as an ordinary .xlsx", locked(), "is locked by a password; save it without one", older, "is a workbook of the older kind (.xls); save it as .xlsx", cut, "it is damaged, or a part of it is missing",
                 folder.file("text.xlsx", "station,mwh\nWeir,5\n"), "it is not packed as one; is it a text under the ending of a workbook?", folder.file("empty.xlsx", ""), "it is empty", binary, "holds its sheets in binary (.xlsb); save it as .xlsx");
         refused.forEach((file, why) -> {
             assertThatThrownBy(() -> TableFile.read("t", file)).as(file.toString()).isInstanceOf(BadInput.class).hasMessageStartingWith(file.toString()).hasMessageEndingWith(why);
