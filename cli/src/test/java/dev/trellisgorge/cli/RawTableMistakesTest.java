@@ -43,7 +43,7 @@ public class RawTableMistakesTest extends AtDesk {
                 "DESK/b.yaml:2:33: 'sheet' says nothing of delimited text. Known here: 'kinds', 'locale', 'decimal', 'dates', 'missing', 'total-row', 'delimiter', "
                     + "'charset', 'header-row'."},
             {"{file: march.json, delimiter: \";\"}", "[]",
-                "DESK/b.yaml:2:34: 'delimiter' says nothing of JSON. Known here: 'kinds', 'locale', 'decimal', 'dates', 'missing', 'total-row'.\ngorge: DESK/march.json: "
+                "DESK/b.yaml:2:34: 'delimiter' says nothing of JSON. Known here: 'kinds', 'locale', 'decimal', 'dates', 'missing', 'total-row', 'at'.\ngorge: DESK/march.json: "
                     + "has no row"},
             {"{file: march.csv, charset: UFT-8}", DATA, "DESK/b.yaml:2:42: there is no charset 'UFT-8'. Did you mean 'UTF-8'?"},
             {"{file: march.csv, decimal: \"x\"}", DATA, "DESK/b.yaml:2:42: 'decimal': must be '.' or ','"},
