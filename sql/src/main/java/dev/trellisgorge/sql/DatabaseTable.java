@@ -7,6 +7,8 @@ import dev.trellisgorge.table.Kind;
 import dev.trellisgorge.table.Table;
 import dev.trellisgorge.tables.FileHead;
 import java.nio.file.Path;
+import java.util.Collections;
+import java.util.LinkedHashMap;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
@@ -25,7 +27,7 @@ public record DatabaseTable(String name, Rows rows, Optional<String> rowsBy, Map
         Objects.requireNonNull(name, "name");
         Objects.requireNonNull(rows, "rows");
         Objects.requireNonNull(rowsBy, "rowsBy");
-        kinds = Map.copyOf(kinds);
+        kinds = Collections.unmodifiableMap(new LinkedHashMap<>(kinds)); // mistakes are told in its order
     }
 
     /** Whose columns are of the kinds that are found. */
