@@ -58,10 +58,20 @@ final class Connections {
             if (dialect == Dialect.POSTGRESQL) {
                 set.execute("SET standard_conforming_strings = on"); // else a backslash could hide where a text ends
             }
-            if (login.zone().isPresent() && dialect != Dialect.STANDARD) {
+            if (isZoned(dialect, login)) {
                 set.execute((dialect == Dialect.DUCKDB ? "SET TimeZone = " : "SET TIME ZONE ") + dialect.text(login.zoneName()));
             }
         }
+    }
+
+    /** By the standard alone a session keeps the time zone that it has, as it is not said in one way everywhere. */
+    private static boolean isZoned(Dialect dialect, Login login) {
+        return login.zone().isPresent() && dialect != Dialect.STANDARD;
+    }
+
+    /** Whose days those of moments are, in messages. */
+    static String zoneName(Dialect dialect, Login login) {
+        return isZoned(dialect, login) ? login.zoneName() : "of the session";
     }
 
     /** The embedded engine can't be told so once it is open. */

@@ -43,7 +43,7 @@ record DatabaseColumns(Schema schema, Set<String> decimals, List<Note> notes) {
         try (PreparedStatement query = connection.prepareStatement("SELECT * FROM " + from + " WHERE 1 = 0"); ResultSet rows = query.executeQuery()) {
             types = ColumnTypes.of(rows.getMetaData());
         }
-        List<Note> notes = new ArrayList<>(types.zoned().stream().map(column -> ColumnTypes.days(column, login.zoneName())).toList());
+        List<Note> notes = new ArrayList<>(types.zoned().stream().map(column -> ColumnTypes.days(column, Connections.zoneName(dialect, login))).toList());
         Set<String> codes = new HashSet<>();
         List<String> wide = types.wide().stream().filter(column -> !column.equals(without) && table.kinds().get(column) != Kind.TEXT).toList();
         for (String column : beyond(connection, from, table.rows() instanceof DatabaseTable.Asked ? List.of() : wide, dialect)) {

@@ -180,7 +180,7 @@ final class JdbcSession implements Session {
         /** @throws SQLException where it was cancelled before */
         synchronized void sends(Statement statement) throws SQLException {
             if (cancelled) {
-                throw new SQLException("it was cancelled before it was sent", "57014");
+                throw new SQLException("it was cancelled before it was sent", Login.CANCELLED);
             }
             sent = Optional.of(statement);
         }

@@ -24,7 +24,8 @@ public record Login(String url, Optional<String> user, Optional<String> password
     /** Classes and values of SQLSTATE: ISO/IEC 9075-2, and where it has none, what databases use. */
     private static final String CONNECTION = "08";
     private static final String SHUT_DOWN = "57P";
-    private static final String CANCELLED = "57014";
+    /** A statement that was cancelled. */
+    public static final String CANCELLED = "57014";
 
     public Login {
         Objects.requireNonNull(url, "url");
