@@ -12,6 +12,7 @@ import dev.trellisgorge.pattern.Figure;
 import dev.trellisgorge.pattern.Words;
 import dev.trellisgorge.problem.Bound;
 import dev.trellisgorge.problem.Nearest;
+import dev.trellisgorge.problem.ProblemKind;
 import dev.trellisgorge.problem.Problems;
 import dev.trellisgorge.shape.Pipeline;
 import java.util.List;
@@ -47,12 +48,12 @@ final class BoardReader {
         OptionalDouble columns = keys.number("columns");
         wanted = columns.orElse(2);
         if (!(wanted >= 1 && wanted <= MOST_COLUMNS && wanted == Math.rint(wanted))) {
-            keys.refuse("columns", "must be a whole number from 1 to " + MOST_COLUMNS);
+            keys.refuse("columns", ProblemKind.INVALID, "must be a whole number from 1 to " + MOST_COLUMNS);
             wanted = MOST_COLUMNS;
         }
         List<BoardTile> tiles = keys.each("tiles", name -> chart(name, Page.Span.ONE), this::tile);
         if (keys.has("tiles") && keys.isList("tiles") && keys.isEmpty("tiles")) {
-            keys.refuse("tiles", "names no chart and no figure");
+            keys.refuse("tiles", ProblemKind.MISSING, "names no chart and no figure");
         }
         Expressions expressions = tables.expressions(tables.first());
         return new Board(words(keys, "title", expressions, tables.first()), words(keys, "subtitle", expressions, tables.first()), words(keys, "source", expressions, tables.first()),
@@ -78,7 +79,7 @@ final class BoardReader {
         double rows = sizes.size() < 2 ? 1 : sizes.get(1);
         boolean whole = columns == Math.rint(columns) && rows == Math.rint(rows) && columns >= 1 && rows >= 1 && rows <= MOST_COLUMNS && sizes.size() <= 2;
         if (!whole || columns > wanted) {
-            tile.refuse("span", whole ? "is wider than the " + (int) wanted + " columns of the board" : "is how many places of the grid it takes: 2 across, or [2, 1] across and down");
+            tile.refuse("span", ProblemKind.INVALID, whole ? "is wider than the " + (int) wanted + " columns of the board" : "is how many places of the grid it takes: 2 across, or [2, 1] across and down");
             return Page.Span.ONE;
         }
         return new Page.Span((int) columns, (int) rows);
@@ -86,7 +87,7 @@ final class BoardReader {
 
     private Optional<BoardTile> chart(Text name, Page.Span span) {
         if (!charts.contains(name.value())) {
-            problems.add(name.place(), "there is no chart '" + name.value() + "'. " + Nearest.hint(name.value(), charts));
+            problems.add(name.place(), ProblemKind.UNKNOWN_NAME, "there is no chart '" + name.value() + "'. " + Nearest.hint(name.value(), charts));
             return Optional.empty();
         }
         return Optional.of(new ChartTile(name.value(), span));
@@ -116,7 +117,7 @@ final class BoardReader {
         try {
             return Optional.of(Format.stated(text.value()));
         } catch (IllegalArgumentException e) {
-            tile.refuse("format", e.getMessage());
+            tile.refuse("format", ProblemKind.INVALID, e.getMessage());
             return Optional.empty();
         }
     }

@@ -11,6 +11,7 @@ import dev.trellisgorge.plan.Plan;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Nearest;
 import dev.trellisgorge.problem.Place;
+import dev.trellisgorge.problem.ProblemKind;
 import dev.trellisgorge.problem.Problems;
 import dev.trellisgorge.shape.Executor;
 import dev.trellisgorge.shape.Known;
@@ -52,8 +53,9 @@ public final class Brief implements AutoCloseable {
      * @param pipeline the table that charts are computed over where they name no other
      * @param own      the table of each chart, by its name
      * @param notes    what a reader should know of how it was read
+     * @param names    how messages name what the caller gave
      */
-    record Content(Settings settings, Pipeline pipeline, List<Chart> charts, Map<String, Pipeline> own, Map<String, Spot> spots, Optional<Board> board, Executor executor, List<String> notes) {
+    record Content(Settings settings, Pipeline pipeline, List<Chart> charts, Map<String, Pipeline> own, Map<String, Spot> spots, Optional<Board> board, Executor executor, List<String> notes, InputNames names) {
         Content {
             charts = List.copyOf(charts);
             own = Map.copyOf(own);
@@ -174,6 +176,11 @@ public final class Brief implements AutoCloseable {
         return parts;
     }
 
+    /** The folder that files of a brief are named from. */
+    static Path folder(Path brief) {
+        return brief.toAbsolutePath().normalize().getParent();
+    }
+
     /** Another one over the same tables, which have been asked by now. */
     private Brief with(Content other) {
         return new Brief(file, inputs, other, anew);
@@ -189,7 +196,7 @@ public final class Brief implements AutoCloseable {
         List<String> names = charts.stream().map(Chart::name).toList();
         int at = names.indexOf(name);
         if (at < 0) {
-            throw new BadInput(Place.inFile(file.toString()), "there is no chart '" + name + "'. "
+            throw new BadInput(Place.inFile(content.names().file(file, folder(file))), ProblemKind.UNKNOWN_NAME, "there is no chart '" + name + "'. "
                     + Nearest.hint(name, names));
         }
         return charts.get(at);

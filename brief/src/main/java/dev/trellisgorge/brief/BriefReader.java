@@ -9,7 +9,7 @@ import dev.trellisgorge.pattern.Chart;
 import dev.trellisgorge.sql.Database;
 import dev.trellisgorge.tables.Progress;
 import dev.trellisgorge.problem.BadInput;
-import dev.trellisgorge.problem.Place;
+import dev.trellisgorge.problem.ProblemKind;
 import dev.trellisgorge.problem.Problems;
 import dev.trellisgorge.shape.Executor;
 import dev.trellisgorge.shape.Pipeline;
@@ -55,7 +55,7 @@ final class BriefReader {
 
     private BriefReader(Path file, Optional<String> given, Optional<Table> givenTable, Overrides overrides, Trust trust, Progress progress) {
         this.file = file;
-        this.name = file.toString();
+        this.name = overrides.names().file(file, Brief.folder(file));
         this.given = given;
         this.givenTable = givenTable;
         this.overrides = overrides;
@@ -82,7 +82,7 @@ final class BriefReader {
         Optional<Mapping> data = root.filter(m -> givenTable.isEmpty()).flatMap(m -> m.mapping("data"));
         Locale locale = locale(root);
         Looks theme = root.flatMap(m -> m.mapping("theme")).map(keys -> LooksReader.theme(keys, problems)).orElse(Looks.OWN);
-        ChartedTables charted = new ChartedTables(executor.known().sources().keySet(), data, root, overrides.where(), executor, problems);
+        ChartedTables charted = new ChartedTables(executor.known().sources().keySet(), data, root, overrides, executor, problems);
         Optional<Mapping> chartKeys = root.flatMap(m -> m.mapping("charts"));
         Map<String, Pipeline> own = new LinkedHashMap<>();
         Map<String, Spot> spots = new LinkedHashMap<>();
@@ -90,12 +90,12 @@ final class BriefReader {
         Optional<Board> board = root.flatMap(m -> m.mapping("board"))
                 .map(m -> new BoardReader(m, chartKeys.map(Mapping::keyList).orElse(List.of()), charted, locale, theme, problems).read());
         if (board.isPresent() && chartKeys.isPresent() && chartKeys.get().has(Board.NAME)) {
-            problems.add(chartKeys.get().keyPlace(Board.NAME), "'" + Board.NAME + "' is what the board's page is called by; give the chart another name");
+            problems.add(chartKeys.get().keyPlace(Board.NAME), ProblemKind.CONFLICT, "'" + Board.NAME + "' is what the board's page is called by; give the chart another name");
         }
         board.stream().flatMap(shown -> shown.tiles().stream()).filter(Board.ChartTile.class::isInstance).map(tile -> ((Board.ChartTile) tile).chart()).filter(spots::containsKey).distinct()
-                .forEach(chart -> problems.add(chartKeys.orElseThrow().keyPlace(chart), "'at' has no use here: the chart stands on the board"));
+                .forEach(chart -> problems.add(chartKeys.orElseThrow().keyPlace(chart), ProblemKind.CONFLICT, "'at' has no use here: the chart stands on the board"));
         problems.throwIfAny();
-        return new Brief(file, inputs, new Brief.Content(settings, charted.first().orElseThrow(), charts, own, spots, board, executor, charted.notes()), () -> new BriefReader(file, given, givenTable, overrides.readHere(), trust, progress).read());
+        return new Brief(file, inputs, new Brief.Content(settings, charted.first().orElseThrow(), charts, own, spots, board, executor, charted.notes(), overrides.names()), () -> new BriefReader(file, given, givenTable, overrides.readHere(), trust, progress).read());
     }
 
     /** The brief and its data files, as far as that can be told, whatever is wrong with them. */
@@ -107,35 +107,35 @@ final class BriefReader {
                 Optional<Path> source = overrides.data().containsKey(table) ? Optional.of(overrides.data().get(table))
                         : text.map(one -> file.resolveSibling(one.value()));
                 boolean named = overrides.data().containsKey(table);
-                source.filter(path -> named || trust.refusal(file, path).isEmpty()).ifPresent(inputs::add);
+                source.filter(path -> named || trust.refusal(file, path, overrides.names()).isEmpty()).ifPresent(inputs::add);
             }
         });
         return List.copyOf(inputs);
     }
 
     private Node parse() {
-        return given.map(text -> BriefText.parse(text, name)).orElseGet(() -> BriefText.read(file));
+        return given.map(text -> BriefText.parse(text, name)).orElseGet(() -> BriefText.read(file, name));
     }
 
     /** What is no brief at all is quoted nowhere: it may be a file that was not meant to be read. */
     private Node parsed() {
         Node root = parse();
         if (!Mapping.hasAnyOf(root, KEYS)) {
-            throw new BadInput(Mapping.placeOf(name, root), "is no brief; a brief is a mapping of keys to values that starts with 'brief: 1'");
+            throw new BadInput(Mapping.placeOf(name, root), ProblemKind.SYNTAX, "is no brief; a brief is a mapping of keys to values that starts with 'brief: 1'");
         }
         return root;
     }
 
     private void version(Mapping root) {
-        root.text("brief").filter(text -> !text.value().equals("1")).ifPresent(text -> problems.add(text.place(),
+        root.text("brief").filter(text -> !text.value().equals("1")).ifPresent(text -> problems.add(text.place(), ProblemKind.UNSUPPORTED,
                 "this program reads briefs of version 1, not '" + text.value() + "'"));
     }
 
     /** What the command line says, or the brief. */
     private Locale locale(Optional<Mapping> root) {
-        Optional<Text> given = overrides.locale().map(tag -> new Text(tag, Place.of("--locale"))).or(() -> root.flatMap(m -> m.text("locale")));
+        Optional<Text> given = overrides.locale().map(tag -> new Text(tag, overrides.place(InputNames.Input.LOCALE))).or(() -> root.flatMap(m -> m.text("locale")));
         return given.flatMap(tag -> Languages.named(tag.value()).or(() -> {
-            problems.add(tag.place(), Languages.refusal(tag.value()));
+            problems.add(tag.place(), ProblemKind.INVALID, Languages.refusal(tag.value()));
             return Optional.empty();
         })).orElse(Locale.ROOT);
     }
@@ -144,7 +144,7 @@ final class BriefReader {
         Settings settings = Settings.NONE;
         for (String key : mapping.keys()) {
             if (!key.matches(SETTING_NAME)) {
-                problems.add(mapping.keyPlace(key), "'" + key + "' can't name a setting; use letters, digits and _");
+                problems.add(mapping.keyPlace(key), ProblemKind.INVALID, "'" + key + "' can't name a setting; use letters, digits and _");
             }
             // A setting with a wrong value is reported once, and not again as unknown where it is used.
             Optional<Mapping> more = mapping.isMapping(key) ? mapping.mapping(key).map(keys -> keys.allowing(List.of("value"), List.of("value", "format", "unit", "meaning"))) : Optional.empty();
@@ -159,12 +159,12 @@ final class BriefReader {
     private Settings.About about(Mapping keys, Kind kind) {
         Optional<Text> format = keys.text("format");
         if (format.isPresent() && kind != Kind.NUMBER) {
-            problems.add(format.get().place(), "a format has no use here: the value is " + kind.phrase());
+            problems.add(format.get().place(), ProblemKind.CONFLICT, "a format has no use here: the value is " + kind.phrase());
         } else if (format.isPresent()) {
             try {
                 Format.stated(format.get().value());
             } catch (IllegalArgumentException e) {
-                problems.add(format.get().place(), e.getMessage());
+                problems.add(format.get().place(), ProblemKind.INVALID, e.getMessage());
             }
         }
         return new Settings.About(format.map(Text::value).orElse(""), keys.text("unit").map(Text::value).orElse(""), keys.text("meaning").map(Text::value).orElse(""));
@@ -174,7 +174,7 @@ final class BriefReader {
     private Settings with(Settings settings, String key, Text value) {
         OptionalDouble number = Numbers.parse(value.value());
         if (number.isPresent() && Double.isInfinite(number.getAsDouble())) {
-            problems.add(value.place(), "'" + key + "' is larger than a number can be");
+            problems.add(value.place(), ProblemKind.TOO_LARGE, "'" + key + "' is larger than a number can be");
             return settings.with(key, Double.NaN);
         }
         Optional<LocalDate> date = SettingValues.date(value.value());
@@ -186,13 +186,13 @@ final class BriefReader {
         for (Map.Entry<String, String> given : overrides.settings().entrySet()) {
             String name = given.getKey();
             if (stated.find(name).isEmpty()) {
-                problems.add(Place.of("--set"), stated.unknown(name));
+                problems.add(overrides.place(InputNames.Input.SETTINGS), ProblemKind.UNKNOWN_NAME, stated.unknown(name));
                 continue;
             }
             Optional<Settings> changed = SettingValues.changed(settings, name, given.getValue());
             if (changed.isEmpty()) {
                 Kind kind = stated.kind(name);
-                problems.add(Place.of("--set"), "'" + given.getValue() + "' is " + (kind == Kind.DATE ? "no date" : "no number") + "; write " + name + "="
+                problems.add(overrides.place(InputNames.Input.SETTINGS), ProblemKind.INVALID, "'" + given.getValue() + "' is " + (kind == Kind.DATE ? "no date" : "no number") + "; write " + name + "="
                         + (kind == Kind.DATE ? "2031-03-01" : "380"));
             }
             settings = changed.orElse(settings);
@@ -204,7 +204,7 @@ final class BriefReader {
         try {
             return Optional.of(Spot.parse(written.value()));
         } catch (IllegalArgumentException e) {
-            problems.add(written.place(), e.getMessage());
+            problems.add(written.place(), ProblemKind.INVALID, e.getMessage());
             return Optional.empty();
         }
     }
@@ -217,7 +217,7 @@ final class BriefReader {
         List<Chart> charts = new ArrayList<>();
         for (String key : mapping.keys()) {
             if (!key.matches(CHART_NAME)) {
-                problems.add(mapping.keyPlace(key), "'" + key + "' can't name a chart; files and sheets are called by it,"
+                problems.add(mapping.keyPlace(key), ProblemKind.INVALID, "'" + key + "' can't name a chart; files and sheets are called by it,"
                         + " so use letters, digits, blanks, and _ . -");
             }
             mapping.mapping(key).flatMap(keys -> {
@@ -228,7 +228,7 @@ final class BriefReader {
             }).ifPresent(chart -> charts.add(chart.named(key)));
         }
         if (!mapping.keys().iterator().hasNext()) {
-            problems.add(mapping.place(), "'charts' names no chart");
+            problems.add(mapping.place(), ProblemKind.MISSING, "'charts' names no chart");
         }
         return charts;
     }

@@ -1,8 +1,10 @@
 package dev.trellisgorge.brief;
 
+import dev.trellisgorge.engine.Writing;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Bound;
 import dev.trellisgorge.problem.Place;
+import dev.trellisgorge.problem.ProblemKind;
 import dev.trellisgorge.table.Characters;
 import java.io.IOException;
 import java.nio.charset.CharacterCodingException;
@@ -34,20 +36,22 @@ final class BriefText {
         this.name = name;
     }
 
-    /** @throws BadInput where there is no such file, or it is no YAML, with the place in it */
-    static Node read(Path file) {
-        String name = file.toString();
+    /**
+     * @param name what messages call it
+     * @throws BadInput where there is no such file, or it is no YAML, with the place in it
+     */
+    static Node read(Path file, String name) {
         if (Files.exists(file) && !Files.isRegularFile(file) && !Files.isDirectory(file)) {
-            throw new BadInput(Place.inFile(name), "is a device or a pipe, which may have no end; save it as a file");
+            throw new BadInput(Place.inFile(name), ProblemKind.UNREADABLE, "is a device or a pipe, which may have no end; save it as a file");
         }
         try {
             return parse(Files.readString(file), name);
         } catch (NoSuchFileException e) {
-            throw new BadInput(Place.inFile(name), "there is no such file");
+            throw new BadInput(Place.inFile(name), ProblemKind.UNREADABLE, "there is no such file");
         } catch (CharacterCodingException e) {
-            throw new BadInput(Place.inFile(name), "is not UTF-8 text; save it as UTF-8");
+            throw new BadInput(Place.inFile(name), ProblemKind.UNREADABLE, "is not UTF-8 text; save it as UTF-8");
         } catch (IOException e) {
-            throw new BadInput(Place.inFile(name), Files.isDirectory(file) ? "is a folder; name a brief in it" : "can't read: " + e.getMessage());
+            throw new BadInput(Place.inFile(name), ProblemKind.UNREADABLE, Files.isDirectory(file) ? "is a folder; name a brief in it" : "can't read: " + Writing.reason(e));
         }
     }
 
@@ -58,18 +62,18 @@ final class BriefText {
 
     private Node parsed(String text) {
         if (text.length() > MOST_SIGNS) {
-            throw new BadInput(Place.inFile(name), "has more than the " + MOST_SIGNS + " characters that are read; data stands in files of its own");
+            throw new BadInput(Place.inFile(name), ProblemKind.TOO_LARGE, "has more than the " + MOST_SIGNS + " characters that are read; data stands in files of its own");
         }
         LoadSettings settings = LoadSettings.builder().setLabel(name).setMaxAliasesForCollections(MOST_ALIASES).build();
         try {
             return new Composer(settings, bounded(new ParserImpl(settings, new StreamReader(settings, text)))).getSingleNode()
-                    .orElseThrow(() -> new BadInput(Place.inFile(name), "is empty; a brief starts with 'brief: 1'"));
+                    .orElseThrow(() -> new BadInput(Place.inFile(name), ProblemKind.UNREADABLE, "is empty; a brief starts with 'brief: 1'"));
         } catch (MarkedYamlEngineException e) {
-            throw new BadInput(place(e.getProblemMark()), "is no YAML: " + e.getProblem());
+            throw new BadInput(place(e.getProblemMark()), ProblemKind.SYNTAX, "is no YAML: " + e.getProblem());
         } catch (IllegalArgumentException e) { // the library's own reading of it fails
-            throw new BadInput(Place.inFile(name), "is no YAML: a character after '\\x', '\\u' or '\\U' is to be given by its number, in hexadecimal digits");
+            throw new BadInput(Place.inFile(name), ProblemKind.SYNTAX, "is no YAML: a character after '\\x', '\\u' or '\\U' is to be given by its number, in hexadecimal digits");
         } catch (YamlEngineException e) {
-            throw new BadInput(Place.inFile(name), e.getMessage().contains("aliases") ? "repeats more than " + MOST_ALIASES + " lists and mappings by aliases; write them out"
+            throw new BadInput(Place.inFile(name), ProblemKind.TOO_LARGE, e.getMessage().contains("aliases") ? "repeats more than " + MOST_ALIASES + " lists and mappings by aliases; write them out"
                     : "is no YAML: " + e.getMessage());
         }
     }
@@ -81,7 +85,7 @@ final class BriefText {
     private void refuseOthers(ScalarEvent text) {
         int at = Characters.firstOther(text.getValue());
         if (at >= 0) {
-            throw new BadInput(place(text.getStartMark()), "this text holds a character that can't be shown (U+%04X); leave it out".formatted((int) text.getValue().charAt(at)));
+            throw new BadInput(place(text.getStartMark()), ProblemKind.SYNTAX, "this text holds a character that can't be shown (U+%04X); leave it out".formatted((int) text.getValue().charAt(at)));
         }
     }
 
@@ -119,7 +123,7 @@ final class BriefText {
                     refuseOthers(text);
                 }
                 if (depth > DEEPEST) {
-                    throw new BadInput(place(event.getStartMark()), "stands in more than " + DEEPEST + " lists and mappings");
+                    throw new BadInput(place(event.getStartMark()), ProblemKind.TOO_LARGE, "stands in more than " + DEEPEST + " lists and mappings");
                 }
                 return event;
             }

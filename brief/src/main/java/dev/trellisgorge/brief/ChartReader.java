@@ -18,6 +18,7 @@ import dev.trellisgorge.pattern.Patterns;
 import dev.trellisgorge.pattern.Ranking;
 import dev.trellisgorge.pattern.Words;
 import dev.trellisgorge.problem.Nearest;
+import dev.trellisgorge.problem.ProblemKind;
 import dev.trellisgorge.problem.Problems;
 import dev.trellisgorge.shape.Cut;
 import dev.trellisgorge.shape.Rank.Way;
@@ -72,7 +73,7 @@ final class ChartReader {
         return keys.text("pattern").flatMap(name -> {
             Optional<PatternType> type = Patterns.find(name.value());
             if (type.isEmpty()) {
-                problems.add(name.place(), "there is no pattern '" + name.value() + "'. " + Nearest.hint(name.value(), Patterns.names()));
+                problems.add(name.place(), ProblemKind.UNKNOWN_NAME, "there is no pattern '" + name.value() + "'. " + Nearest.hint(name.value(), Patterns.names()));
             }
             return type;
         });
@@ -141,11 +142,11 @@ final class ChartReader {
         Way order = mapping.choice("order", Way.class).orElse(Way.DESCENDING);
         OptionalDouble top = mapping.number("top");
         if (top.isPresent() && !(top.getAsDouble() >= 1 && top.getAsDouble() == Math.rint(top.getAsDouble()) && top.getAsDouble() < Integer.MAX_VALUE)) {
-            mapping.refuse("top", "must be a whole number from 1 up");
+            mapping.refuse("top", ProblemKind.INVALID, "must be a whole number from 1 up");
             return Optional.empty();
         }
         if (mapping.has("rest") && top.isEmpty()) {
-            mapping.refuse("rest", "names what 'top' leaves over, and there is no 'top'");
+            mapping.refuse("rest", ProblemKind.CONFLICT, "names what 'top' leaves over, and there is no 'top'");
         }
         if (!mapping.has("by") && order != Way.TABLE) {
             mapping.allowing(List.of("by"), mapping.keyList());
@@ -158,7 +159,7 @@ final class ChartReader {
 
     private List<Beside> beside() {
         if (keys.has("beside") && keys.isList("beside") && keys.isEmpty("beside")) {
-            keys.refuse("beside", "the list has no figure");
+            keys.refuse("beside", ProblemKind.MISSING, "the list has no figure");
         }
         return keys.each("beside", figure -> expressions.read(figure).map(formula -> new Beside(formula, Optional.empty(), Optional.empty())), this::beside);
     }
@@ -174,7 +175,7 @@ final class ChartReader {
             return keys.mapping("labels").map(mapping -> List.of(labels(mapping))).orElse(List.of(Labels.VALUE));
         }
         if (keys.isEmpty("labels")) {
-            keys.refuse("labels", "the list has no label; write show: none for a chart without");
+            keys.refuse("labels", ProblemKind.MISSING, "the list has no label; write show: none for a chart without");
         }
         return keys.mappings("labels").stream().map(this::labels).toList();
     }
@@ -184,7 +185,7 @@ final class ChartReader {
         List<String> on = (mapping.isList("on") ? mapping.texts("on") : mapping.text("on").stream().toList()).stream().map(Text::value).toList();
         Labels labels = mapping.text("show").map(this::shown).orElse(Labels.VALUE);
         if (labels.equals(Labels.NONE)) {
-            mapping.keyList().stream().filter(key -> !key.equals("show")).forEach(key -> mapping.refuse(key, "says nothing where no label is shown"));
+            mapping.keyList().stream().filter(key -> !key.equals("show")).forEach(key -> mapping.refuse(key, ProblemKind.CONFLICT, "says nothing where no label is shown"));
         }
         return new Labels(on, labels.show(), labels.expression(), mapping.text("format").flatMap(text -> parsed(text, Format::new)), mapping.choice("at", Label.At.class), mapping.truth("name"));
     }
@@ -215,7 +216,7 @@ final class ChartReader {
         try {
             return Optional.of(parser.apply(text.value()));
         } catch (IllegalArgumentException e) {
-            problems.add(text.place(), e.getMessage());
+            problems.add(text.place(), ProblemKind.INVALID, e.getMessage());
             return Optional.empty();
         }
     }

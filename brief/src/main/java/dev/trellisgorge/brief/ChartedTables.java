@@ -3,7 +3,7 @@ package dev.trellisgorge.brief;
 import dev.trellisgorge.brief.Mapping.Text;
 import dev.trellisgorge.formula.Formula;
 import dev.trellisgorge.problem.Nearest;
-import dev.trellisgorge.problem.Place;
+import dev.trellisgorge.problem.ProblemKind;
 import dev.trellisgorge.problem.Problems;
 import dev.trellisgorge.shape.Executor;
 import dev.trellisgorge.shape.Keep;
@@ -23,11 +23,11 @@ import java.util.Set;
  */
 final class ChartedTables {
     private static final String TABLE = "table";
-    private static final Place WHERE = Place.of("--where");
 
     private final Map<String, Pipeline> joined;
     private final Map<String, Pipeline> charted = new LinkedHashMap<>();
     private final Optional<Pipeline> first;
+    private final Overrides overrides;
     private final Executor executor;
     private final ShapeReader shapes;
     private final Problems problems;
@@ -37,9 +37,10 @@ final class ChartedTables {
      * @param raw   the raw tables, by name; none where one of them can't be read
      * @param data  where tables have steps of their own
      * @param root  where the brief has its steps, and its charts and figures name their tables
-     * @param where the condition of the command line
+     * @param overrides has the condition on raw rows, where there is one
      */
-    ChartedTables(Set<String> raw, Optional<Mapping> data, Optional<Mapping> root, Optional<String> where, Executor executor, Problems problems) {
+    ChartedTables(Set<String> raw, Optional<Mapping> data, Optional<Mapping> root, Overrides overrides, Executor executor, Problems problems) {
+        this.overrides = overrides;
         this.executor = executor;
         this.problems = problems;
         Map<String, Pipeline> bare = new LinkedHashMap<>();
@@ -49,7 +50,7 @@ final class ChartedTables {
         Set<String> named = new LinkedHashSet<>(joined.keySet().stream().limit(1).toList());
         root.ifPresent(keys -> named.addAll(named(keys)));
         named.retainAll(joined.keySet());
-        Map<String, Pipeline> kept = where.isEmpty() || joined.isEmpty() ? Map.of() : kept(named, where.get());
+        Map<String, Pipeline> kept = overrides.where().isEmpty() || joined.isEmpty() ? Map.of() : kept(named, overrides.where().get());
         charted.putAll(joined);
         charted.putAll(shaped(kept, data, new ShapeReader(bare, executor, new Problems())));
         this.first = charted.values().stream().findFirst().flatMap(pipeline -> root.flatMap(keys -> shapes.shaped(pipeline, keys, "shape")));
@@ -92,7 +93,7 @@ final class ChartedTables {
         Optional<Problems> mistakes = Optional.empty();
         for (String table : tables) {
             Problems wrong = new Problems();
-            Optional<Pipeline> keeping = new Expressions(Optional.of(executor.known().sources().get(table)), executor.settings(), wrong).read(new Text(where, WHERE))
+            Optional<Pipeline> keeping = new Expressions(Optional.of(executor.known().sources().get(table)), executor.settings(), wrong).read(new Text(where, overrides.place(InputNames.Input.WHERE)))
                     .flatMap(condition -> keeping(table, condition, wrong));
             keeping.ifPresentOrElse(pipeline -> kept.put(table, pipeline), () -> others.add(table));
             mistakes = mistakes.isPresent() || keeping.isPresent() ? mistakes : Optional.of(wrong);
@@ -100,13 +101,13 @@ final class ChartedTables {
         if (kept.isEmpty()) {
             mistakes.ifPresent(problems::addAll);
         } else {
-            others.forEach(table -> notes.add("--where is not for the table '" + table + "', which lacks a column of it; its rows all stay"));
+            others.forEach(table -> notes.add(overrides.names().of(InputNames.Input.WHERE) + " is not for the table '" + table + "', which lacks a column of it; its rows all stay"));
         }
         return kept;
     }
 
     private Optional<Pipeline> keeping(String table, Formula condition, Problems wrong) {
-        Pipeline pipeline = Pipeline.of(table).then(new Keep(condition), WHERE);
+        Pipeline pipeline = Pipeline.of(table).then(new Keep(condition), overrides.place(InputNames.Input.WHERE));
         return wrong.attempt(() -> pipeline.schema(executor.known())).map(fits -> pipeline);
     }
 
@@ -124,7 +125,7 @@ final class ChartedTables {
     private Optional<Pipeline> named(Text table) {
         String main = charted.keySet().stream().findFirst().orElse("");
         if (!charted.isEmpty() && !charted.containsKey(table.value())) {
-            problems.add(table.place(), "there is no table '" + table.value() + "' in 'data'. " + Nearest.hint(table.value(), List.copyOf(charted.keySet())));
+            problems.add(table.place(), ProblemKind.UNKNOWN_NAME, "there is no table '" + table.value() + "' in 'data'. " + Nearest.hint(table.value(), List.copyOf(charted.keySet())));
         }
         return table.value().equals(main) ? first : Optional.ofNullable(charted.get(table.value()));
     }

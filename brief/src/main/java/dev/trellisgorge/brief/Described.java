@@ -5,6 +5,7 @@ import dev.trellisgorge.formula.Settings;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Note;
 import dev.trellisgorge.problem.Place;
+import dev.trellisgorge.problem.ProblemKind;
 import dev.trellisgorge.shape.Executor;
 import dev.trellisgorge.shape.Known;
 import dev.trellisgorge.shape.Pipeline;
@@ -19,11 +20,16 @@ import java.util.Optional;
 final class Described implements Executor {
     private final Known known;
     private final List<DatabaseTable> absent;
+    private final String on;
 
-    /** @param absent the tables whose rows are not there; at least one */
-    Described(Map<String, Schema> tables, Settings settings, List<DatabaseTable> absent) {
+    /**
+     * @param absent the tables whose rows are not there; at least one
+     * @param on     how messages name the database that is to be given
+     */
+    Described(Map<String, Schema> tables, Settings settings, List<DatabaseTable> absent, String on) {
         this.known = new Known(tables, settings);
         this.absent = absent;
+        this.on = on;
     }
 
     List<DatabaseTable> absent() {
@@ -37,7 +43,7 @@ final class Described implements Executor {
 
     @Override
     public Described with(Settings other) {
-        return new Described(known.sources(), other, absent);
+        return new Described(known.sources(), other, absent, on);
     }
 
     @Override
@@ -56,7 +62,7 @@ final class Described implements Executor {
     }
 
     private BadInput notHere() {
-        return new BadInput(Place.of("table '" + absent.get(0).name() + "'"), "its rows are in a database; say which with --on URL");
+        return new BadInput(Place.of("table '" + absent.get(0).name() + "'"), ProblemKind.MISSING, "its rows are in a database; say which with " + on);
     }
 
     @Override

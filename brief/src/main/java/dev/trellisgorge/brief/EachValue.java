@@ -7,6 +7,7 @@ import dev.trellisgorge.formula.Settings;
 import dev.trellisgorge.pattern.Chart;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Place;
+import dev.trellisgorge.problem.ProblemKind;
 import dev.trellisgorge.problem.Problems;
 import dev.trellisgorge.shape.Cut;
 import dev.trellisgorge.shape.Derive;
@@ -33,9 +34,8 @@ import java.util.stream.Stream;
  * rules which name it speak of the rows that are drawn.
  */
 final class EachValue {
-    private static final Place OPTION = Place.of("--each");
-
     private final Brief.Content whole;
+    private final String option;
     private final List<String> columns;
     private final boolean onRaw;
     private final Pipeline cut;
@@ -44,6 +44,7 @@ final class EachValue {
     /** @throws BadInput where neither the charted nor the raw table has a column, or a chart is sliced by one already, or a setting that takes its values is given one */
     EachValue(Brief.Content whole, List<String> columns, Set<String> given) {
         this.whole = whole;
+        this.option = whole.names().of(InputNames.Input.EACH);
         this.columns = columns;
         Pipeline pipeline = whole.pipeline();
         Schema shaped = pipeline.schema(whole.executor().known());
@@ -51,10 +52,10 @@ final class EachValue {
         this.cut = onRaw ? Pipeline.of(pipeline.source()) : pipeline;
         Schema there = onRaw ? whole.executor().known().sources().get(pipeline.source()) : shaped;
         Problems problems = new Problems();
-        columns.stream().filter(column -> !there.has(column)).forEach(column -> problems.add(OPTION, (shaped.has(column) ? there : shaped).unknownColumn(column)));
+        columns.stream().filter(column -> !there.has(column)).forEach(column -> problems.add(Place.of(option), ProblemKind.UNKNOWN_NAME, (shaped.has(column) ? there : shaped).unknownColumn(column)));
         slices((what, slices) -> columns.stream().filter(slices::containsKey).forEach(column -> named(column, what, slices.get(column), problems)));
         settings.forEach((column, names) -> names.stream().filter(given::contains)
-                .forEach(name -> problems.add(OPTION, "the setting ':" + name + "' has been given a value, and takes each value of '" + column + "' too; give it none, or leave out --each")));
+                .forEach(name -> problems.add(Place.of(option), ProblemKind.CONFLICT, "the setting ':" + name + "' has been given a value, and takes each value of '" + column + "' too; give it none, or leave out " + option)));
         problems.throwIfAny();
     }
 
@@ -70,11 +71,11 @@ final class EachValue {
         if (slice instanceof Cut.OneOf && stated.size() == 1 && stated.get(0) instanceof Leaf.Setting setting) {
             boolean taken = settings.entrySet().stream().anyMatch(other -> !other.getKey().equals(column) && other.getValue().contains(setting.name()));
             if (taken) {
-                problems.add(OPTION, "the setting ':" + setting.name() + "' can't be the value of two columns, and slices of both name it");
+                problems.add(Place.of(option), ProblemKind.CONFLICT, "the setting ':" + setting.name() + "' can't be the value of two columns, and slices of both name it");
             }
             settings.computeIfAbsent(column, each -> new LinkedHashSet<>()).add(setting.name());
         } else {
-            problems.add(OPTION, what + " is sliced where '" + column + "' " + slice.shown(Settings.NONE) + ", which contradicts drawing it for each value; take the slice out, or have it name a setting");
+            problems.add(Place.of(option), ProblemKind.CONFLICT, what + " is sliced where '" + column + "' " + slice.shown(Settings.NONE) + ", which contradicts drawing it for each value; take the slice out, or have it name a setting");
         }
     }
 
@@ -100,7 +101,7 @@ final class EachValue {
         String name = cut.schema(whole.executor().known()).free("left out");
         Table counted = whole.executor().run(cut.then(new Derive(name, Formulas.choose(present, Formulas.number(0), Formulas.number(1)))).then(new Total(List.of(), List.of(new Total.Figure(name, Total.Fold.SUM, name)))));
         double count = counted.column(name).number(0);
-        return "--each: " + (count == 1 ? "1 row has" : (long) count + " rows have") + " no value in " + (columns.size() == 1 ? "'" + columns.get(0) + "'" : "one of " + String.join(", ", columns)) + ", so no picture holds " + (count == 1 ? "it" : "them");
+        return option + ": " + (count == 1 ? "1 row has" : (long) count + " rows have") + " no value in " + (columns.size() == 1 ? "'" + columns.get(0) + "'" : "one of " + String.join(", ", columns)) + ", so no picture holds " + (count == 1 ? "it" : "them");
     }
 
     private Brief.Content part(List<String> values, List<String> notes) {
@@ -108,7 +109,7 @@ final class EachValue {
         for (int i = 0; i < columns.size(); i++) {
             for (String setting : settings.getOrDefault(columns.get(i), Set.of())) {
                 String value = values.get(i);
-                valued = SettingValues.changed(valued, setting, value).orElseThrow(() -> new BadInput(OPTION, "'" + value + "' can't be the value of the setting ':" + setting + "', by which charts are sliced; it is of another kind"));
+                valued = SettingValues.changed(valued, setting, value).orElseThrow(() -> new BadInput(Place.of(option), ProblemKind.INVALID, "'" + value + "' can't be the value of the setting ':" + setting + "', by which charts are sliced; it is of another kind"));
             }
         }
         Executor executor = valued == whole.settings() ? whole.executor() : whole.executor().with(valued);
@@ -117,7 +118,7 @@ final class EachValue {
             Map<String, Pipeline> tables = new LinkedHashMap<>();
             whole.own().forEach((chart, table) -> tables.put(chart, table.first(slices)));
             return new Brief.Content(valued, whole.pipeline().first(slices), whole.charts(), tables, whole.spots(),
-                    whole.board().map(shown -> shown.each(big -> new Board.FigureTile(big.figure(), big.table().first(slices), big.span()))), executor, notes);
+                    whole.board().map(shown -> shown.each(big -> new Board.FigureTile(big.figure(), big.table().first(slices), big.span()))), executor, notes, whole.names());
         }
         List<Chart> charts = new ArrayList<>(whole.charts());
         Optional<Board> board = whole.board();
@@ -125,6 +126,6 @@ final class EachValue {
             charts.replaceAll(chart -> chart.slices().containsKey(slice.column()) ? chart : chart.slice(slice.column(), slice.cut()));
             board = board.map(shown -> shown.each(big -> big.figure().slice().containsKey(slice.column()) ? big : new Board.FigureTile(big.figure().slice(slice.column(), slice.cut()), big.table(), big.span())));
         }
-        return new Brief.Content(valued, whole.pipeline(), charts, whole.own(), whole.spots(), board, executor, notes);
+        return new Brief.Content(valued, whole.pipeline(), charts, whole.own(), whole.spots(), board, executor, notes, whole.names());
     }
 }

@@ -11,7 +11,6 @@ import dev.trellisgorge.sql.Database;
 import dev.trellisgorge.sql.ReadOtherwise;
 import dev.trellisgorge.sql.Unsaid;
 import dev.trellisgorge.table.Table;
-import java.nio.file.Path;
 import java.util.Optional;
 import java.util.function.Function;
 import java.util.function.Supplier;
@@ -20,12 +19,12 @@ import java.util.function.Supplier;
 final class Embedded implements Executor {
     private final Database database;
     private final Supplier<Executor> here;
-    private final Path file;
+    private final Place brief;
     private Executor at;
 
-    /** @param file the brief */
-    Embedded(Database database, Supplier<Executor> here, Path file) {
-        this.file = file;
+    /** @param brief where the brief is, for messages */
+    Embedded(Database database, Supplier<Executor> here, Place brief) {
+        this.brief = brief;
         this.database = database;
         this.here = here;
         this.at = database;
@@ -44,7 +43,7 @@ final class Embedded implements Executor {
             }
             Executor read = here.get();
             if (!described(read).equals(described(database))) {
-                throw new ReadOtherwise(Place.inFile(file.toString()));
+                throw new ReadOtherwise(brief);
             }
             at = read;
             return run.apply(at);
@@ -58,7 +57,7 @@ final class Embedded implements Executor {
 
     @Override
     public synchronized Executor with(Settings other) {
-        return at == database ? new Embedded(database.with(other), () -> here.get().with(other), file) : at.with(other);
+        return at == database ? new Embedded(database.with(other), () -> here.get().with(other), brief) : at.with(other);
     }
 
     @Override

@@ -4,6 +4,7 @@ import dev.trellisgorge.brief.Mapping.Text;
 import dev.trellisgorge.formula.Formula;
 import dev.trellisgorge.formula.Formulas;
 import dev.trellisgorge.formula.Settings;
+import dev.trellisgorge.problem.ProblemKind;
 import dev.trellisgorge.problem.Problems;
 import dev.trellisgorge.table.Field;
 import dev.trellisgorge.table.Kind;
@@ -48,7 +49,7 @@ record Expressions(Optional<Schema> table, Settings settings, Problems problems)
             return Optional.of(Formulas.number(number.getAsDouble()));
         }
         if (settings.find(written).isPresent()) {
-            problems.add(text.place(), "'" + written + "' is no column; the setting is written \":" + written + "\"");
+            problems.add(text.place(), ProblemKind.UNKNOWN_NAME, "'" + written + "' is no column; the setting is written \":" + written + "\"");
             return Optional.empty();
         }
         return WORDS.matcher(written).matches() && !LITERAL.matcher(written).matches() ? column(text).map(Formulas::column) : sql(text);
@@ -59,7 +60,7 @@ record Expressions(Optional<Schema> table, Settings settings, Problems problems)
         try {
             return Optional.of(new SqlExpression(names(Optional.empty()), false).read(text.value()));
         } catch (SqlExpression.NotTaken e) {
-            problems.add(text.place(), e.getMessage());
+            problems.add(text.place(), ProblemKind.SYNTAX, e.getMessage());
             return Optional.empty();
         }
     }
@@ -113,7 +114,7 @@ record Expressions(Optional<Schema> table, Settings settings, Problems problems)
         try {
             return Optional.of(new SqlExpression(names(Optional.of(raw)), true).read(written));
         } catch (SqlExpression.NotTaken e) {
-            problems.add(text.place(), e.getMessage());
+            problems.add(text.place(), ProblemKind.SYNTAX, e.getMessage());
             return Optional.empty();
         }
     }
@@ -128,7 +129,7 @@ record Expressions(Optional<Schema> table, Settings settings, Problems problems)
             return Optional.empty();
         }
         if (table.get().find(text.value()).isEmpty()) {
-            problems.add(text.place(), table.get().unknownColumn(text.value()));
+            problems.add(text.place(), ProblemKind.UNKNOWN_NAME, table.get().unknownColumn(text.value()));
             return Optional.empty();
         }
         return Optional.of(text.value());
@@ -137,7 +138,7 @@ record Expressions(Optional<Schema> table, Settings settings, Problems problems)
     /** A setting by its name; empty where there is none, which is reported. */
     Optional<Formula> setting(Text text, String name) {
         if (settings.find(name).isEmpty()) {
-            problems.add(text.place(), settings.unknown(name));
+            problems.add(text.place(), ProblemKind.UNKNOWN_NAME, settings.unknown(name));
             return Optional.empty();
         }
         return Optional.of(Formulas.setting(name));

@@ -6,6 +6,7 @@ import dev.trellisgorge.pattern.Key;
 import dev.trellisgorge.pattern.PatternType;
 import dev.trellisgorge.pattern.Patterns;
 import dev.trellisgorge.problem.BadInput;
+import dev.trellisgorge.problem.ProblemKind;
 import dev.trellisgorge.shape.Executor;
 import dev.trellisgorge.shape.Pipeline;
 import dev.trellisgorge.shape.Slice;
@@ -339,7 +340,7 @@ public final class FirstBrief {
                 return quoted(end.get().name());
             }
             if (figures.isEmpty()) {
-                throw new BadInput(table.place(), "has too few columns of numbers for '" + key.name() + "' of the pattern '" + type.name() + "'");
+                throw new BadInput(table.place(), ProblemKind.DATA, "has too few columns of numbers for '" + key.name() + "' of the pattern '" + type.name() + "'");
             }
             return quoted(figures.remove(0).name());
         }
@@ -373,7 +374,7 @@ public final class FirstBrief {
                 .or(() -> oneName ? dates.stream().filter(column -> once(table, column.name())).findFirst() : Optional.empty())
                 .or(() -> texts.stream().filter(column -> once(table, column.name())).findFirst()).or(() -> texts.stream().findFirst())
                 .or(() -> dates.stream().findFirst()).or(() -> table.columns().stream().filter(this::isYear).findFirst())
-                .orElseThrow(() -> new BadInput(table.place(), "has no column of texts or dates to name the rows")).name();
+                .orElseThrow(() -> new BadInput(table.place(), ProblemKind.DATA, "has no column of texts or dates to name the rows")).name();
     }
 
     /** The column, and its last value, whose rows have each category once; none where all rows do; empty where there is no such column. */
@@ -405,7 +406,7 @@ public final class FirstBrief {
             }
         }
         if (left.rowCount() > 1) {
-            throw new BadInput(table.place(), "the pattern '" + type.name() + "' shows one figure, and no slice of texts or dates has one row");
+            throw new BadInput(table.place(), ProblemKind.DATA, "the pattern '" + type.name() + "' shows one figure, and no slice of texts or dates has one row");
         }
         return slice;
     }

@@ -1,5 +1,6 @@
 package dev.trellisgorge.brief;
 
+import dev.trellisgorge.problem.ProblemKind;
 import dev.trellisgorge.brief.Mapping.Text;
 import dev.trellisgorge.formula.Formula;
 import dev.trellisgorge.formula.Formulas;
@@ -98,7 +99,7 @@ record GivenKeys(Mapping given, Expressions expressions) implements Given {
     }
 
     @Override
-    public void refuse(String key, String message) {
-        given.refuse(key, message);
+    public void refuse(String key, ProblemKind kind, String message) {
+        given.refuse(key, kind, message);
     }
 }

@@ -2,6 +2,7 @@ package dev.trellisgorge.brief;
 
 import dev.trellisgorge.brief.Mapping.Text;
 import dev.trellisgorge.problem.Nearest;
+import dev.trellisgorge.problem.ProblemKind;
 import dev.trellisgorge.problem.Problems;
 import dev.trellisgorge.table.Kind;
 import dev.trellisgorge.tables.FileKind;
@@ -45,7 +46,7 @@ final class LayoutReader {
         String oneSign = "must be one sign, such as ';', and no letter, digit, quote or end of line";
         Optional<Character> delimiter = sign("delimiter", oneSign).filter(sign -> {
             if (!Layout.canDelimit(sign)) {
-                keys.refuse("delimiter", oneSign);
+                keys.refuse("delimiter", ProblemKind.INVALID, oneSign);
             }
             return Layout.canDelimit(sign);
         });
@@ -67,7 +68,7 @@ final class LayoutReader {
     private Optional<JsonPath> path(Text text) {
         Optional<JsonPath> path = JsonPath.of(text.value());
         if (path.isEmpty()) {
-            problems.add(text.place(), "'" + text.value() + "' is no path to rows; one is made of names, [*] and places in arrays, as $.items[*] and $.years[0].plants[*] are");
+            problems.add(text.place(), ProblemKind.INVALID, "'" + text.value() + "' is no path to rows; one is made of names, [*] and places in arrays, as $.items[*] and $.years[0].plants[*] are");
         }
         return path;
     }
@@ -84,7 +85,7 @@ final class LayoutReader {
                 // Parquet says all of itself
             }
         }
-        ALL.stream().filter(key -> keys.has(key) && !key.equals("file") && !known.contains(key)).forEach(key -> problems.add(keys.keyPlace(key), "'" + key + "' says nothing of "
+        ALL.stream().filter(key -> keys.has(key) && !key.equals("file") && !known.contains(key)).forEach(key -> problems.add(keys.keyPlace(key), ProblemKind.CONFLICT, "'" + key + "' says nothing of "
                 + kind.phrase() + ". Known here: " + String.join(", ", known.stream().map(each -> "'" + each + "'").toList()) + "."));
     }
 
@@ -93,7 +94,7 @@ final class LayoutReader {
         Optional<Locale> locale = keys.text("locale").flatMap(this::locale);
         Optional<Character> decimal = sign("decimal", "must be '.' or ','").filter(sign -> {
             if (sign != '.' && sign != ',') {
-                keys.refuse("decimal", "must be '.' or ','");
+                keys.refuse("decimal", ProblemKind.INVALID, "must be '.' or ','");
             }
             return sign == '.' || sign == ',';
         }).or(() -> locale.flatMap(this::decimalOf));
@@ -142,7 +143,7 @@ final class LayoutReader {
         OptionalDouble number = keys.number(key);
         boolean whole = number.isPresent() && number.getAsDouble() >= 1 && number.getAsDouble() <= Integer.MAX_VALUE && number.getAsDouble() == Math.rint(number.getAsDouble());
         if (number.isPresent() && !whole) {
-            keys.refuse(key, otherwise);
+            keys.refuse(key, ProblemKind.INVALID, otherwise);
         }
         return whole ? OptionalInt.of((int) number.getAsDouble()) : OptionalInt.empty();
     }
@@ -150,7 +151,7 @@ final class LayoutReader {
     private Optional<Character> sign(String key, String otherwise) {
         Optional<Text> text = keys.text(key);
         if (text.isPresent() && text.get().value().length() != 1) {
-            keys.refuse(key, otherwise);
+            keys.refuse(key, ProblemKind.INVALID, otherwise);
             return Optional.empty();
         }
         return text.map(one -> one.value().charAt(0));
@@ -158,7 +159,7 @@ final class LayoutReader {
 
     private Optional<Charset> charset(Text name) {
         if (!Charset.availableCharsets().containsKey(name.value())) {
-            problems.add(name.place(), "there is no charset '" + name.value() + "'. " + Nearest.hint(name.value(),
+            problems.add(name.place(), ProblemKind.UNKNOWN_NAME, "there is no charset '" + name.value() + "'. " + Nearest.hint(name.value(),
                     List.of("UTF-8", "UTF-16", "ISO-8859-1", "windows-1252")));
             return Optional.empty();
         }
@@ -169,7 +170,7 @@ final class LayoutReader {
     private Optional<Locale> locale(Text tag) {
         Locale locale = Locale.forLanguageTag(tag.value().replace('_', '-'));
         if (!List.of(Locale.getAvailableLocales()).contains(locale) || locale.getLanguage().isEmpty()) {
-            problems.add(tag.place(), "there is no locale '" + tag.value() + "'; write a language and a country such as de-DE or en-GB");
+            problems.add(tag.place(), ProblemKind.UNKNOWN_NAME, "there is no locale '" + tag.value() + "'; write a language and a country such as de-DE or en-GB");
             return Optional.empty();
         }
         return Optional.of(locale);
@@ -178,7 +179,7 @@ final class LayoutReader {
     private Optional<Character> decimalOf(Locale locale) {
         char sign = DecimalFormatSymbols.getInstance(locale).getDecimalSeparator();
         if (sign != '.' && sign != ',') {
-            keys.refuse("locale", "writes figures with '" + sign + "' before decimals, and only '.' and ',' are read");
+            keys.refuse("locale", ProblemKind.UNSUPPORTED, "writes figures with '" + sign + "' before decimals, and only '.' and ',' are read");
             return Optional.empty();
         }
         return Optional.of(sign);
@@ -193,7 +194,7 @@ final class LayoutReader {
         if (dayOfYear || weekYear || minutes) {
             String meant = text.value().replace('D', 'd').replace('Y', 'y').replace('m', 'M');
             List<String> read = Stream.of(dayOfYear ? "D is the day of the year" : "", weekYear ? "Y is the year that a week counts to" : "", minutes ? "m is minutes" : "").filter(part -> !part.isEmpty()).toList();
-            problems.add(text.place(), "'" + text.value() + "' is no pattern of dates, as " + String.join(", and ", read) + "; write " + meant);
+            problems.add(text.place(), ProblemKind.INVALID, "'" + text.value() + "' is no pattern of dates, as " + String.join(", and ", read) + "; write " + meant);
         }
         return dayOfYear || weekYear || minutes;
     }
@@ -203,7 +204,7 @@ final class LayoutReader {
             DateTimeFormatter pattern = DateTimeFormatter.ofPattern(text.value().replace('y', 'u'), locale).withResolverStyle(ResolverStyle.STRICT);
             return saysOtherwise(text) ? Optional.empty() : Optional.of(pattern);
         } catch (IllegalArgumentException e) {
-            problems.add(text.place(), "'" + text.value() + "' is no date pattern; write one such as dd.MM.yyyy");
+            problems.add(text.place(), ProblemKind.INVALID, "'" + text.value() + "' is no date pattern; write one such as dd.MM.yyyy");
             return Optional.empty();
         }
     }

@@ -11,6 +11,7 @@ import dev.trellisgorge.chart.Looks.Purpose;
 import dev.trellisgorge.chart.Looks.Reference;
 import dev.trellisgorge.chart.Points;
 import dev.trellisgorge.chart.Role;
+import dev.trellisgorge.problem.ProblemKind;
 import dev.trellisgorge.problem.Problems;
 import java.util.EnumMap;
 import java.util.LinkedHashMap;
@@ -46,7 +47,7 @@ final class LooksReader {
     static Looks theme(Mapping keys, Problems problems) {
         keys.allowing(List.of(), Mapping.both(KEYS.stream().filter(key -> !key.equals("scale")).toList(), List.of(COLORS)));
         LooksReader theme = new LooksReader(keys, Looks.OWN, problems);
-        theme.lineNames().forEach((line, name) -> problems.add(name.place(), "a theme says how lines look; 'name' is a key of a chart's 'reference'"));
+        theme.lineNames().forEach((line, name) -> problems.add(name.place(), ProblemKind.CONFLICT, "a theme says how lines look; 'name' is a key of a chart's 'reference'"));
         return theme.read(List.of());
     }
 
@@ -74,7 +75,7 @@ final class LooksReader {
         }
         List<Double> ends = keys.numbers("scale");
         if (keys.isList("scale") && ends.size() != 2) {
-            keys.refuse("scale", "takes the two figures that the axis goes from and to: [0, 600]");
+            keys.refuse("scale", ProblemKind.INVALID, "takes the two figures that the axis goes from and to: [0, 600]");
         }
         return ends.size() == 2 ? parsed(keys, "scale", () -> new Covered(ends.get(0), ends.get(1))) : Optional.empty();
     }
@@ -82,7 +83,7 @@ final class LooksReader {
     private OptionalDouble gap() {
         OptionalDouble gap = keys.number("gap");
         if (gap.isPresent() && !(gap.getAsDouble() >= 0 && gap.getAsDouble() <= 10)) {
-            keys.refuse("gap", "is the room between bars as a share of their width, from 0 to 10");
+            keys.refuse("gap", ProblemKind.INVALID, "is the room between bars as a share of their width, from 0 to 10");
             return OptionalDouble.empty();
         }
         return gap;
@@ -130,7 +131,7 @@ final class LooksReader {
         Optional<Mapping> marker = keys.mapping("marker").map(mapping -> mapping.allowing(List.of(), List.of("size", "color", "shape")));
         OptionalDouble size = marker.map(mapping -> mapping.number("size")).orElse(OptionalDouble.empty());
         if (size.isPresent() && !(size.getAsDouble() > 0 && size.getAsDouble() <= 10)) {
-            marker.get().refuse("size", "is a share of the usual size, above 0 and at most 10");
+            marker.get().refuse("size", ProblemKind.INVALID, "is a share of the usual size, above 0 and at most 10");
             size = OptionalDouble.empty();
         }
         return new Looks.Marker(size, marker.flatMap(mapping -> color(mapping, "color")), marker.flatMap(mapping -> mapping.choice("shape", Points.Shape.class)));
@@ -147,7 +148,7 @@ final class LooksReader {
             if (size >= SMALLEST_TEXT && size <= LARGEST_TEXT) {
                 sizes.put(purpose, size);
             } else {
-                mapping.refuse(word(purpose), "is a size in pixels, from 6 to 400");
+                mapping.refuse(word(purpose), ProblemKind.INVALID, "is a size in pixels, from 6 to 400");
             }
         })));
         return sizes;
@@ -177,7 +178,7 @@ final class LooksReader {
         try {
             return Optional.of(parser.get());
         } catch (IllegalArgumentException e) {
-            mapping.refuse(key, e.getMessage());
+            mapping.refuse(key, ProblemKind.INVALID, e.getMessage());
             return Optional.empty();
         }
     }

@@ -2,6 +2,7 @@ package dev.trellisgorge.brief;
 
 import dev.trellisgorge.problem.Nearest;
 import dev.trellisgorge.problem.Place;
+import dev.trellisgorge.problem.ProblemKind;
 import dev.trellisgorge.problem.Problems;
 import dev.trellisgorge.table.Numbers;
 import java.util.ArrayList;
@@ -46,7 +47,7 @@ final class Mapping {
     /** Any keys at all, as {@code data} and {@code settings} have. Empty where the node is no mapping. */
     static Optional<Mapping> open(String file, Node node, String what, Problems problems) {
         if (!(node instanceof MappingNode mapping)) {
-            problems.add(placeOf(file, node), "'" + what + "' must be a mapping of keys to values, not " + describe(node));
+            problems.add(placeOf(file, node), ProblemKind.SYNTAX, "'" + what + "' must be a mapping of keys to values, not " + describe(node));
             return Optional.empty();
         }
         Mapping opened = new Mapping(file, placeOf(file, node), problems);
@@ -64,9 +65,9 @@ final class Mapping {
     private void add(NodeTuple tuple) {
         Place keyPlace = placeOf(file, tuple.getKeyNode());
         if (!(tuple.getKeyNode() instanceof ScalarNode key)) {
-            problems.add(keyPlace, "a key must be a text");
+            problems.add(keyPlace, ProblemKind.SYNTAX, "a key must be a text");
         } else if (values.putIfAbsent(key.getValue(), tuple.getValueNode()) != null) {
-            problems.add(keyPlace, "the key '" + key.getValue() + "' stands here a second time");
+            problems.add(keyPlace, ProblemKind.CONFLICT, "the key '" + key.getValue() + "' stands here a second time");
         } else {
             keyPlaces.put(key.getValue(), keyPlace);
         }
@@ -76,13 +77,13 @@ final class Mapping {
     Mapping allowing(List<String> required, List<String> known) {
         for (String key : values.keySet()) {
             if (!known.contains(key)) {
-                problems.add(keyPlaces.get(key), "unknown key '" + key + "'. " + (cutFromText(key) ? "A text with a comma in it stands in quotes inside { }."
+                problems.add(keyPlaces.get(key), ProblemKind.UNKNOWN_NAME, "unknown key '" + key + "'. " + (cutFromText(key) ? "A text with a comma in it stands in quotes inside { }."
                         : Nearest.hint(key, known)));
             }
         }
         for (String key : required) {
             if (!values.containsKey(key)) {
-                problems.add(place, "the key '" + key + "' is missing");
+                problems.add(place, ProblemKind.MISSING, "the key '" + key + "' is missing");
             }
         }
         return this;
@@ -131,9 +132,9 @@ final class Mapping {
     }
 
     /** Reports what is wrong with a value; at the mapping where the key is not there. */
-    void refuse(String key, String message) {
+    void refuse(String key, ProblemKind kind, String message) {
         Place at = values.containsKey(key) ? placeOf(file, values.get(key)) : place;
-        problems.add(at, "'" + key + "': " + message);
+        problems.add(at, kind, "'" + key + "': " + message);
     }
 
     Place keyPlace(String key) {
@@ -157,7 +158,7 @@ final class Mapping {
         if (node instanceof ScalarNode scalar && !isNull(scalar)) {
             return Optional.of(new Text(scalar.getValue(), placeOf(file, node)));
         }
-        problems.add(placeOf(file, node), "'" + key + "' must be one value, not " + describe(node));
+        problems.add(placeOf(file, node), ProblemKind.SYNTAX, "'" + key + "' must be one value, not " + describe(node));
         return Optional.empty();
     }
 
@@ -168,7 +169,7 @@ final class Mapping {
             if (node instanceof ScalarNode scalar && !isNull(scalar)) {
                 texts.add(new Text(scalar.getValue(), placeOf(file, node)));
             } else {
-                problems.add(placeOf(file, node), "'" + key + "' must be a list of single values, and has " + describe(node));
+                problems.add(placeOf(file, node), ProblemKind.INVALID, "'" + key + "' must be a list of single values, and has " + describe(node));
             }
         }
         return texts;
@@ -202,7 +203,7 @@ final class Mapping {
         for (Text text : texts(key)) {
             OptionalDouble number = Numbers.parse(text.value());
             if (number.isEmpty() || Double.isInfinite(number.getAsDouble())) {
-                problems.add(text.place(), "'" + key + "' must be a list of numbers, and has '" + text.value() + "'");
+                problems.add(text.place(), ProblemKind.WRONG_TYPE, "'" + key + "' must be a list of numbers, and has '" + text.value() + "'");
             } else {
                 numbers.add(number.getAsDouble());
             }
@@ -218,7 +219,7 @@ final class Mapping {
         if (node instanceof SequenceNode list) {
             return list.getValue();
         }
-        problems.add(placeOf(file, node), "'" + key + "' must be a list, not " + describe(node));
+        problems.add(placeOf(file, node), ProblemKind.SYNTAX, "'" + key + "' must be a list, not " + describe(node));
         return List.of();
     }
 
@@ -226,7 +227,7 @@ final class Mapping {
     boolean truth(String key) {
         Optional<Text> text = text(key);
         if (text.isPresent() && !text.get().value().equals("true") && !text.get().value().equals("false")) {
-            problems.add(text.get().place(), "'" + key + "' must be true or false, not '" + text.get().value() + "'");
+            problems.add(text.get().place(), ProblemKind.WRONG_TYPE, "'" + key + "' must be true or false, not '" + text.get().value() + "'");
         }
         return text.filter(t -> t.value().equals("true")).isPresent();
     }
@@ -235,7 +236,7 @@ final class Mapping {
         Optional<Text> text = text(key);
         OptionalDouble number = text.map(t -> Numbers.parse(t.value())).orElse(OptionalDouble.empty());
         if (text.isPresent() && (number.isEmpty() || Double.isInfinite(number.getAsDouble()))) {
-            problems.add(text.get().place(), "'" + key + "' must be a number, not '" + text.get().value() + "'");
+            problems.add(text.get().place(), ProblemKind.WRONG_TYPE, "'" + key + "' must be a number, not '" + text.get().value() + "'");
             return OptionalDouble.empty();
         }
         return number;
@@ -250,7 +251,7 @@ final class Mapping {
     <E extends Enum<E>> List<E> choices(String key, Class<E> choices) {
         List<Text> texts = isList(key) ? texts(key) : text(key).stream().toList();
         if (isList(key) && isEmpty(key)) {
-            refuse(key, "names nothing");
+            refuse(key, ProblemKind.MISSING, "names nothing");
         }
         return texts.stream().flatMap(text -> choice(key, text, choices).stream()).toList();
     }
@@ -259,7 +260,7 @@ final class Mapping {
         List<E> known = List.of(choices.getEnumConstants());
         Optional<E> chosen = known.stream().filter(c -> word(c).equals(text.value())).findFirst();
         if (chosen.isEmpty()) {
-            problems.add(text.place(), "'" + key + "' can't be '" + text.value() + "'. "
+            problems.add(text.place(), ProblemKind.INVALID, "'" + key + "' can't be '" + text.value() + "'. "
                     + Nearest.hint(text.value(), known.stream().map(Mapping::word).toList()));
         }
         return chosen;

@@ -1,5 +1,6 @@
 package dev.trellisgorge.brief;
 
+import dev.trellisgorge.problem.Place;
 import java.nio.file.Path;
 import java.util.LinkedHashMap;
 import java.util.Map;
@@ -14,9 +15,10 @@ import java.util.Optional;
  * @param where    a condition on rows of the raw tables that charts are made of, before all steps
  * @param locale   in whose language output is written, as a BCP 47 tag
  * @param there    the database in which it is computed
+ * @param names    how messages name all this
  */
-public record Overrides(Map<String, String> settings, Map<String, Path> data, Optional<String> where, Optional<String> locale, There there) {
-    public static final Overrides NONE = new Overrides(Map.of(), Map.of(), Optional.empty(), Optional.empty(), There.NOWHERE);
+public record Overrides(Map<String, String> settings, Map<String, Path> data, Optional<String> where, Optional<String> locale, There there, InputNames names) {
+    public static final Overrides NONE = new Overrides(Map.of(), Map.of(), Optional.empty(), Optional.empty(), There.NOWHERE, InputNames.CALLS);
 
     public Overrides {
         settings = new LinkedHashMap<>(settings);
@@ -24,11 +26,17 @@ public record Overrides(Map<String, String> settings, Map<String, Path> data, Op
         Objects.requireNonNull(where, "where");
         Objects.requireNonNull(locale, "locale");
         Objects.requireNonNull(there, "there");
+        Objects.requireNonNull(names, "names");
+    }
+
+    /** Where an input of the caller's is at fault. */
+    Place place(InputNames.Input input) {
+        return Place.of(names.of(input));
     }
 
     /** The same, and all files are read here. */
     Overrides readHere() {
-        return new Overrides(settings, data, where, locale, new There(Optional.of(RunOn.READ_HERE), there.tables(), there.rowsBy(), there.zone(), there.tellsAll(), false));
+        return new Overrides(settings, data, where, locale, new There(Optional.of(RunOn.READ_HERE), there.tables(), there.rowsBy(), there.zone(), there.tellsAll(), false), names);
     }
 
     /**

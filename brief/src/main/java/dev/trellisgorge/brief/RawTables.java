@@ -5,6 +5,7 @@ import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Memory;
 import dev.trellisgorge.problem.Nearest;
 import dev.trellisgorge.problem.Place;
+import dev.trellisgorge.problem.ProblemKind;
 import dev.trellisgorge.problem.Problems;
 import dev.trellisgorge.sql.DatabaseTable;
 import dev.trellisgorge.sql.JdbcQuery;
@@ -80,7 +81,7 @@ final class RawTables {
     }
 
     private Table parquet(DatabaseTable table) {
-        return ParquetFile.read(table.name(), ((DatabaseTable.InParquet) table.rows()).file(), trust.limits(), runOn.zone());
+        return ParquetFile.read(table.name(), (DatabaseTable.InParquet) table.rows(), trust.limits(), runOn.zone());
     }
 
     /** The tables in their order; none at all where one can't be read, which is reported. */
@@ -94,27 +95,27 @@ final class RawTables {
             all &= table.isPresent();
         }
         if (!data.keys().iterator().hasNext()) {
-            problems.add(data.place(), "'data' names no table");
+            problems.add(data.place(), ProblemKind.MISSING, "'data' names no table");
         }
         if (!mayHoldMoments && tables.stream().allMatch(table -> table.rows() instanceof DatabaseTable.AtHand || table.rows() instanceof DatabaseTable.InFile) && all) {
             runOn.refuseZone();
         }
-        refuseOthers("--data", overrides.data(), data);
-        refuseOthers("--table", overrides.there().tables(), data);
+        refuseOthers(InputNames.Input.DATA, overrides.data(), data);
+        refuseOthers(InputNames.Input.TABLES, overrides.there().tables(), data);
         if (on.isEmpty() && !overrides.there().tables().isEmpty()) {
-            problems.add(Place.of("--table"), "is about a database; say which with --on URL");
+            problems.add(overrides.place(InputNames.Input.TABLES), ProblemKind.MISSING, "is about a database; say which with " + overrides.names().of(InputNames.Input.DATABASE));
             return List.of();
         }
         boolean ofDatabase = tables.stream().anyMatch(table -> table.rows() instanceof DatabaseTable.Named || table.rows() instanceof DatabaseTable.Asked);
         if (on.isPresent() && all && overrides.there().rowsBy().isPresent() && !ofDatabase) {
-            problems.add(Place.of("--rows-by"), "is about tables of the database, and all are files, which keep their order");
+            problems.add(overrides.place(InputNames.Input.ROWS_BY), ProblemKind.CONFLICT, "is about tables of the database, and all are files, which keep their order");
             return List.of();
         }
         return all ? tables : List.of();
     }
 
-    private void refuseOthers(String option, Map<String, ?> given, Mapping data) {
-        given.keySet().stream().filter(name -> !data.has(name)).forEach(name -> problems.add(Place.of(option), "there is no table '" + name + "' in 'data'. " + Nearest.hint(name, data.keyList())));
+    private void refuseOthers(InputNames.Input input, Map<String, ?> given, Mapping data) {
+        given.keySet().stream().filter(name -> !data.has(name)).forEach(name -> problems.add(overrides.place(input), ProblemKind.UNKNOWN_NAME, "there is no table '" + name + "' in 'data'. " + Nearest.hint(name, data.keyList())));
     }
 
     private DatabaseTable found(String name, DatabaseTable table, Optional<Text> rowsBy) {
@@ -125,7 +126,7 @@ final class RawTables {
     private Optional<DatabaseTable> there(String name, Mapping keys) {
         keys.allowing(List.of(), THERE);
         if (keys.has("table") && keys.has("query")) {
-            keys.refuse("query", "has no use here, as 'table' says where the rows are");
+            keys.refuse("query", ProblemKind.CONFLICT, "has no use here, as 'table' says where the rows are");
             return Optional.empty();
         }
         Map<String, Kind> kinds = new LayoutReader(keys, problems).kinds();
@@ -133,11 +134,11 @@ final class RawTables {
             if (root.has("run-on")) {
                 return Optional.empty(); // what is wrong with that is told
             }
-            problems.add(keys.place(), "the table '" + name + "' is in a database; say which with --on URL or 'run-on', or what its columns hold with 'kinds', which is enough for 'gorge sql'");
+            problems.add(keys.place(), ProblemKind.MISSING, "the table '" + name + "' is in a database; say which with " + overrides.names().of(InputNames.Input.DATABASE) + " or 'run-on', or what its columns hold with 'kinds', which is enough for statements alone");
             return Optional.empty();
         }
         described.put(name, Schema.of(name, Place.of("table '" + name + "'"), kinds.entrySet().stream().map(column -> Field.of(column.getKey(), column.getValue())).toList()));
-        Optional<DatabaseTable> table = keys.has("table") ? keys.text("table").map(text -> DatabaseTable.named(name, text.value())) : keys.text("query").map(text -> DatabaseTable.asked(name, text.value(), trust.queries()));
+        Optional<DatabaseTable> table = keys.has("table") ? keys.text("table").map(text -> DatabaseTable.named(name, text.value())) : keys.text("query").map(text -> DatabaseTable.asked(name, text.value(), trust.queries(overrides.names())));
         return table.map(each -> found(name, each.kinds(kinds), keys.text("rows-by")));
     }
 
@@ -167,36 +168,36 @@ final class RawTables {
         keys.allowing(List.of("jdbc", "query"), List.of("jdbc", "query", "user", "password-variable", "kinds", "shape"));
         Optional<Text> url = keys.text("jdbc");
         Optional<Text> query = keys.text("query");
-        Optional<String> untrusted = url.map(Text::value).flatMap(trust::refusal);
-        untrusted.ifPresent(why -> keys.refuse("jdbc", why));
+        Optional<String> untrusted = url.map(Text::value).flatMap(named -> trust.refusal(named, overrides.names()));
+        untrusted.ifPresent(why -> keys.refuse("jdbc", ProblemKind.NOT_ALLOWED, why));
         Optional<String> password = keys.text("password-variable").map(Text::value).flatMap(variable -> runOn.variable(variable, keys));
         if (untrusted.isPresent() || url.isEmpty() || query.isEmpty() || keys.has("password-variable") && password.isEmpty()) {
             return Optional.empty();
         }
         Login login = new Login(url.get().value(), keys.text("user").map(Text::value), password).in(runOn.zone());
         try {
-            return Optional.of(JdbcQuery.read(table, login, RunOn.dialect(login.url()), new DatabaseTable.Asked(query.get().value(), trust.queries()), new LayoutReader(keys, problems).kinds()));
+            return Optional.of(JdbcQuery.read(table, login, RunOn.dialect(login.url()), new DatabaseTable.Asked(query.get().value(), trust.queries(overrides.names())), new LayoutReader(keys, problems).kinds()));
         } catch (BadInput e) {
-            e.problems().forEach(problem -> problems.add(query.get().place(), problem.toString()));
+            problems.addAll(e.at(query.get().place()));
             return Optional.empty();
         }
     }
 
     private Optional<DatabaseTable> table(String table, Text text, Layout layout) {
         if (text.value().equals(FileKind.STANDARD_INPUT)) {
-            Optional<String> untrusted = trust.refusalOfInput();
-            untrusted.ifPresent(why -> problems.add(text.place(), why));
+            Optional<String> untrusted = trust.refusalOfInput(overrides.names());
+            untrusted.ifPresent(why -> problems.add(text.place(), ProblemKind.NOT_ALLOWED, why));
             return untrusted.isPresent() ? Optional.empty() : read(table, Path.of(FileKind.STANDARD_INPUT), layout);
         }
         Path source = file.resolveSibling(text.value());
-        Optional<String> untrusted = trust.refusal(file, source);
+        Optional<String> untrusted = trust.refusal(file, source, overrides.names());
         if (untrusted.isPresent()) {
-            problems.add(text.place(), untrusted.get());
+            problems.add(text.place(), ProblemKind.NOT_ALLOWED, untrusted.get());
             return Optional.empty();
         }
         if (!Files.exists(source)) {
             inputs.add(source);
-            problems.add(text.place(), "there is no file '" + source + "' for the table '" + table + "'");
+            problems.add(text.place(), ProblemKind.UNKNOWN_NAME, "there is no file '" + shown(source) + "' for the table '" + table + "'");
             return Optional.empty();
         }
         return read(table, source, layout);
@@ -211,17 +212,22 @@ final class RawTables {
         boolean there = on.filter(each -> each.dialect().readsFiles()).isPresent();
         if (FileKind.of(source.toString()) == FileKind.PARQUET) {
             mayHoldMoments = true;
-            DatabaseTable file = new DatabaseTable(table, new DatabaseTable.InParquet(source), Optional.empty());
+            DatabaseTable file = new DatabaseTable(table, new DatabaseTable.InParquet(source, shown(source)), Optional.empty());
             return there ? Optional.of(file) : problems.attempt(() -> DatabaseTable.of(parquet(file)));
         }
         if (there && size(source) >= WORTH_IT) {
             Optional<FileHead> head = FileHead.of(source, layout);
             if (head.isPresent()) {
                 readers.put(table, () -> here(table, source, layout));
-                return Optional.of(new DatabaseTable(table, new DatabaseTable.InFile(source, head.get(), unasked ? Optional.empty() : Optional.of(readers.get(table))), Optional.empty()));
+                return Optional.of(new DatabaseTable(table, new DatabaseTable.InFile(source, shown(source), head.get(), unasked ? Optional.empty() : Optional.of(readers.get(table))), Optional.empty()));
             }
         }
         return problems.attempt(() -> DatabaseTable.of(here(table, source, layout)));
+    }
+
+    /** What messages call a file. */
+    private String shown(Path source) {
+        return overrides.names().file(source, Brief.folder(file));
     }
 
     static long size(Path file) {
@@ -234,9 +240,9 @@ final class RawTables {
 
     private Table here(String table, Path source, Layout layout) {
         try {
-            return TableFile.read(table, source, layout, progress);
+            return TableFile.read(table, source, shown(source), layout, progress);
         } catch (OutOfMemoryError e) {
-            throw Memory.ended(Place.inFile(source.toString()), "the table", "give it fewer rows or columns");
+            throw Memory.ended(Place.inFile(shown(source)), "the table", "give it fewer rows or columns");
         }
     }
 }

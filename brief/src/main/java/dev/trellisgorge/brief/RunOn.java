@@ -2,6 +2,7 @@ package dev.trellisgorge.brief;
 
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Place;
+import dev.trellisgorge.problem.ProblemKind;
 import dev.trellisgorge.sql.Dialect;
 import dev.trellisgorge.tables.Login;
 import java.nio.file.Files;
@@ -44,10 +45,10 @@ public record RunOn(Login login, Dialect dialect) {
         String jdbc = jdbc(url);
         String file = jdbc.startsWith(FILE) ? jdbc.substring(FILE.length()) : "";
         if (!file.isEmpty() && !file.startsWith(":") && !Files.exists(Path.of(file.replaceFirst("[?;].*", "")))) {
-            throw new BadInput(Place.of(""), "there is no database file '" + file + "'");
+            throw new BadInput(Place.of(""), ProblemKind.UNREADABLE, "there is no database file '" + file + "'");
         }
         if (isCluster(url) && dialect.filter(other -> other != Dialect.SPARK).isPresent()) {
-            throw new BadInput(Place.of(""), "a cluster speaks '" + Dialect.SPARK + "', not '" + dialect.get() + "'");
+            throw new BadInput(Place.of(""), ProblemKind.UNSUPPORTED, "a cluster speaks '" + Dialect.SPARK + "', not '" + dialect.get() + "'");
         }
         return new RunOn(new Login(jdbc, user, password), dialect.orElseGet(() -> dialect(jdbc)));
     }

@@ -2,6 +2,7 @@ package dev.trellisgorge.brief;
 
 import dev.trellisgorge.brief.Mapping.Text;
 import dev.trellisgorge.problem.Nearest;
+import dev.trellisgorge.problem.ProblemKind;
 import dev.trellisgorge.problem.Problems;
 import dev.trellisgorge.shape.Choose;
 import dev.trellisgorge.shape.Derive;
@@ -70,7 +71,7 @@ final class ShapeReader {
     private Optional<Pipeline> after(Pipeline before, Mapping step) {
         List<String> named = step.keyList();
         if (named.size() != 1 || !STEPS.contains(named.get(0))) {
-            problems.add(step.place(), named.size() == 1 ? "there is no step '" + named.get(0) + "'. " + Nearest.hint(named.get(0), STEPS)
+            problems.add(step.place(), ProblemKind.UNKNOWN_NAME, named.size() == 1 ? "there is no step '" + named.get(0) + "'. " + Nearest.hint(named.get(0), STEPS)
                     : "a step is one of " + String.join(", ", STEPS) + ", and has its one key");
             return Optional.empty();
         }
@@ -130,7 +131,7 @@ final class ShapeReader {
             Pipeline so = before;
             for (Mapping each : step.mapping(name).stream().toList()) {
                 if (each.keyList().isEmpty()) {
-                    step.refuse(name, "names no column");
+                    step.refuse(name, ProblemKind.MISSING, "names no column");
                 }
                 for (String column : each.keys()) {
                     Pipeline there = so;
@@ -168,7 +169,7 @@ final class ShapeReader {
                 }
             }
             if (right && on.isEmpty() && (keys.isMapping("on") || keys.isList("on"))) {
-                keys.refuse("on", "names no key");
+                keys.refuse("on", ProblemKind.MISSING, "names no key");
             }
             Join.Way way = keys.choice("way", Join.Way.class).orElse(Join.Way.LEFT);
             boolean many = keys.truth("many");
@@ -177,7 +178,7 @@ final class ShapeReader {
 
         private Optional<Pipeline> named(Text name) {
             if (!tables.containsKey(name.value())) {
-                problems.add(name.place(), "there is no table '" + name.value() + "' in 'data'. " + Nearest.hint(name.value(), tables.keySet()));
+                problems.add(name.place(), ProblemKind.UNKNOWN_NAME, "there is no table '" + name.value() + "' in 'data'. " + Nearest.hint(name.value(), tables.keySet()));
             }
             return Optional.ofNullable(tables.get(name.value()));
         }
@@ -209,7 +210,7 @@ final class ShapeReader {
             List<Total.Figure> named = figures.stream().map(figure -> twice.contains(figure.column())
                     ? new Total.Figure(figure.column(), figure.fold(), figure.column() + " " + figure.fold()) : figure).toList();
             if (right && by.get().isEmpty() && named.isEmpty()) {
-                step.refuse(name, "names no column, neither in 'by' nor to make a total of");
+                step.refuse(name, ProblemKind.MISSING, "names no column, neither in 'by' nor to make a total of");
                 return Optional.empty();
             }
             return right ? Optional.of(new Total(by.get(), named)) : Optional.empty();
@@ -221,7 +222,7 @@ final class ShapeReader {
             Optional<CalendarUnit> unit = keys.choice("unit", CalendarUnit.class);
             Optional<List<String>> by = keys.has("by") ? columns(keys, "by") : Optional.of(List.of());
             if (keys.has("by") && !keys.truth("fill")) {
-                keys.refuse("by", "parts the rows that 'fill: true' fills, and nothing is filled");
+                keys.refuse("by", ProblemKind.CONFLICT, "parts the rows that 'fill: true' fills, and nothing is filled");
             }
             return of.isPresent() && unit.isPresent() && by.isPresent() ? Optional.of(new PeriodOf(of.get(), unit.get(),
                     keys.text("as").map(Text::value).orElse(unit.get().name().toLowerCase(Locale.ROOT)), keys.truth("fill"), by.get())) : Optional.empty();
@@ -233,7 +234,7 @@ final class ShapeReader {
             Optional<String> period = keys.text("period").flatMap(expressions::column);
             Optional<CalendarUnit> unit = keys.choice("unit", CalendarUnit.class);
             if (keys.has("unit") && !keys.has("period")) {
-                keys.refuse("unit", "says how long the periods of 'period' are, and the row before is looked at");
+                keys.refuse("unit", ProblemKind.CONFLICT, "says how long the periods of 'period' are, and the row before is looked at");
             }
             Optional<List<String>> by = keys.has("by") ? columns(keys, "by") : Optional.of(List.of());
             return of.isPresent() && by.isPresent() && period.isPresent() == keys.has("period")
@@ -263,7 +264,7 @@ final class ShapeReader {
         private Optional<Unpivot> unpivot(Mapping keys) {
             keys.allowing(List.of(), List.of("columns", "all-but", "names", "values"));
             if (keys.has("columns") == keys.has("all-but")) {
-                problems.add(keys.place(), "say which columns are turned with 'columns', or which are not with 'all-but'");
+                problems.add(keys.place(), ProblemKind.MISSING, "say which columns are turned with 'columns', or which are not with 'all-but'");
                 return Optional.empty();
             }
             Optional<List<String>> turned = keys.has("columns") ? turned(keys) : columns(keys, "all-but").flatMap(stay -> some(keys, "all-but", column -> !stay.contains(column)));
@@ -283,7 +284,7 @@ final class ShapeReader {
         private Optional<List<String>> some(Mapping keys, String key, Predicate<String> which) {
             List<String> some = schema(before).columnNames().stream().filter(which).toList();
             if (some.isEmpty()) {
-                keys.refuse(key, "leaves no column to turn; there are " + String.join(", ", schema(before).columnNames()));
+                keys.refuse(key, ProblemKind.INVALID, "leaves no column to turn; there are " + String.join(", ", schema(before).columnNames()));
             }
             return some.isEmpty() ? Optional.empty() : Optional.of(some);
         }
@@ -297,7 +298,7 @@ final class ShapeReader {
         private Optional<Top> top() {
             OptionalDouble rows = step.number(name);
             if (rows.isPresent() && !(rows.getAsDouble() >= 1 && rows.getAsDouble() == Math.rint(rows.getAsDouble()) && rows.getAsDouble() < Integer.MAX_VALUE)) {
-                step.refuse(name, "must be a whole number from 1 up");
+                step.refuse(name, ProblemKind.INVALID, "must be a whole number from 1 up");
                 return Optional.empty();
             }
             return rows.isPresent() ? Optional.of(new Top((int) rows.getAsDouble())) : Optional.empty();
@@ -319,7 +320,7 @@ final class ShapeReader {
             List<Text> texts = keys.isList(key) ? keys.texts(key) : keys.text(key).stream().toList();
             List<String> known = texts.stream().flatMap(text -> expressions.column(text).stream()).toList();
             if (texts.isEmpty() && keys.has(key) && keys.isList(key) && !key.equals("by")) {
-                keys.refuse(key, "names no column");
+                keys.refuse(key, ProblemKind.MISSING, "names no column");
                 return Optional.empty();
             }
             return known.size() == texts.size() && (keys.isList(key) || !texts.isEmpty()) ? Optional.of(known) : Optional.empty();

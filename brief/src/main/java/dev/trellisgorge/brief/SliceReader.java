@@ -1,5 +1,6 @@
 package dev.trellisgorge.brief;
 
+import dev.trellisgorge.problem.ProblemKind;
 import dev.trellisgorge.brief.Mapping.Text;
 import dev.trellisgorge.formula.Formula;
 import dev.trellisgorge.formula.Formulas;
@@ -37,7 +38,7 @@ record SliceReader(Map<String, Cut> cuts, boolean onRaw) {
             }
         }
         if (onRaw && slice.keyList().size() == 1) {
-            slice.refuse(ON_RAW, "there is no column to slice by");
+            slice.refuse(ON_RAW, ProblemKind.UNKNOWN_NAME, "there is no column to slice by");
         }
         return new SliceReader(cuts, onRaw);
     }
@@ -46,7 +47,7 @@ record SliceReader(Map<String, Cut> cuts, boolean onRaw) {
         if (slice.isMapping(column)) {
             Mapping range = slice.mapping(column).orElseThrow().allowing(List.of(), List.of("from", "to"));
             if (!range.has("from") && !range.has("to")) {
-                slice.refuse(column, "a range has 'from', 'to' or both");
+                slice.refuse(column, ProblemKind.INVALID, "a range has 'from', 'to' or both");
                 return Optional.empty();
             }
             Optional<Formula> from = range.text("from").flatMap(text -> stated(text, columns));
@@ -54,7 +55,7 @@ record SliceReader(Map<String, Cut> cuts, boolean onRaw) {
             return from.isEmpty() && to.isEmpty() ? Optional.empty() : Optional.of(new Cut.Range(from, to));
         }
         if (slice.isList(column) && slice.isEmpty(column)) {
-            slice.refuse(column, "the list has no cell");
+            slice.refuse(column, ProblemKind.MISSING, "the list has no cell");
         }
         List<Text> texts = slice.isList(column) ? slice.texts(column) : slice.text(column).stream().toList();
         List<Formula> cells = texts.stream().flatMap(text -> stated(text, columns).stream()).toList();

@@ -2,7 +2,7 @@ package dev.trellisgorge.brief;
 
 import dev.trellisgorge.formula.Settings;
 import dev.trellisgorge.problem.BadInput;
-import dev.trellisgorge.problem.Problem;
+import dev.trellisgorge.problem.Place;
 import dev.trellisgorge.problem.Problems;
 import dev.trellisgorge.shape.Executor;
 import dev.trellisgorge.sql.Database;
@@ -60,14 +60,14 @@ final class SourceReader {
             return problems.attempt(() -> (Executor) open(on.get(), tables, settings)).orElseGet(() -> Executor.of(Map.of(), settings));
         }
         List<DatabaseTable> absent = tables.stream().filter(table -> !here.containsKey(table.name())).toList();
-        return absent.isEmpty() ? Executor.of(here, settings) : new Described(schemas(raw, tables, here), settings, absent);
+        return absent.isEmpty() ? Executor.of(here, settings) : new Described(schemas(raw, tables, here), settings, absent, overrides.names().of(InputNames.Input.DATABASE));
     }
 
     /** What the engine can't read, or not say, is read here. */
     private Executor embedded(RawTables raw, List<DatabaseTable> tables, Settings settings) {
         Supplier<Executor> here = () -> Executor.of(raw.here(tables), settings);
         try {
-            return new Embedded(open(RunOn.EMBEDDED, tables, settings), here, file);
+            return new Embedded(open(RunOn.EMBEDDED, tables, settings), here, Place.inFile(overrides.names().file(file, Brief.folder(file))));
         } catch (Unsaid unsaid) {
             return problems.attempt(here).orElseGet(() -> Executor.of(Map.of(), settings));
         } catch (BadInput wrong) {
@@ -99,7 +99,7 @@ final class SourceReader {
             throw unsaid;
         } catch (BadInput wrong) {
             throw new BadInput(wrong.problems().stream().map(problem -> tables.stream().filter(table -> problem.place().toString().equals("table '" + table.name() + "'") && data.has(table.name())).findFirst()
-                    .map(table -> new Problem(data.keyPlace(table.name()), problem.toString())).orElse(problem)).toList(), wrong);
+                    .map(table -> problem.at(data.keyPlace(table.name()))).orElse(problem)).toList(), wrong);
         }
     }
 }

@@ -3,6 +3,7 @@ package dev.trellisgorge.brief;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Nearest;
 import dev.trellisgorge.problem.Place;
+import dev.trellisgorge.problem.ProblemKind;
 import dev.trellisgorge.sql.query.QueryRights;
 import dev.trellisgorge.tables.Limits;
 import dev.trellisgorge.tables.Login;
@@ -101,20 +102,20 @@ public final class Trust {
         int at = written.indexOf('=');
         String word = at < 0 ? written : written.substring(0, at);
         String place = at < 0 ? "" : written.substring(at + 1);
-        Kind kind = Stream.of(Kind.values()).filter(each -> each.toString().equals(word)).findFirst().orElseThrow(() -> new BadInput(said,
+        Kind kind = Stream.of(Kind.values()).filter(each -> each.toString().equals(word)).findFirst().orElseThrow(() -> new BadInput(said, ProblemKind.UNKNOWN_NAME,
                 "there is nothing called '" + word + "' to allow. " + Nearest.hint(word, Stream.of(Kind.values()).map(Kind::toString).toList())));
         if (place.isEmpty() && (kind.placeNeeded || at >= 0)) {
-            throw new BadInput(said, "say which " + kind + " is allowed, as in " + kind + "=" + kind.place);
+            throw new BadInput(said, ProblemKind.MISSING, "say which " + kind + " is allowed, as in " + kind + "=" + kind.place);
         }
         if ((kind == Kind.INPUT || kind == Kind.QUERY) && at >= 0) {
-            throw new BadInput(said, "'" + kind + "' takes no value");
+            throw new BadInput(said, ProblemKind.INVALID, "'" + kind + "' takes no value");
         }
         if (kind != Kind.FOLDER) {
             return allowing(kind, place);
         }
         Path folder = base.resolve(place);
         if (!Files.isDirectory(folder)) {
-            throw new BadInput(said, "there is no folder '" + place + "' to allow");
+            throw new BadInput(said, ProblemKind.UNKNOWN_NAME, "there is no folder '" + place + "' to allow");
         }
         return allowing(kind, folder.toAbsolutePath().normalize().toString());
     }
@@ -137,14 +138,15 @@ public final class Trust {
      *
      * @param brief  the brief that names it
      * @param source the file, relative to the working directory
+     * @param names  for the message
      */
-    Optional<String> refusal(Path brief, Path source) {
+    Optional<String> refusal(Path brief, Path source, InputNames names) {
         Path absolute = source.toAbsolutePath().normalize();
         Path own = brief.toAbsolutePath().normalize().getParent();
         List<Path> folders = Stream.concat(Stream.of(own), places(Kind.FOLDER).stream().map(Path::of)).toList();
         Optional<Path> holder = folders.stream().filter(absolute::startsWith).findFirst();
         if (holder.isEmpty()) {
-            return Optional.of("'" + source + "' is outside the brief's folder; if you trust the brief, add --allow folder=" + absolute.getParent());
+            return Optional.of("'" + names.file(source, own) + "' is outside the brief's folder" + trusted(names, Kind.FOLDER, String.valueOf(absolute.getParent())));
         }
         try {
             Path real = absolute.toRealPath();
@@ -153,17 +155,17 @@ public final class Trust {
                 reals.add(folder.toRealPath());
             }
             return reals.stream().anyMatch(real::startsWith) ? Optional.empty()
-                    : Optional.of("'" + source + "' is a link to a file outside the brief's folder; if you trust the brief, add --allow folder=" + real.getParent());
+                    : Optional.of("'" + names.file(source, own) + "' is a link to a file outside the brief's folder" + trusted(names, Kind.FOLDER, String.valueOf(real.getParent())));
         } catch (IOException e) {
             return Optional.empty(); // there is no such file, which is told where it is read
         }
     }
 
     /** Why a database may not be asked; empty where it may. */
-    Optional<String> refusal(String url) {
+    Optional<String> refusal(String url, InputNames names) {
         Login shown = Login.to(url);
         if (places(Kind.DATABASE).stream().noneMatch(url::startsWith)) {
-            return Optional.of("the brief names a database; if you trust the brief, add --allow database=" + shown);
+            return Optional.of("the brief names a database" + trusted(names, Kind.DATABASE, shown.toString()));
         }
         if (url.contains("(") || url.contains(")")) {
             return Optional.of("the URL of a database has no parameters in brackets here; write them after '?'");
@@ -173,26 +175,31 @@ public final class Trust {
             String name = parameter.group(1).strip();
             boolean known = PLAIN_NAME.matcher(name).matches() && HARMLESS.contains(name.toLowerCase(Locale.ROOT));
             if (!name.isEmpty() && !known && places(Kind.PARAMETER).stream().noneMatch(name::equalsIgnoreCase)) {
-                return Optional.of("the parameter '" + name + "' of the database's URL may run code or read files; if you trust the brief, add --allow parameter=" + name);
+                return Optional.of("the parameter '" + name + "' of the database's URL may run code or read files" + trusted(names, Kind.PARAMETER, name));
             }
         }
         return Optional.empty();
     }
 
     /** What queries may do beyond reading tables. */
-    QueryRights queries() {
-        return new QueryRights(Set.copyOf(places(Kind.FUNCTION)), allowed.containsKey(Kind.QUERY));
+    QueryRights queries(InputNames names) {
+        return new QueryRights(Set.copyOf(places(Kind.FUNCTION)), allowed.containsKey(Kind.QUERY),
+                function -> function.map(name -> trusted(names, Kind.FUNCTION, name)).orElseGet(() -> trusted(names, Kind.QUERY, "")));
+    }
+
+    private static String trusted(InputNames names, Kind kind, String what) {
+        return "; if you trust the brief, " + names.allowing(kind, what);
     }
 
     /** Why an environment variable may not be read; empty where it may. */
-    Optional<String> refusalOfVariable(String name) {
+    Optional<String> refusalOfVariable(String name, InputNames names) {
         return places(Kind.ENVIRONMENT).stream().anyMatch(place -> place.isEmpty() || place.equals(name)) ? Optional.empty()
-                : Optional.of("the brief asks for the environment variable '" + name + "'; if you trust the brief, add --allow environment=" + name);
+                : Optional.of("the brief asks for the environment variable '" + name + "'" + trusted(names, Kind.ENVIRONMENT, name));
     }
 
     /** Why standard input may not be read; empty where it may. */
-    Optional<String> refusalOfInput() {
+    Optional<String> refusalOfInput(InputNames names) {
         return allowed.containsKey(Kind.INPUT) ? Optional.empty()
-                : Optional.of("the brief reads standard input; if you trust the brief, add --allow input, or name it: --data TABLE=-");
+                : Optional.of("the brief reads standard input" + trusted(names, Kind.INPUT, ""));
     }
 }

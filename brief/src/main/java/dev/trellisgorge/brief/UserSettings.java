@@ -1,6 +1,7 @@
 package dev.trellisgorge.brief;
 
 import dev.trellisgorge.problem.BadInput;
+import dev.trellisgorge.problem.ProblemKind;
 import dev.trellisgorge.problem.Problems;
 import dev.trellisgorge.tables.Limits;
 import java.nio.file.Files;
@@ -34,7 +35,7 @@ public final class UserSettings {
         }
         Problems problems = new Problems();
         Trust[] trust = {Trust.OWN_FOLDER};
-        Mapping.open(file.toString(), BriefText.read(file), "the settings", problems).map(keys -> keys.allowing(List.of(), List.of("allow", "limits"))).ifPresent(keys -> {
+        Mapping.open(file.toString(), BriefText.read(file, file.toString()), "the settings", problems).map(keys -> keys.allowing(List.of(), List.of("allow", "limits"))).ifPresent(keys -> {
             if (keys.has("allow")) {
                 keys.texts("allow").forEach(text -> problems.attempt(() -> trust[0].allowing(text.value(), file.toAbsolutePath().getParent(), text.place()))
                         .ifPresent(more -> trust[0] = more));
@@ -53,7 +54,7 @@ public final class UserSettings {
     private static double whole(Mapping limits, String key, double otherwise, double most) {
         OptionalDouble given = limits.number(key);
         if (given.isPresent() && !(given.getAsDouble() >= 1 && given.getAsDouble() <= most && given.getAsDouble() == Math.rint(given.getAsDouble()))) {
-            limits.refuse(key, "must be a whole number from 1 to " + String.format(Locale.ROOT, "%.0f", most));
+            limits.refuse(key, ProblemKind.INVALID, "must be a whole number from 1 to " + String.format(Locale.ROOT, "%.0f", most));
             return otherwise;
         }
         return given.orElse(otherwise);

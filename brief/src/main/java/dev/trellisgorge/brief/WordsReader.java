@@ -3,6 +3,7 @@ package dev.trellisgorge.brief;
 import dev.trellisgorge.brief.Mapping.Text;
 import dev.trellisgorge.formula.Formula;
 import dev.trellisgorge.pattern.Words;
+import dev.trellisgorge.problem.ProblemKind;
 import dev.trellisgorge.problem.Problems;
 import java.util.Optional;
 
@@ -45,12 +46,12 @@ final class WordsReader {
                 said.append(sign);
                 at += (sign == '{' || sign == '}') ? 2 : 1;
             } else if (sign == '}') {
-                problems.add(line.place(), "'" + text + "' has a '}' at sign " + (at + 1) + " that no '{' opens; '}}' stands for one that is meant");
+                problems.add(line.place(), ProblemKind.SYNTAX, "'" + text + "' has a '}' at sign " + (at + 1) + " that no '{' opens; '}}' stands for one that is meant");
                 return Words.NONE;
             } else {
                 int end = end();
                 if (end < 0) {
-                    problems.add(line.place(), "'" + text + "' has a '{' at sign " + (at + 1) + " that is never closed" + (text.endsWith("|") ? " (a text with ' #' in it stands in quotes)" : "; '{{' stands for one that is meant"));
+                    problems.add(line.place(), ProblemKind.SYNTAX, "'" + text + "' has a '{' at sign " + (at + 1) + " that is never closed" + (text.endsWith("|") ? " (a text with ' #' in it stands in quotes)" : "; '{{' stands for one that is meant"));
                     return Words.NONE;
                 }
                 words = and(words, said);
@@ -91,7 +92,7 @@ final class WordsReader {
         int bar = bar(braced);
         String expression = (bar < 0 ? braced : braced.substring(0, bar)).strip();
         if (expression.isEmpty()) {
-            problems.add(line.place(), "'{" + braced + "}' says nothing; write a column, a setting or an aggregate such as SUM(mwh)");
+            problems.add(line.place(), ProblemKind.INVALID, "'{" + braced + "}' says nothing; write a column, a setting or an aggregate such as SUM(mwh)");
             return Optional.empty();
         }
         Optional<Formula> of = shaped.said(new Text(expression, line.place()), raw);

@@ -11,6 +11,7 @@ import dev.trellisgorge.pattern.Chart;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Note;
 import dev.trellisgorge.problem.Place;
+import dev.trellisgorge.problem.ProblemKind;
 import dev.trellisgorge.sql.Database;
 import dev.trellisgorge.sql.Dialect;
 import java.io.Console;
@@ -100,11 +101,11 @@ final class BriefSource {
             Brief brief = Brief.read(file.getValue(), overrides(writes), trust(), bar);
             if (!asksNobody && !(brief.executor() instanceof Database)) {
                 Stream.of(rowsBy, dialect).filter(option -> option.getValue() != null).findFirst().ifPresent(option -> {
-                    throw new BadInput(Place.of(option.longestName()), "is about a database; say which with --on URL");
+                    throw new BadInput(Place.of(option.longestName()), ProblemKind.CONFLICT, "is about a database; say which with --on URL");
                 });
             }
             if (dialect.getValue() != null && on.getValue() == null && brief.executor() instanceof Database) {
-                throw new BadInput(Place.of("--dialect"), "is of the database that --on names; what the brief's 'run-on' names has a 'dialect' of its own");
+                throw new BadInput(Place.of("--dialect"), ProblemKind.CONFLICT, "is of the database that --on names; what the brief's 'run-on' names has a 'dialect' of its own");
             }
             streams.leave();
             streams.read().add(brief);
@@ -129,7 +130,7 @@ final class BriefSource {
         try {
             return Optional.<String>ofNullable(dialect.getValue()).map(Dialect::named);
         } catch (BadInput wrong) {
-            throw new BadInput(Place.of("--dialect"), wrong.getMessage());
+            throw wrong.at(Place.of("--dialect"));
         }
     }
 
@@ -143,7 +144,7 @@ final class BriefSource {
         try {
             return RunOn.of(url, variable("GORGE_USER"), variable("GORGE_PASSWORD").or(this::prompted), spoken);
         } catch (BadInput wrong) {
-            throw new BadInput(Place.of("--on"), wrong.getMessage());
+            throw wrong.at(Place.of("--on"));
         }
     }
 
@@ -170,7 +171,7 @@ final class BriefSource {
     private Overrides overrides(boolean writes) {
         Map<String, Path> files = new LinkedHashMap<>();
         pairs(data).forEach((name, value) -> files.put(name, Path.of(value)));
-        return new Overrides(pairs(settings), files, Optional.ofNullable(where.getValue()), Optional.ofNullable(locale.getValue()), there(writes));
+        return new Overrides(pairs(settings), files, Optional.ofNullable(where.getValue()), Optional.ofNullable(locale.getValue()), there(writes), OptionNames.OPTIONS);
     }
 
     /** What the person who runs this allows, here and in the settings file. */
@@ -187,7 +188,7 @@ final class BriefSource {
         for (String pair : option.<List<String>>getValue()) {
             int at = pair.indexOf('=');
             if (at < 1) {
-                throw new BadInput(Place.of(option.longestName()), "'" + pair + "' is no " + option.paramLabel());
+                throw new BadInput(Place.of(option.longestName()), ProblemKind.INVALID, "'" + pair + "' is no " + option.paramLabel());
             }
             pairs.put(pair.substring(0, at), pair.substring(at + 1));
         }

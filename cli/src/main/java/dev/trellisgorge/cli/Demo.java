@@ -9,6 +9,7 @@ import dev.trellisgorge.chart.Size;
 import dev.trellisgorge.engine.Writing;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Place;
+import dev.trellisgorge.problem.ProblemKind;
 import dev.trellisgorge.table.Table;
 import dev.trellisgorge.tables.TableWriter;
 import java.io.IOException;
@@ -71,7 +72,7 @@ final class Demo implements Command {
         try {
             Files.createDirectories(folder);
         } catch (IOException e) {
-            throw new BadInput(Place.inFile(folder.toString()), "can't make the folder: " + Writing.reason(e));
+            throw new BadInput(Place.inFile(folder.toString()), ProblemKind.NOT_WRITABLE, "can't make the folder: " + Writing.reason(e));
         }
     }
 
@@ -84,7 +85,7 @@ final class Demo implements Command {
                 return;
             }
         } catch (IOException e) {
-            throw new BadInput(Place.inFile(target.toString()), "can't read: " + Writing.reason(e));
+            throw new BadInput(Place.inFile(target.toString()), ProblemKind.UNREADABLE, "can't read: " + Writing.reason(e));
         }
         streams.out().println(Writing.to(target, out -> out.write(shipped)));
     }

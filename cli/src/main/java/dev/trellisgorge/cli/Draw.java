@@ -11,6 +11,7 @@ import dev.trellisgorge.engine.text.Palette;
 import dev.trellisgorge.engine.text.TextEngine;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Place;
+import dev.trellisgorge.problem.ProblemKind;
 import dev.trellisgorge.problem.Problems;
 import java.io.IOException;
 import java.nio.file.Files;
@@ -137,7 +138,7 @@ final class Draw implements Command {
         whole.each(columns, source.given()).forEach((values, part) -> parts.put(new Drawing(String.join(", ", values), target.map(path -> beside(path, values, taken))), part));
         parts.values().stream().flatMap(part -> part.notes().stream()).distinct().filter(note -> !whole.notes().contains(note)).forEach(note -> streams.err().println("gorge: note: " + note));
         if (parts.isEmpty()) {
-            throw new BadInput(Place.of("--each"), "no row has a value in " + (columns.size() == 1 ? "the column '" + columns.get(0) + "'" : "each of the columns " + String.join(", ", columns)));
+            throw new BadInput(Place.of("--each"), ProblemKind.NO_ROWS, "no row has a value in " + (columns.size() == 1 ? "the column '" + columns.get(0) + "'" : "each of the columns " + String.join(", ", columns)));
         }
         return parts;
     }
@@ -201,7 +202,7 @@ final class Draw implements Command {
         Problems problems = new Problems();
         for (Path target : targets) {
             if (brief.inputs().stream().anyMatch(input -> same(input, target))) {
-                problems.add(Place.inFile(target.toString()), "is read by the brief, so it is not written over; name another file");
+                problems.add(Place.inFile(target.toString()), ProblemKind.NOT_WRITABLE, "is read by the brief, so it is not written over; name another file");
             }
         }
         problems.throwIfAny();
@@ -213,7 +214,7 @@ final class Draw implements Command {
         for (Map.Entry<Path, List<Page>> file : files.entrySet()) {
             for (Path written : Engines.files(file.getValue(), file.getKey())) {
                 if (!replace.<Boolean>getValue() && (into.getValue() == null || !same(written, into.getValue()))) {
-                    Engines.loss(written).ifPresent(why -> problems.add(Place.inFile(written.toString()), why + (Engines.takes(written, Options.Extra.INTO) ? "; --into draws into it, and --replace writes over it" : "; --replace writes over it")));
+                    Engines.loss(written).ifPresent(why -> problems.add(Place.inFile(written.toString()), ProblemKind.NOT_WRITABLE, why + (Engines.takes(written, Options.Extra.INTO) ? "; --into draws into it, and --replace writes over it" : "; --replace writes over it")));
                 }
             }
         }
@@ -233,9 +234,9 @@ final class Draw implements Command {
         int rows = count(spare).orElse(0);
         OptionalInt bars = count(spareBars);
         if (bars.isPresent() && rows == 0) {
-            throw new BadInput(Place.of("--spare-bars"), "has no use without --spare, as no rows can come");
+            throw new BadInput(Place.of("--spare-bars"), ProblemKind.CONFLICT, "has no use without --spare, as no rows can come");
         } else if (rows > 0 && target.isEmpty()) {
-            throw new BadInput(Place.of("--spare"), "what is printed has no room for rows to come; draw to a workbook with -o FILE.xlsx");
+            throw new BadInput(Place.of("--spare"), ProblemKind.CONFLICT, "what is printed has no room for rows to come; draw to a workbook with -o FILE.xlsx");
         }
         options = options.spare(rows, bars);
         options = author.getValue() == null ? options : options.author(author.getValue());
@@ -246,7 +247,7 @@ final class Draw implements Command {
     private static OptionalInt count(OptionSpec option) {
         String written = option.getValue();
         if (written != null && !written.matches("[0-9]{1,7}")) {
-            throw new BadInput(Place.of(option.longestName()), "'" + written + "' is no number of rows; write 0 or more, such as 12");
+            throw new BadInput(Place.of(option.longestName()), ProblemKind.INVALID, "'" + written + "' is no number of rows; write 0 or more, such as 12");
         }
         return written == null ? OptionalInt.empty() : OptionalInt.of(Integer.parseInt(written));
     }
@@ -255,7 +256,7 @@ final class Draw implements Command {
         try {
             return LocalDate.parse(written);
         } catch (DateTimeParseException e) {
-            throw new BadInput(Place.of("--date"), "'" + written + "' is no date; write YEAR-MONTH-DAY, such as 2026-06-30");
+            throw new BadInput(Place.of("--date"), ProblemKind.INVALID, "'" + written + "' is no date; write YEAR-MONTH-DAY, such as 2026-06-30");
         }
     }
 
@@ -263,7 +264,7 @@ final class Draw implements Command {
         try {
             return Size.parse(size.getValue());
         } catch (IllegalArgumentException e) {
-            throw new BadInput(Place.of("--size"), e.getMessage());
+            throw new BadInput(Place.of("--size"), ProblemKind.INVALID, e.getMessage());
         }
     }
 }

@@ -5,6 +5,7 @@ import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Bound;
 import dev.trellisgorge.problem.Memory;
 import dev.trellisgorge.problem.Place;
+import dev.trellisgorge.problem.ProblemKind;
 import dev.trellisgorge.table.Characters;
 import java.io.FileDescriptor;
 import java.io.FileOutputStream;
@@ -74,7 +75,7 @@ public final class Gorge {
             }
             if (!given.hasSubcommand()) {
                 line.usage(line.getErr());
-                throw new BadInput(Place.of(""), "say which command to run");
+                throw new BadInput(Place.of(""), ProblemKind.MISSING, "say which command to run");
             }
             return commands.named(given.subcommand().commandSpec().name()).run(given.subcommand());
         } catch (ParameterException e) {

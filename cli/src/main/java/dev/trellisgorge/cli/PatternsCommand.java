@@ -7,6 +7,7 @@ import dev.trellisgorge.pattern.Patterns;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Nearest;
 import dev.trellisgorge.problem.Place;
+import dev.trellisgorge.problem.ProblemKind;
 import java.io.IOException;
 import java.util.Optional;
 import picocli.CommandLine.Model.CommandSpec;
@@ -51,7 +52,7 @@ final class PatternsCommand implements Command {
     }
 
     static PatternType named(String name) {
-        return Patterns.find(name).orElseThrow(() -> new BadInput(Place.of(""),
+        return Patterns.find(name).orElseThrow(() -> new BadInput(Place.of(""), ProblemKind.UNKNOWN_NAME,
                 "there is no pattern '" + name + "'. " + Nearest.hint(name, Patterns.names())));
     }
 }

@@ -5,6 +5,7 @@ import dev.trellisgorge.engine.Writing;
 import dev.trellisgorge.plan.PlainChart;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Place;
+import dev.trellisgorge.problem.ProblemKind;
 import dev.trellisgorge.sql.ParquetFile;
 import dev.trellisgorge.table.Table;
 import dev.trellisgorge.tables.TableWriter;
@@ -57,11 +58,11 @@ final class Series implements Command {
     public int run(ParseResult given) throws IOException {
         Path file = output.getValue();
         if (file != null && given.hasMatchedOption("--as")) {
-            throw new BadInput(Place.of("--as"), "has no use here: the file's ending says its form");
+            throw new BadInput(Place.of("--as"), ProblemKind.CONFLICT, "has no use here: the file's ending says its form");
         }
         Form wanted = file == null ? form.getValue() : form(file);
         if (withoutFormulas.<Boolean>getValue() && wanted != Form.csv) {
-            throw new BadInput(Place.of("--no-formulas"), "is about csv; give --as csv too");
+            throw new BadInput(Place.of("--no-formulas"), ProblemKind.CONFLICT, "is about csv; give --as csv too");
         }
         Brief brief = source.read();
         List<PlainChart> charts = brief.compute(source.charts(brief));
@@ -84,7 +85,7 @@ final class Series implements Command {
     private static Form form(Path file) {
         String name = file.toString().toLowerCase(Locale.ROOT);
         if (!name.endsWith(".csv") && !name.endsWith(".json") && !name.endsWith(PARQUET)) {
-            throw new BadInput(Place.of("-o"), "'" + file + "' has no ending that series are written in; known are .csv, .json and .parquet");
+            throw new BadInput(Place.of("-o"), ProblemKind.UNSUPPORTED, "'" + file + "' has no ending that series are written in; known are .csv, .json and .parquet");
         }
         return name.endsWith(".csv") ? Form.csv : name.endsWith(".json") ? Form.json : Form.table;
     }
@@ -103,7 +104,7 @@ final class Series implements Command {
 
     private Table only(Map<String, Table> tables, Brief brief) {
         if (tables.size() > 1) {
-            throw new BadInput(Place.inFile(brief.file().toString()), (output.getValue() != null && output.getValue().toString().endsWith(PARQUET) ? "Parquet" : "csv") + " holds one chart and the brief has "
+            throw new BadInput(Place.inFile(brief.file().toString()), ProblemKind.UNSUPPORTED, (output.getValue() != null && output.getValue().toString().endsWith(PARQUET) ? "Parquet" : "csv") + " holds one chart and the brief has "
                     + tables.size() + "; choose one with --chart "
                     + tables.keySet().stream().map(n -> n.contains(" ") ? "'" + n + "'" : n).collect(Collectors.joining(" or --chart ")));
         }

@@ -4,6 +4,7 @@ import dev.trellisgorge.brief.Brief;
 import dev.trellisgorge.plan.Plan;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Place;
+import dev.trellisgorge.problem.ProblemKind;
 import dev.trellisgorge.problem.Problems;
 import dev.trellisgorge.sql.Database;
 import dev.trellisgorge.sql.Dialect;
@@ -48,11 +49,11 @@ final class SqlCommand implements Command {
         Optional<Dialect> spoken = source.dialect();
         Brief brief = source.read(writeView.getValue() != null && !dryRun.<Boolean>getValue());
         if (writeView.getValue() != null && view.<Boolean>getValue()) {
-            throw new BadInput(Place.of("--view"), "prints views, and --write-view makes them; give one of the two, or --dry-run with the latter");
+            throw new BadInput(Place.of("--view"), ProblemKind.CONFLICT, "prints views, and --write-view makes them; give one of the two, or --dry-run with the latter");
         } else if (writeView.getValue() != null) {
             return written(brief);
         } else if (dryRun.<Boolean>getValue()) {
-            throw new BadInput(Place.of("--dry-run"), "is about views that are written; give --write-view PREFIX too");
+            throw new BadInput(Place.of("--dry-run"), ProblemKind.CONFLICT, "is about views that are written; give --write-view PREFIX too");
         }
         Problems problems = new Problems();
         List<String> statements = new ArrayList<>();
@@ -73,7 +74,7 @@ final class SqlCommand implements Command {
             }
             return "-- the chart " + name + "\n" + (view.<Boolean>getValue() ? "CREATE VIEW " + spoken(brief, given).quoted(name) + " AS\n" : "") + written;
         } catch (BadInput wrong) {
-            throw new BadInput(Place.of("chart '" + plan.name() + "'"), wrong.getMessage());
+            throw new BadInput(Place.of("chart '" + plan.name() + "'"), ProblemKind.UNSUPPORTED, wrong.getMessage());
         }
     }
 
@@ -92,7 +93,7 @@ final class SqlCommand implements Command {
 
     private static void refuseCopies(Database database, Plan plan) {
         database.copies(plan).stream().findFirst().ifPresent(name -> {
-            throw new BadInput(Place.of("table '" + name + "'"), "is a file, which the database has no table of; say which with --table " + name + "=TABLE");
+            throw new BadInput(Place.of("table '" + name + "'"), ProblemKind.MISSING, "is a file, which the database has no table of; say which with --table " + name + "=TABLE");
         });
     }
 
@@ -115,9 +116,9 @@ final class SqlCommand implements Command {
     private int written(Brief brief) {
         String prefix = writeView.getValue();
         if (!(brief.executor() instanceof Database database)) {
-            throw new BadInput(Place.of("--write-view"), "writes into a database; say which with --on URL");
+            throw new BadInput(Place.of("--write-view"), ProblemKind.MISSING, "writes into a database; say which with --on URL");
         } else if (!PREFIX.matcher(prefix).matches()) {
-            throw new BadInput(Place.of("--write-view"), "'" + prefix + "' is no prefix; write letters, digits and _, such as gorge_, after a schema and a point where the views are to be in one");
+            throw new BadInput(Place.of("--write-view"), ProblemKind.INVALID, "'" + prefix + "' is no prefix; write letters, digits and _, such as gorge_, after a schema and a point where the views are to be in one");
         }
         Map<String, Plan> views = new LinkedHashMap<>();
         source.plans(brief).forEach(plan -> {

@@ -7,6 +7,8 @@ import dev.trellisgorge.pattern.PatternType;
 import dev.trellisgorge.pattern.Patterns;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Place;
+import dev.trellisgorge.problem.ProblemKind;
+import dev.trellisgorge.sql.DatabaseTable;
 import dev.trellisgorge.sql.ParquetFile;
 import dev.trellisgorge.tables.FileKind;
 import dev.trellisgorge.tables.Found;
@@ -52,7 +54,7 @@ final class Start implements Command {
     @Override
     public int run(ParseResult given) throws IOException {
         if (pattern.getValue() == null) {
-            throw new BadInput(Place.of("start"), "the data file is missing: gorge start DATA lists the patterns that suit it");
+            throw new BadInput(Place.of("start"), ProblemKind.MISSING, "the data file is missing: gorge start DATA lists the patterns that suit it");
         }
         if (data.getValue() == null) {
             return suiting(pattern.getValue());
@@ -77,11 +79,11 @@ final class Start implements Command {
     /** The patterns that there is a first brief of, a line each. */
     private int suiting(String file) {
         if (output.getValue() != null || Patterns.names().contains(file) && !Files.exists(Path.of(file))) {
-            throw new BadInput(Place.of("start"), Patterns.names().contains(file) ? "the data file is missing: gorge start " + file + " DATA" : "which pattern is meant? gorge start PATTERN " + file);
+            throw new BadInput(Place.of("start"), ProblemKind.MISSING, Patterns.names().contains(file) ? "the data file is missing: gorge start " + file + " DATA" : "which pattern is meant? gorge start PATTERN " + file);
         }
         Map<PatternType, String> suiting = FirstBrief.suiting(found(Path.of(file)));
         if (suiting.isEmpty()) {
-            throw new BadInput(Place.inFile(file), "suits no pattern: it needs a column of texts or dates, and one of numbers");
+            throw new BadInput(Place.inFile(file), ProblemKind.DATA, "suits no pattern: it needs a column of texts or dates, and one of numbers");
         }
         int width = suiting.keySet().stream().mapToInt(type -> type.name().length()).max().orElse(0);
         suiting.forEach((type, why) -> streams.out().println(type.name() + " ".repeat(width - type.name().length() + 3) + why));
@@ -95,7 +97,7 @@ final class Start implements Command {
 
     private Found found(Path file) {
         if (FileKind.of(file.toString()) == FileKind.PARQUET) {
-            return new Found(ParquetFile.read(tableName(file), file, Limits.STANDARD, ZoneOffset.UTC), Map.of(), List.of());
+            return new Found(ParquetFile.read(tableName(file), new DatabaseTable.InParquet(file), Limits.STANDARD, ZoneOffset.UTC), Map.of(), List.of());
         }
         try (ProgressBar bar = streams.progressBar()) {
             return isPiped(file) ? TableFile.find("input", System.in, bar) : TableFile.find(tableName(file), file, bar);
@@ -109,7 +111,7 @@ final class Start implements Command {
     /** The schema goes beside the brief, unless there is one from an earlier brief. */
     private void write(Path target, String brief) throws IOException {
         if (Files.exists(target)) {
-            throw new BadInput(Place.inFile(target.toString()), "is there already and is not written over; name another file");
+            throw new BadInput(Place.inFile(target.toString()), ProblemKind.NOT_WRITABLE, "is there already and is not written over; name another file");
         }
         streams.out().println(Writing.to(target, out -> out.write(brief.getBytes(StandardCharsets.UTF_8))));
         Path schema = target.resolveSibling(BriefSchema.FILE);

@@ -2,6 +2,7 @@ package dev.trellisgorge.cli;
 
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Place;
+import dev.trellisgorge.problem.ProblemKind;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -52,7 +53,7 @@ final class Watch implements Command {
     @Override
     public int run(ParseResult given) throws IOException {
         if (!draw.writesFiles()) {
-            throw new BadInput(Place.of("--output"), "'gorge watch' draws to a file; name one with -o");
+            throw new BadInput(Place.of("--output"), ProblemKind.CONFLICT, "'gorge watch' draws to a file; name one with -o");
         }
         Map<Path, String> seen = Map.of();
         do {

@@ -2,6 +2,7 @@ package dev.trellisgorge.cluster;
 
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Place;
+import dev.trellisgorge.problem.ProblemKind;
 import dev.trellisgorge.sql.Session;
 import java.util.Optional;
 import java.util.concurrent.TimeUnit;
@@ -43,7 +44,7 @@ public final class Cluster implements AutoCloseable {
         address.refuseSilent();
         synchronized (Cluster.class) {
             if (open.filter(other -> !other.equals(address)).isPresent()) {
-                throw new BadInput(Place.of(""), "the cluster '" + open.get() + "' is open" + (open.get().toString().equals(address.toString()) ? " with other settings" : "") + ", and a program has one at a time; close it before");
+                throw new BadInput(Place.of(""), ProblemKind.CONFLICT, "the cluster '" + open.get() + "' is open" + (open.get().toString().equals(address.toString()) ? " with other settings" : "") + ", and a program has one at a time; close it before");
             }
             Cluster cluster = reach(address);
             open = Optional.of(address);
@@ -66,7 +67,7 @@ public final class Cluster implements AutoCloseable {
         try {
             return new Cluster(SparkSession.builder().config(asked).getOrCreate(), address.toString());
         } catch (RuntimeException e) {
-            throw new BadInput(Place.of(""), "the connection to '" + address + "' failed: " + Said.of(e), e);
+            throw new BadInput(Place.of(""), ProblemKind.CONNECTION, "the connection to '" + address + "' failed: " + Said.of(e), e);
         }
     }
 
@@ -76,14 +77,14 @@ public final class Cluster implements AutoCloseable {
         while (!WorkersWatch.areThere(spark.sparkContext())) {
             if (System.nanoTime() > until) {
                 close();
-                throw new BadInput(Place.of(""), "the cluster '" + shown + "' has no worker that takes the work; all may be busy, or have less memory than is asked for, which spark.executor.memory in the URL says");
+                throw new BadInput(Place.of(""), ProblemKind.CONNECTION, "the cluster '" + shown + "' has no worker that takes the work; all may be busy, or have less memory than is asked for, which spark.executor.memory in the URL says");
             }
             try {
                 Thread.sleep(PAUSE);
             } catch (InterruptedException e) {
                 Thread.currentThread().interrupt();
                 close();
-                throw new BadInput(Place.of(""), "the statement was cancelled");
+                throw new BadInput(Place.of(""), ProblemKind.CANCELLED, "the statement was cancelled");
             }
         }
     }

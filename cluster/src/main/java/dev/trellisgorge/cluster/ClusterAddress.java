@@ -3,6 +3,7 @@ package dev.trellisgorge.cluster;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Nearest;
 import dev.trellisgorge.problem.Place;
+import dev.trellisgorge.problem.ProblemKind;
 import java.io.IOException;
 import java.net.InetSocketAddress;
 import java.net.Socket;
@@ -35,13 +36,13 @@ record ClusterAddress(String host, int port, Map<String, String> settings) {
     static ClusterAddress of(String url) {
         Matcher parts = URL.matcher(url);
         if (!parts.matches() || Integer.parseInt(parts.group(2)) > 0xffff) {
-            throw new BadInput(Place.of(""), "'" + url.replaceFirst("[?].*", "") + "' names no cluster; write spark://HOST:PORT");
+            throw new BadInput(Place.of(""), ProblemKind.INVALID, "'" + url.replaceFirst("[?].*", "") + "' names no cluster; write spark://HOST:PORT");
         }
         Map<String, String> settings = new LinkedHashMap<>();
         for (String setting : parts.group(3) == null ? new String[0] : parts.group(3).split("&")) {
             String[] sides = setting.split("=", 2);
             if (!SETTINGS.contains(sides[0]) || sides.length < 2) {
-                throw new BadInput(Place.of(""), "the URL of a cluster has no setting '" + sides[0] + "'. " + Nearest.hint(sides[0], SETTINGS));
+                throw new BadInput(Place.of(""), ProblemKind.UNKNOWN_NAME, "the URL of a cluster has no setting '" + sides[0] + "'. " + Nearest.hint(sides[0], SETTINGS));
             }
             settings.put(sides[0], sides[1]);
         }
@@ -52,7 +53,7 @@ record ClusterAddress(String host, int port, Map<String, String> settings) {
     /** The libraries would make a new one in the folder where the user stands. */
     private static void refuseNewCatalogue(Map<String, String> settings) {
         if ("hive".equals(settings.get(CATALOGUE)) && !settings.containsKey(METASTORE) && System.getProperty(OWN_METASTORE) == null) {
-            throw new BadInput(Place.of(""), "the URL of a cluster asks for a catalogue that lasts, and does not say where it is; add '&" + METASTORE + "=thrift://HOST:PORT'");
+            throw new BadInput(Place.of(""), ProblemKind.MISSING, "the URL of a cluster asks for a catalogue that lasts, and does not say where it is; add '&" + METASTORE + "=thrift://HOST:PORT'");
         }
     }
 
@@ -61,7 +62,7 @@ record ClusterAddress(String host, int port, Map<String, String> settings) {
         try (Socket socket = new Socket()) {
             socket.connect(new InetSocketAddress(host, port), PATIENCE);
         } catch (IOException | IllegalArgumentException e) {
-            throw new BadInput(Place.of(""), "the connection to '" + this + "' failed: nobody answers there");
+            throw new BadInput(Place.of(""), ProblemKind.CONNECTION, "the connection to '" + this + "' failed: nobody answers there");
         }
     }
 

@@ -2,6 +2,7 @@ package dev.trellisgorge.cluster;
 
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Place;
+import dev.trellisgorge.problem.ProblemKind;
 import dev.trellisgorge.sql.DatabaseTable;
 import dev.trellisgorge.sql.Dialect;
 import dev.trellisgorge.sql.Session;
@@ -59,9 +60,9 @@ final class ClusterSession implements Session {
             return columns(spark.sql(statement.text(), settings).collectAsList(), fields);
         } catch (Exception e) { // Scala's methods throw checked ones that they don't declare
             Place place = Place.of("table '" + name + "'");
-            throw cancelled ? new BadInput(place, "the statement was cancelled", e)
-                    : abandoned ? new BadInput(place, "the connection to '" + shown + "' failed: all its workers are gone", e)
-                    : spark.sparkContext().isStopped() ? new BadInput(place, "the connection to '" + shown + "' failed: " + Said.of(e), e) : new BadInput(place, "the cluster says: " + Said.of(e), e);
+            throw cancelled ? new BadInput(place, ProblemKind.CANCELLED, "the statement was cancelled", e)
+                    : abandoned ? new BadInput(place, ProblemKind.CONNECTION, "the connection to '" + shown + "' failed: all its workers are gone", e)
+                    : spark.sparkContext().isStopped() ? new BadInput(place, ProblemKind.CONNECTION, "the connection to '" + shown + "' failed: " + Said.of(e), e) : new BadInput(place, ProblemKind.DATABASE, "the cluster says: " + Said.of(e), e);
         } finally {
             watch.close();
         }
@@ -96,12 +97,12 @@ final class ClusterSession implements Session {
     @Override
     public void make(List<String> statements) {
         if (!spark.conf().get(ClusterAddress.CATALOGUE, "in-memory").equals("hive")) {
-            throw new BadInput(Place.of("the views"), "the cluster's catalogue is gone with the connection, and they with it; name one that lasts in the URL, '?" + ClusterAddress.CATALOGUE + "=hive&" + ClusterAddress.METASTORE + "=thrift://HOST:PORT', or print them with 'gorge sql --view --dialect spark'");
+            throw new BadInput(Place.of("the views"), ProblemKind.CONNECTION, "the cluster's catalogue is gone with the connection, and they with it; name one that lasts in the URL, '?" + ClusterAddress.CATALOGUE + "=hive&" + ClusterAddress.METASTORE + "=thrift://HOST:PORT', or print them with 'gorge sql --view --dialect spark'");
         }
         try {
             statements.forEach(spark::sql);
         } catch (Exception e) {
-            throw new BadInput(Place.of("the views"), "the cluster says: " + Said.of(e), e);
+            throw new BadInput(Place.of("the views"), ProblemKind.DATABASE, "the cluster says: " + Said.of(e), e);
         }
     }
 

@@ -3,6 +3,7 @@ package dev.trellisgorge.cluster;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Note;
 import dev.trellisgorge.problem.Place;
+import dev.trellisgorge.problem.ProblemKind;
 import dev.trellisgorge.sql.DatabaseTable;
 import dev.trellisgorge.sql.Dialect;
 import dev.trellisgorge.sql.TableSource;
@@ -60,7 +61,7 @@ final class ClusterTables {
         if (table.rows() instanceof DatabaseTable.AtHand here) {
             return copied(here.table());
         } else if (table.rows() instanceof DatabaseTable.InParquet parquet) {
-            return parquet(table.name(), parquet.file());
+            return parquet(table.name(), parquet);
         } else if (table.rows() instanceof DatabaseTable.InFile file) {
             return file.head().isOfAll(file.file()) ? plain(table.name(), file) : copied(file.readHere());
         }
@@ -82,7 +83,7 @@ final class ClusterTables {
         try {
             return spark.sql("SELECT * FROM " + from + " LIMIT 0").schema();
         } catch (Exception e) { // of the parser and the catalogue, which are checked and not declared
-            throw new BadInput(place, "the cluster says: " + Said.of(e), e);
+            throw new BadInput(place, ProblemKind.DATABASE, "the cluster says: " + Said.of(e), e);
         }
     }
 
@@ -111,24 +112,24 @@ final class ClusterTables {
     }
 
     /** The workers have the file too, or see it at the same place. */
-    private TableSource parquet(String name, Path file) {
-        Place place = Place.inFile(file.toString());
+    private TableSource parquet(String name, DatabaseTable.InParquet file) {
+        Place place = Place.inFile(file.shown());
         try {
-            Dataset<Row> rows = spark.read().parquet(url(file));
+            Dataset<Row> rows = spark.read().parquet(url(file.file()));
             Schema schema = Schema.of(name, place, fields(rows.schema()));
             String number = schema.free("row");
             return viewed(rows.withColumn(number, functions.col("_metadata.row_index")), schema, number, Optional.empty());
         } catch (BadInput wrong) {
             throw wrong;
         } catch (Exception e) {
-            throw new BadInput(place, "is no Parquet file that can be read: " + Said.of(e), e);
+            throw new BadInput(place, ProblemKind.UNREADABLE, "is no Parquet file that can be read: " + Said.of(e), e);
         }
     }
 
     /** Parts of a file are numbered as they follow each other, and the rows of each part in their order. */
     private TableSource plain(String name, DatabaseTable.InFile file) {
         FileHead head = file.head();
-        Schema schema = Schema.of(name, Place.inFile(file.file().toString()), head.fields());
+        Schema schema = Schema.of(name, Place.inFile(file.shown()), head.fields());
         StructType types = new StructType(head.fields().stream().map(field -> new StructField(field.name(), type(field.kind()), true, Metadata.empty())).toArray(StructField[]::new));
         String number = schema.free("row");
         DataFrameReader reader = spark.read().schema(types).option("mode", "FAILFAST").option("dateFormat", "yyyy-MM-dd");

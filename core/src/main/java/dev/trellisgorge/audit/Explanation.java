@@ -17,6 +17,7 @@ import dev.trellisgorge.plan.Watch;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Nearest;
 import dev.trellisgorge.problem.Place;
+import dev.trellisgorge.problem.ProblemKind;
 import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Kind;
 import java.util.ArrayList;
@@ -72,7 +73,7 @@ public record Explanation(List<String> lines) {
         List<String> names = IntStream.range(0, category.size()).mapToObj(category::written).toList();
         int at = names.contains(row) ? names.indexOf(row) : shown(chart).indexOf(row);
         if (at < 0) {
-            throw new BadInput(Place.of("chart '" + chart.name() + "'"), "there is no row '" + row + "'. " + Nearest.hint(row, names));
+            throw new BadInput(Place.of("chart '" + chart.name() + "'"), ProblemKind.UNKNOWN_NAME, "there is no row '" + row + "'. " + Nearest.hint(row, names));
         }
         return new Explanation(new Telling(chart, at, formulas).lines());
     }

@@ -6,6 +6,7 @@ import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Memory;
 import dev.trellisgorge.problem.Nearest;
 import dev.trellisgorge.problem.Place;
+import dev.trellisgorge.problem.ProblemKind;
 import dev.trellisgorge.problem.Problems;
 import java.io.IOException;
 import java.io.OutputStream;
@@ -67,7 +68,7 @@ public final class Engines {
                 List<Page> held = files.size() == 1 ? lowered : lowered.subList(i, i + 1);
                 Path written = files.get(i);
                 if (contents.put(written, out -> draw(engine, held, file, options, out, sentence -> told.accept(written + ": " + sentence))) != null) {
-                    throw new BadInput(Place.inFile(files.get(i).toString()), "two results would go to this file; give them other names");
+                    throw new BadInput(Place.inFile(files.get(i).toString()), ProblemKind.NOT_WRITABLE, "two results would go to this file; give them other names");
                 }
             }
         });
@@ -76,7 +77,7 @@ public final class Engines {
 
     private static void refuseUntaken(Engine engine, String ending, Options options, Place place) {
         Problems problems = new Problems();
-        options.extras().stream().filter(extra -> !engine.takes(ending).contains(extra)).forEach(extra -> problems.add(place, "files of this kind " + extra.lacking()));
+        options.extras().stream().filter(extra -> !engine.takes(ending).contains(extra)).forEach(extra -> problems.add(place, ProblemKind.UNSUPPORTED, "files of this kind " + extra.lacking()));
         problems.throwIfAny();
     }
 
@@ -97,7 +98,7 @@ public final class Engines {
     public static void draw(List<Page> pages, Engine engine, String ending, Options options, OutputStream out, Consumer<String> told) throws IOException {
         refuseUntaken(engine, ending, options, Place.of("." + ending));
         if (pages.size() != 1 && !engine.holdsSeveral(ending)) {
-            throw new BadInput(Place.of("." + ending), "a file of this kind holds one page, and there are " + pages.size() + "; draw them one by one, or to a kind that holds several");
+            throw new BadInput(Place.of("." + ending), ProblemKind.UNSUPPORTED, "a file of this kind holds one page, and there are " + pages.size() + "; draw them one by one, or to a kind that holds several");
         }
         engine.draw(lowered(pages, engine, options.size(), told), ending, options, out, told);
     }
@@ -140,7 +141,7 @@ public final class Engines {
 
     private static List<PlainChart> lowered(PlainChart chart, Engine engine) {
         engine.refusal(chart).ifPresent(why -> {
-            throw new BadInput(Place.of("chart '" + chart.name() + "'"), why);
+            throw new BadInput(Place.of("chart '" + chart.name() + "'"), ProblemKind.UNSUPPORTED, why);
         });
         chart.checkLabels();
         return new Lowering(engine.abilities()).lower(chart);
@@ -191,7 +192,7 @@ public final class Engines {
                 engine.endings().forEach(e -> known.add("." + e));
             }
         }
-        throw new BadInput(Place.of(file.toString()), (ending.isEmpty() ? "the file's name has no ending"
+        throw new BadInput(Place.of(file.toString()), ProblemKind.UNKNOWN_NAME, (ending.isEmpty() ? "the file's name has no ending"
                 : "no engine writes '." + ending + "' files") + ", and the ending picks the engine. "
                 + Nearest.hint("." + ending, known));
     }

@@ -12,6 +12,7 @@ import dev.trellisgorge.plan.Plan;
 import dev.trellisgorge.plan.PlanBuilder;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Place;
+import dev.trellisgorge.problem.ProblemKind;
 import java.util.ArrayList;
 import java.util.EnumSet;
 import java.util.List;
@@ -76,7 +77,7 @@ public final class Lowering {
     }
 
     static BadInput refused(String chart, String what) {
-        return new BadInput(Place.of("chart '" + chart + "'"), "files of this kind can't show " + what
+        return new BadInput(Place.of("chart '" + chart + "'"), ProblemKind.UNSUPPORTED, "files of this kind can't show " + what
                 + ", which the chart needs; draw it to another kind, such as .svg");
     }
 }

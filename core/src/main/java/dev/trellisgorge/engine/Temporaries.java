@@ -23,6 +23,8 @@ import java.util.regex.Pattern;
  * where it is interrupted; what a killed one leaves is cleared away when the next one makes a file in the same place. Thread-safe.
  */
 public final class Temporaries {
+    /** What messages call the folder. */
+    public static final String NAMED = "the folder for temporary files (java.io.tmpdir)";
     private static final Pattern NAME = Pattern.compile("\\.gorge-(\\d{1,18})-[0-9a-f]{16}");
     private static final Set<Path> STANDING = ConcurrentHashMap.newKeySet();
     private static final int MOST_REMEMBERED = 1_000;

@@ -2,6 +2,7 @@ package dev.trellisgorge.engine;
 
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Place;
+import dev.trellisgorge.problem.ProblemKind;
 import java.io.BufferedOutputStream;
 import java.io.IOException;
 import java.io.OutputStream;
@@ -180,6 +181,6 @@ public final class Writing {
     }
 
     private static BadInput cannot(Path file, String why) {
-        return new BadInput(Place.inFile(file.toString()), "can't write: " + why);
+        return new BadInput(Place.inFile(file.toString()), ProblemKind.NOT_WRITABLE, "can't write: " + why);
     }
 }

@@ -3,6 +3,7 @@ package dev.trellisgorge.formula;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Nearest;
 import dev.trellisgorge.problem.Place;
+import dev.trellisgorge.problem.ProblemKind;
 import dev.trellisgorge.table.Characters;
 import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Kind;
@@ -106,7 +107,7 @@ public final class Settings {
      * @throws BadInput with the nearest known name where there is no such setting
      */
     public Column value(String name) {
-        return find(name).orElseThrow(() -> new BadInput(Place.of(""), unknown(name)));
+        return find(name).orElseThrow(() -> new BadInput(Place.of(""), ProblemKind.UNKNOWN_NAME, unknown(name)));
     }
 
     /** What a setting is. Errors as {@link #value}. */

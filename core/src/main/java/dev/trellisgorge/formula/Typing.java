@@ -1,6 +1,7 @@
 package dev.trellisgorge.formula;
 
 import dev.trellisgorge.problem.BadInput;
+import dev.trellisgorge.problem.ProblemKind;
 import dev.trellisgorge.table.Field;
 import dev.trellisgorge.table.Kind;
 import dev.trellisgorge.table.RowProblems;
@@ -193,7 +194,7 @@ public final class Typing {
     }
 
     BadInput mismatch(String message, Formula whole) {
-        return new BadInput(schema.place(), message + " (in: " + whole + ")");
+        return new BadInput(schema.place(), ProblemKind.SYNTAX, message + " (in: " + whole + ")");
     }
 
     @Override

@@ -1,5 +1,6 @@
 package dev.trellisgorge.pattern;
 
+import dev.trellisgorge.problem.ProblemKind;
 import dev.trellisgorge.formula.Formula;
 import dev.trellisgorge.pattern.Highlight.End;
 import dev.trellisgorge.pattern.Highlight.Tied;
@@ -21,7 +22,7 @@ final class Classifiers {
         Optional<Given> classify = given.mapping("classify", List.of(), RULES);
         List<String> rules = classify.map(Given::keys).orElse(List.of()).stream().filter(RULES::contains).toList();
         if (classify.isPresent() && rules.size() != 1) {
-            given.refuse("classify", "takes one rule (split, bands, highlight or sign), not " + rules.size());
+            given.refuse("classify", ProblemKind.CONFLICT, "takes one rule (split, bands, highlight or sign), not " + rules.size());
             return Optional.empty();
         }
         return classify.flatMap(c -> switch (rules.get(0)) {
@@ -44,7 +45,7 @@ final class Classifiers {
             try {
                 return Optional.of(new Bands(limits, of, bands.names("names"), bands.choice("ties", Ties.class).orElse(Ties.ABOVE)));
             } catch (IllegalArgumentException e) {
-                rules.refuse("bands", e.getMessage());
+                rules.refuse("bands", ProblemKind.INVALID, e.getMessage());
                 return Optional.empty();
             }
         });
@@ -54,12 +55,12 @@ final class Classifiers {
         return rules.mapping("highlight", List.of(), List.of("largest", "smallest", "first", "last", "names", "where", "ties")).flatMap(chosen -> {
             List<String> ways = chosen.keys().stream().filter(CHOICES::contains).toList();
             if (ways.size() != 1) {
-                rules.refuse("highlight", "takes exactly one of largest, smallest, first, last, names and where, not " + ways.size());
+                rules.refuse("highlight", ProblemKind.CONFLICT, "takes exactly one of largest, smallest, first, last, names and where, not " + ways.size());
                 return Optional.empty();
             }
             String way = ways.get(0);
             if (chosen.has("ties") && !way.equals("largest") && !way.equals("smallest")) {
-                chosen.refuse("ties", "goes with largest or smallest");
+                chosen.refuse("ties", ProblemKind.CONFLICT, "goes with largest or smallest");
             }
             return way(chosen, way);
         });
@@ -79,7 +80,7 @@ final class Classifiers {
         }
         double k = count.getAsDouble();
         if (k < 1 || k != Math.rint(k) || k > MOST_ROWS) {
-            chosen.refuse(way, "must be a whole number from 1 up");
+            chosen.refuse(way, ProblemKind.INVALID, "must be a whole number from 1 up");
             return Optional.empty();
         }
         Tied tied = chosen.choice("ties", Tied.class).orElse(Tied.ALL);

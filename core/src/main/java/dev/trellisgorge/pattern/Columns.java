@@ -1,5 +1,6 @@
 package dev.trellisgorge.pattern;
 
+import dev.trellisgorge.problem.ProblemKind;
 import static dev.trellisgorge.formula.Formulas.column;
 import static dev.trellisgorge.formula.Formulas.least;
 import static dev.trellisgorge.formula.Formulas.min;
@@ -75,7 +76,7 @@ public record Columns(Formula value, Optional<Classifier> classifier, Optional<F
         Columns columns = new Columns(given.figure("value"), Classifiers.given(given), Optional.empty());
         Optional<Given> cap = given.mapping("cap", List.of(), List.of("share", "height"));
         if (cap.isPresent() && cap.get().has("share") && cap.get().has("height")) {
-            given.refuse("cap", "takes 'share' or 'height', not both");
+            given.refuse("cap", ProblemKind.CONFLICT, "takes 'share' or 'height', not both");
         } else if (cap.isPresent() && cap.get().has("height")) {
             return columns.cap(cap.get().figure("height"));
         } else if (cap.isPresent()) {
@@ -83,7 +84,7 @@ public record Columns(Formula value, Optional<Classifier> classifier, Optional<F
             if (share > 0 && share <= 1) {
                 return columns.cap(share);
             }
-            cap.get().refuse("share", "must be above 0 and at most 1");
+            cap.get().refuse("share", ProblemKind.INVALID, "must be above 0 and at most 1");
         }
         return columns;
     }

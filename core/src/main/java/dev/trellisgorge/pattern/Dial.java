@@ -1,5 +1,6 @@
 package dev.trellisgorge.pattern;
 
+import dev.trellisgorge.problem.ProblemKind;
 import static dev.trellisgorge.chart.Role.ACCENT;
 import static dev.trellisgorge.chart.Role.BASE;
 import static dev.trellisgorge.chart.Role.MUTED;
@@ -103,12 +104,12 @@ public record Dial(Formula value, double low, double high, List<Band> bands) imp
                 .map(band -> new Band(band.text("name").orElse(""), band.number("to").orElse(0))).toList();
         List<Double> scale = given.numbers("scale");
         if (given.has("scale") && scale.size() != 2) {
-            given.refuse("scale", "takes two numbers, the low end and the high one");
+            given.refuse("scale", ProblemKind.INVALID, "takes two numbers, the low end and the high one");
         } else if (given.has("scale")) {
             try {
                 return new Dial(value, scale.get(0), scale.get(1), bands);
             } catch (IllegalArgumentException e) {
-                given.refuse(bands.isEmpty() || !(scale.get(0) < scale.get(1)) ? "scale" : "bands", e.getMessage());
+                given.refuse(bands.isEmpty() || !(scale.get(0) < scale.get(1)) ? "scale" : "bands", ProblemKind.INVALID, e.getMessage());
             }
         }
         return new Dial(value, 0, 1, List.of());

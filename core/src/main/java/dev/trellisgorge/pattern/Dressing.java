@@ -13,6 +13,7 @@ import dev.trellisgorge.chart.TextCells;
 import dev.trellisgorge.chart.ValueAxis;
 import dev.trellisgorge.problem.Nearest;
 import dev.trellisgorge.problem.Place;
+import dev.trellisgorge.problem.ProblemKind;
 import dev.trellisgorge.problem.Problems;
 import java.util.ArrayList;
 import java.util.List;
@@ -51,7 +52,7 @@ final class Dressing {
     }
 
     private void refuse(String key, String why) {
-        problems.add(Place.of("chart '" + chart.name() + "'"), "'" + key + "' has no use here: " + why);
+        problems.add(Place.of("chart '" + chart.name() + "'"), ProblemKind.CONFLICT, "'" + key + "' has no use here: " + why);
     }
 
     private Drawing unplotted(Drawing drawing) {

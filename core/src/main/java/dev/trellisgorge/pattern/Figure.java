@@ -19,6 +19,7 @@ import dev.trellisgorge.plan.Plan;
 import dev.trellisgorge.plan.PlanBuilder;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Note;
+import dev.trellisgorge.problem.ProblemKind;
 import dev.trellisgorge.shape.Cut;
 import dev.trellisgorge.shape.Executor;
 import dev.trellisgorge.shape.Known;
@@ -149,7 +150,7 @@ public record Figure(String name, Formula value, Optional<Total> total, Words ti
         Kind kind = plan.kind(value).orElse(Kind.NUMBER);
         if (kind != Kind.NUMBER) {
             RowProblems.refuseFewTexts(plan.schema(), value.title());
-            throw new BadInput(plan.schema().place(), "'" + value.title() + "' is " + kind.phrase() + ", and a figure must be a number");
+            throw new BadInput(plan.schema().place(), ProblemKind.WRONG_TYPE, "'" + value.title() + "' is " + kind.phrase() + ", and a figure must be a number");
         }
         plan.titles(title.said(), text.said()).locale(locale).finite(List.copyOf(Reads.columns(value))).series(FIGURE, total.map(of -> of.of(value)).orElse(value));
         Formula figure = computed(FIGURE);
@@ -182,7 +183,7 @@ public record Figure(String name, Formula value, Optional<Total> total, Words ti
         Plan plan = plan(base, executor.known());
         int rows = total.isPresent() ? 1 : executor.run(plan.pipeline()).rowCount();
         if (rows > 1) {
-            throw new BadInput(plan.schema().place(), "a figure is taken from one row, and there are " + rows
+            throw new BadInput(plan.schema().place(), ProblemKind.DATA, "a figure is taken from one row, and there are " + rows
                     + "; keep one with 'slice', or say what is made of them with 'total' (sum, mean, count, least, greatest)");
         }
         PlainChart chart = plan.over(executor);

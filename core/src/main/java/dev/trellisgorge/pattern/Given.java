@@ -6,6 +6,7 @@ import static dev.trellisgorge.formula.Formulas.text;
 import static dev.trellisgorge.formula.Formulas.truth;
 
 import dev.trellisgorge.formula.Formula;
+import dev.trellisgorge.problem.ProblemKind;
 import java.util.List;
 import java.util.Optional;
 import java.util.OptionalDouble;
@@ -59,5 +60,5 @@ public interface Given {
     List<String> keys();
 
     /** Says what is wrong with the value of a key. */
-    void refuse(String key, String message);
+    void refuse(String key, ProblemKind kind, String message);
 }

@@ -9,6 +9,7 @@ import dev.trellisgorge.plan.PlanBuilder;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Nearest;
 import dev.trellisgorge.problem.Place;
+import dev.trellisgorge.problem.ProblemKind;
 import dev.trellisgorge.table.Kind;
 import java.util.ArrayList;
 import java.util.HashSet;
@@ -141,7 +142,7 @@ final class Labelling {
     }
 
     private BadInput refused(String why) {
-        return new BadInput(Place.of("chart '" + chart.name() + "'"), why);
+        return new BadInput(Place.of("chart '" + chart.name() + "'"), ProblemKind.UNSUPPORTED, why);
     }
 
     /** A label whose words are a column too, unless its figures are words already. */

@@ -22,6 +22,7 @@ import dev.trellisgorge.plan.Watch;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Nearest;
 import dev.trellisgorge.problem.Place;
+import dev.trellisgorge.problem.ProblemKind;
 import dev.trellisgorge.problem.Problems;
 import dev.trellisgorge.shape.Known;
 import dev.trellisgorge.shape.Origins;
@@ -93,7 +94,7 @@ final class Planning {
         Looks looks = chart.looks().over(chart.theme());
         Drawing drawing = pattern.arrange(new Look(chart.names(), chart.colors(), plan.labels(), pattern.groups(), looks));
         plan.labels().keySet().stream().filter(series -> !chart.seriesNames().contains(series)).findFirst().ifPresent(series -> {
-            throw new BadInput(Place.of("chart '" + chart.name() + "'"), "'" + series + "' carries no label");
+            throw new BadInput(Place.of("chart '" + chart.name() + "'"), ProblemKind.UNSUPPORTED, "'" + series + "' carries no label");
         });
         Drawing dressed = new Dressing(chart, pattern, looks, wording).dressed(drawing);
         if (chart.areInCells()) {
@@ -107,7 +108,7 @@ final class Planning {
         Optional<Field> field = chart.category().map(plan.schema()::field).filter(base -> base.kind() == Kind.DATE || base.kind() == Kind.TEXT);
         Optional<String> own = chart.looks().axis().dates();
         if (own.isPresent() && field.isEmpty()) {
-            throw new BadInput(Place.of("chart '" + chart.name() + "'"), "there are no dates along its base to be written as '" + own.get() + "'");
+            throw new BadInput(Place.of("chart '" + chart.name() + "'"), ProblemKind.UNSUPPORTED, "there are no dates along its base to be written as '" + own.get() + "'");
         }
         Optional<String> pattern = chart.looks().over(chart.theme()).axis().dates().filter(dates -> field.isPresent()).or(() -> chart.locale().equals(Locale.ROOT) ? Optional.empty() : field.flatMap(base -> base.kind() == Kind.DATE
                 ? Optional.of(Format.dates(chart.locale())) : period(plan, base.name()).flatMap(this::usual)));
@@ -162,7 +163,7 @@ final class Planning {
         chart.category().ifPresent(read::add);
         Set<String> settings = new LinkedHashSet<>();
         every.values().forEach(formula -> settings.addAll(Reads.settings(formula)));
-        settings.stream().filter(name -> known.settings().find(name).isEmpty()).forEach(name -> problems.add(Place.of("settings"), known.settings().unknown(name)));
+        settings.stream().filter(name -> known.settings().find(name).isEmpty()).forEach(name -> problems.add(Place.of("settings"), ProblemKind.UNKNOWN_NAME, known.settings().unknown(name)));
         read.stream().filter(name -> !schema.has(name)).forEach(name -> problems.attempt(() -> schema.field(name)));
         figures().values().forEach(figure -> kind(figure, EnumSet.of(Kind.NUMBER), schema));
         pattern.figuresOrDates().values().forEach(figure -> kind(figure, EnumSet.of(Kind.NUMBER, Kind.DATE), schema));
@@ -182,9 +183,9 @@ final class Planning {
         if (figure instanceof Leaf.Column column && kind.get() == Kind.TEXT) {
             RowProblems.reportNoNumbers(schema, column.name(), problems);
         } else if (figure instanceof Leaf.Column column) {
-            problems.add(schema.place().within("column '" + column.name() + "'"), "holds " + kind.get().phrase() + " a row, and a figure must be a number");
+            problems.add(schema.place().within("column '" + column.name() + "'"), ProblemKind.WRONG_TYPE, "holds " + kind.get().phrase() + " a row, and a figure must be a number");
         } else {
-            problems.add(schema.place(), figure + " is " + kind.get().phrase() + ", and a figure must be a number");
+            problems.add(schema.place(), ProblemKind.WRONG_TYPE, figure + " is " + kind.get().phrase() + ", and a figure must be a number");
         }
     }
 
@@ -192,7 +193,7 @@ final class Planning {
         Set<String> series = new LinkedHashSet<>(chart.seriesNames());
         series.addAll(pattern.groups().keySet());
         Stream.concat(chart.names().keySet().stream(), chart.colors().keySet().stream()).filter(name -> !series.contains(name))
-                .forEach(name -> problems.add(Place.of("chart '" + chart.name() + "'"), "there is no series '" + name + "'. " + Nearest.hint(name, series)));
+                .forEach(name -> problems.add(Place.of("chart '" + chart.name() + "'"), ProblemKind.UNKNOWN_NAME, "there is no series '" + name + "'. " + Nearest.hint(name, series)));
     }
 
     private List<Step> slices() {
@@ -272,10 +273,10 @@ final class Planning {
     private void beside(PlanBuilder plan) {
         Place place = Place.of("chart '" + chart.name() + "'");
         if (!chart.beside().isEmpty() && !pattern.type().categories()) {
-            throw new BadInput(place, "'beside' has no use here: a chart of the pattern '" + pattern.type().name() + "' is of one figure");
+            throw new BadInput(place, ProblemKind.CONFLICT, "'beside' has no use here: a chart of the pattern '" + pattern.type().name() + "' is of one figure");
         }
         if (!chart.beside().isEmpty() && chart.orientation().orElse(pattern.orientation()) == Orientation.VERTICAL) {
-            throw new BadInput(place, "'beside' puts figures between names and bars that lie; add orientation: horizontal");
+            throw new BadInput(place, ProblemKind.CONFLICT, "'beside' puts figures between names and bars that lie; add orientation: horizontal");
         }
         List<FigureColumn> columns = new ArrayList<>();
         for (Beside asked : chart.beside()) {
@@ -284,7 +285,7 @@ final class Planning {
             Kind kind = plan.kind(Formulas.computed(column)).orElse(Kind.NUMBER);
             if (kind != Kind.NUMBER) {
                 asked.format().ifPresent(format -> {
-                    throw new BadInput(place, "'" + asked.heading() + "' is " + kind.phrase() + " a row, which has no use for the format '" + format.pattern() + "'");
+                    throw new BadInput(place, ProblemKind.CONFLICT, "'" + asked.heading() + "' is " + kind.phrase() + " a row, which has no use for the format '" + format.pattern() + "'");
                 });
             }
             Optional<String> decimals = kind == Kind.NUMBER && asked.format().isEmpty() ? Optional.of(plan.free("decimals of " + column)) : Optional.empty();
@@ -299,13 +300,13 @@ final class Planning {
     private void checkInCells(Drawing drawing) {
         Place place = Place.of("chart '" + chart.name() + "'");
         if (chart.beside().isEmpty()) {
-            throw new BadInput(place, "bars in cells stand beside figures; say which in 'beside'");
+            throw new BadInput(place, ProblemKind.CONFLICT, "bars in cells stand beside figures; say which in 'beside'");
         }
         if (!(drawing instanceof Panels panels)) {
-            throw new BadInput(place, "'in-cells' has no use here: a " + pattern.type().name() + " has its own bars in cells");
+            throw new BadInput(place, ProblemKind.CONFLICT, "'in-cells' has no use here: a " + pattern.type().name() + " has its own bars in cells");
         }
         if (panels.panels().stream().flatMap(panel -> panel.bars().stream()).filter(group -> group.placing() == BarGroup.Placing.STACKED).flatMap(group -> group.series().stream()).anyMatch(series -> !series.isSeen())) {
-            throw new BadInput(place, "bars of the pattern '" + pattern.type().name() + "' float, and bars in cells start at the edge; leave 'in-cells' out");
+            throw new BadInput(place, ProblemKind.CONFLICT, "bars of the pattern '" + pattern.type().name() + "' float, and bars in cells start at the edge; leave 'in-cells' out");
         }
     }
 

@@ -1,5 +1,6 @@
 package dev.trellisgorge.pattern;
 
+import dev.trellisgorge.problem.ProblemKind;
 import static dev.trellisgorge.formula.Formulas.column;
 import static dev.trellisgorge.formula.Formulas.computed;
 import static dev.trellisgorge.formula.Formulas.greatest;
@@ -91,7 +92,7 @@ public record Progress(Formula value, Formula target, List<Band> bands) implemen
         try {
             return new Progress(given.figure("value"), given.figure("target"), bands);
         } catch (IllegalArgumentException e) {
-            given.refuse("bands", e.getMessage());
+            given.refuse("bands", ProblemKind.INVALID, e.getMessage());
             return new Progress(given.figure("value"), given.figure("target"), List.of(new Band("band", 1)));
         }
     }

@@ -31,6 +31,7 @@ import dev.trellisgorge.plan.PlanBuilder;
 import dev.trellisgorge.plan.Refusal;
 import dev.trellisgorge.plan.Watch;
 import dev.trellisgorge.problem.Bound;
+import dev.trellisgorge.problem.ProblemKind;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -115,10 +116,10 @@ public record TextBar(Formula value, OptionalInt width, Optional<Formula> per, O
     private static Pattern of(Given given) {
         Formula value = given.figure("value");
         if (given.has("width") && given.has("per")) {
-            given.refuse("width", "stands in for 'per'; give one of them");
+            given.refuse("width", ProblemKind.CONFLICT, "stands in for 'per'; give one of them");
         }
         if (given.has("rest") != given.has("of")) {
-            given.refuse(given.has("rest") ? "rest" : "of", "goes together with '" + (given.has("rest") ? "of" : "rest") + "'");
+            given.refuse(given.has("rest") ? "rest" : "of", ProblemKind.CONFLICT, "goes together with '" + (given.has("rest") ? "of" : "rest") + "'");
         }
         double width = given.number("width").orElse(STANDARD_WIDTH);
         Optional<Formula> per = given.has("per") ? Optional.of(given.figure("per")) : Optional.empty();
@@ -126,13 +127,13 @@ public record TextBar(Formula value, OptionalInt width, Optional<Formula> per, O
         Optional<Glyph> glyph = glyph(given, "glyph");
         Optional<Glyph> rest = glyph(given, "rest");
         if (!(width >= 1 && width <= LONGEST && width == Math.rint(width))) {
-            given.refuse("width", "must be a whole number from 1 to " + LONGEST);
+            given.refuse("width", ProblemKind.INVALID, "must be a whole number from 1 to " + LONGEST);
             return of(value);
         }
         try {
             return new TextBar(value, given.has("width") ? OptionalInt.of((int) width) : OptionalInt.empty(), per, glyph, rest, of, given.truth("smooth"), Classifiers.given(given));
         } catch (IllegalArgumentException e) {
-            given.refuse("smooth", e.getMessage());
+            given.refuse("smooth", ProblemKind.INVALID, e.getMessage());
             return of(value);
         }
     }
@@ -142,7 +143,7 @@ public record TextBar(Formula value, OptionalInt width, Optional<Formula> per, O
             try {
                 return Optional.of(new Glyph(text));
             } catch (IllegalArgumentException e) {
-                given.refuse(key, e.getMessage());
+                given.refuse(key, ProblemKind.INVALID, e.getMessage());
                 return Optional.empty();
             }
         });

@@ -29,6 +29,7 @@ import dev.trellisgorge.plan.Refusal;
 import dev.trellisgorge.plan.Watch;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Note;
+import dev.trellisgorge.problem.ProblemKind;
 import dev.trellisgorge.shape.Step;
 import dev.trellisgorge.table.CalendarUnit;
 import java.util.ArrayList;
@@ -144,7 +145,7 @@ public record Variance(Formula value, Against against, List<As> as, boolean zero
     private static Pattern of(Given given) {
         List<As> as = given.choices("as", As.class);
         if (as.stream().distinct().count() < as.size()) {
-            given.refuse("as", "names one way twice");
+            given.refuse("as", ProblemKind.CONFLICT, "names one way twice");
             as = List.of();
         }
         Variance bare = new Variance(given.figure("value"), new PreviousRow(), as.isEmpty() ? List.of(As.PERCENT) : as,
@@ -266,7 +267,7 @@ public record Variance(Formula value, Against against, List<As> as, boolean zero
 
     private static CalendarUnit unit(PlanBuilder plan, PreviousPeriod period) {
         String category = plan.category().orElseThrow();
-        return period.unit().or(() -> plan.schema().field(category).unit()).orElseThrow(() -> new BadInput(plan.schema().place().within("column '" + category + "'"),
+        return period.unit().or(() -> plan.schema().field(category).unit()).orElseThrow(() -> new BadInput(plan.schema().place().within("column '" + category + "'"), ProblemKind.MISSING,
                 "it can't be told from a computed column which period is before; name it, as in {previous: month}"));
     }
 

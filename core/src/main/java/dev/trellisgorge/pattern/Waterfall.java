@@ -1,5 +1,6 @@
 package dev.trellisgorge.pattern;
 
+import dev.trellisgorge.problem.ProblemKind;
 import static dev.trellisgorge.formula.Formulas.abs;
 import static dev.trellisgorge.formula.Formulas.absent;
 import static dev.trellisgorge.formula.Formulas.choose;
@@ -125,7 +126,7 @@ public record Waterfall(Formula value, Kinds kinds, Optional<String> closing, bo
         Kinds kinds = new ByName(given.names("starts"), given.names("subtotals"), given.names("totals"));
         boolean lists = given.has("starts") || given.has("subtotals") || given.has("totals");
         if (given.has("kind") && lists) {
-            given.refuse("kind", "stands in for 'starts', 'subtotals' and 'totals'; give it or them, not both");
+            given.refuse("kind", ProblemKind.CONFLICT, "stands in for 'starts', 'subtotals' and 'totals'; give it or them, not both");
         } else if (given.has("kind")) {
             kinds = given.column("kind").<Kinds>map(ByColumn::new).orElse(kinds);
         }

@@ -12,6 +12,7 @@ import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Nearest;
 import dev.trellisgorge.problem.Place;
 import dev.trellisgorge.problem.Problem;
+import dev.trellisgorge.problem.ProblemKind;
 import dev.trellisgorge.shape.Cut;
 import dev.trellisgorge.shape.Slice;
 import dev.trellisgorge.table.CalendarUnit;
@@ -54,7 +55,7 @@ final class Wording {
             plan.forLabels(column, said.size() == 1 ? said.get(0) : Formulas.concat(said.toArray(Formula[]::new)));
             return Optional.of(column);
         } catch (BadInput wrong) {
-            throw new BadInput(wrong.problems().stream().map(problem -> new Problem(Place.of("chart '" + plan.name() + "'"), "its " + line + ": " + problem.message())).toList());
+            throw new BadInput(wrong.problems().stream().map(problem -> new Problem(Place.of("chart '" + plan.name() + "'"), problem.kind(), "its " + line + ": " + problem.message())).toList());
         }
     }
 
@@ -85,7 +86,7 @@ final class Wording {
             try {
                 Writing.checkDates(pattern.get(), locale);
             } catch (IllegalArgumentException e) {
-                throw new BadInput(Place.of(""), e.getMessage());
+                throw new BadInput(Place.of(""), ProblemKind.SYNTAX, e.getMessage());
             }
             return Formulas.formatted(figure, pattern.get(), locale);
         }
@@ -96,7 +97,7 @@ final class Wording {
         try {
             return Format.stated(pattern);
         } catch (IllegalArgumentException e) {
-            throw new BadInput(Place.of(""), e.getMessage());
+            throw new BadInput(Place.of(""), ProblemKind.SYNTAX, e.getMessage());
         }
     }
 
@@ -123,7 +124,7 @@ final class Wording {
                 .map(Slice::cut).reduce((first, last) -> last);
         Set<String> known = new LinkedHashSet<>(plan.schema().columnNames());
         plan.pipeline().steps().stream().filter(Slice.class::isInstance).forEach(slice -> known.add(((Slice) slice).column()));
-        return cut.orElseThrow(() -> new BadInput(Place.of(""), "the charted table has no column '" + column + "', and no slice keeps cells of one. " + Nearest.hint(column, known)));
+        return cut.orElseThrow(() -> new BadInput(Place.of(""), ProblemKind.UNKNOWN_NAME, "the charted table has no column '" + column + "', and no slice keeps cells of one. " + Nearest.hint(column, known)));
     }
 
     private Formula sliced(Cut cut, Optional<String> pattern) {

@@ -17,6 +17,7 @@ import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Bound;
 import dev.trellisgorge.problem.Note;
 import dev.trellisgorge.problem.Place;
+import dev.trellisgorge.problem.ProblemKind;
 import dev.trellisgorge.shape.Known;
 import dev.trellisgorge.shape.Pipeline;
 import dev.trellisgorge.table.Characters;
@@ -161,7 +162,7 @@ public final class PlanBuilder {
 
     private PlanBuilder add(String column, Formula formula, Use use) {
         if (find(column).isPresent()) {
-            throw new BadInput(Place.of("series '" + column + "'"), "two helper columns would have this name; rename a column of the table");
+            throw new BadInput(Place.of("series '" + column + "'"), ProblemKind.CONFLICT, "two helper columns would have this name; rename a column of the table");
         }
         typing.computed(column, typing.kind(formula).orElse(Kind.NUMBER));
         columns.add(new Derived(column, formula, use));
@@ -350,7 +351,7 @@ public final class PlanBuilder {
 
     private String shown(String line, String what) {
         if (line.length() > MOST_IN_TITLE) {
-            throw new BadInput(Place.of("chart '" + name + "'"), "its " + what + " has " + line.length() + " characters, and at most " + MOST_IN_TITLE + " are drawn");
+            throw new BadInput(Place.of("chart '" + name + "'"), ProblemKind.TOO_LARGE, "its " + what + " has " + line.length() + " characters, and at most " + MOST_IN_TITLE + " are drawn");
         }
         return Characters.shown(line);
     }

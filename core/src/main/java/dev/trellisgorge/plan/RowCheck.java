@@ -6,6 +6,7 @@ import dev.trellisgorge.formula.Formula;
 import dev.trellisgorge.problem.Nearest;
 import dev.trellisgorge.problem.Note;
 import dev.trellisgorge.problem.Place;
+import dev.trellisgorge.problem.ProblemKind;
 import dev.trellisgorge.problem.Problems;
 import dev.trellisgorge.shape.Executor;
 import dev.trellisgorge.shape.Total;
@@ -47,7 +48,7 @@ final class RowCheck {
             categories(category);
             names(category);
         });
-        plan.parts().oneRowOf().filter(pattern -> table.rowCount() != 1).ifPresent(pattern -> problems.add(table.place(), "the pattern '" + pattern
+        plan.parts().oneRowOf().filter(pattern -> table.rowCount() != 1).ifPresent(pattern -> problems.add(table.place(), ProblemKind.DATA, "the pattern '" + pattern
                 + "' shows one figure and there are " + table.rowCount() + " rows; keep one with 'slice', or total them first"));
         plan.parts().singles().forEach(this::single);
         problems.throwIfAny();
@@ -91,7 +92,7 @@ final class RowCheck {
                 }
             }
         }
-        again.forEach((name, rows) -> problems.add(table.rowPlace(first.get(name)).within("column '" + category.name() + "'"),
+        again.forEach((name, rows) -> problems.add(table.rowPlace(first.get(name)).within("column '" + category.name() + "'"), ProblemKind.DATA,
                 "'" + name + "' stands on " + (rows.size() + 1) + " rows (again at " + rows.stream().limit(LISTED).map(row -> table.rowPlace(row).toString())
                         .collect(Collectors.joining(", ")) + (rows.size() > LISTED ? ", …" : "") + "); a chart takes one row a category. "
                         + "Keep one with 'slice', or total the rows first."));
@@ -102,7 +103,7 @@ final class RowCheck {
         Column cells = executor.run(plan.pipeline().then(Total.distinct(column))).column(column);
         List<String> several = IntStream.range(0, cells.size()).mapToObj(row -> cells.isPresent(row) ? cells.written(row) : "(missing)").distinct().toList();
         if (several.size() > 1) {
-            problems.add(Place.of("chart '" + plan.name() + "'"), "its " + line + " says '" + column + "', and the rows have several: " + several.stream().limit(LISTED).collect(Collectors.joining(", "))
+            problems.add(Place.of("chart '" + plan.name() + "'"), ProblemKind.DATA, "its " + line + " says '" + column + "', and the rows have several: " + several.stream().limit(LISTED).collect(Collectors.joining(", "))
                     + (several.size() > LISTED ? ", …" : "") + "; keep one with 'slice', or say which, as FIRST_VALUE(" + column + ") OVER (ORDER BY …) does");
         }
     }
@@ -111,7 +112,7 @@ final class RowCheck {
         if (!plan.parts().categoryNames().isEmpty()) {
             List<String> known = IntStream.range(0, category.size()).mapToObj(category::written).toList();
             plan.parts().categoryNames().stream().filter(name -> !known.contains(name)).forEach(name -> problems.add(
-                    table.place().within("column '" + category.name() + "'"), "there is no '" + name + "'. " + Nearest.hint(name, known)));
+                    table.place().within("column '" + category.name() + "'"), ProblemKind.UNKNOWN_NAME, "there is no '" + name + "'. " + Nearest.hint(name, known)));
         }
     }
 

@@ -1,7 +1,6 @@
 package dev.trellisgorge.problem;
 
 import java.util.List;
-import java.util.Objects;
 import java.util.stream.Collectors;
 
 /**
@@ -9,7 +8,7 @@ import java.util.stream.Collectors;
  * one go, never none, also after serialisation. Immutable.
  */
 public class BadInput extends RuntimeException {
-    private static final long serialVersionUID = 2L;
+    private static final long serialVersionUID = 3L;
 
     private final List<Problem> problems;
 
@@ -27,13 +26,18 @@ public class BadInput extends RuntimeException {
         this.problems = List.copyOf(problems);
     }
 
-    public BadInput(Place place, String message) {
-        this(place, message, null);
+    public BadInput(Place place, ProblemKind kind, String message) {
+        this(place, kind, message, null);
     }
 
     /** @param cause what went wrong below; may be null */
-    public BadInput(Place place, String message, Throwable cause) {
-        this(List.of(new Problem(Objects.requireNonNull(place, "place"), Objects.requireNonNull(message, "message"))), cause);
+    public BadInput(Place place, ProblemKind kind, String message, Throwable cause) {
+        this(List.of(new Problem(place, kind, message)), cause);
+    }
+
+    /** The same mistakes, seen from another place; their own are named in the messages. */
+    public BadInput at(Place place) {
+        return new BadInput(problems.stream().map(problem -> problem.at(place)).toList(), this);
     }
 
     public List<Problem> problems() {

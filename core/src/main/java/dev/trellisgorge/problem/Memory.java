@@ -10,7 +10,7 @@ public final class Memory {
      * @param mend what can be done but to give Java more memory
      */
     public static BadInput ended(Place place, String what, String mend) {
-        return new BadInput(place, what + " does not fit into the " + (Runtime.getRuntime().maxMemory() >> 20)
+        return new BadInput(place, ProblemKind.TOO_LARGE, what + " does not fit into the " + (Runtime.getRuntime().maxMemory() >> 20)
                 + " MB of memory that Java takes here; let it take more, as with JAVA_TOOL_OPTIONS=-Xmx8g, or " + mend);
     }
 }

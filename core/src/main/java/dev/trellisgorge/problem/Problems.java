@@ -2,6 +2,7 @@ package dev.trellisgorge.problem;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.function.Supplier;
 
@@ -13,8 +14,12 @@ public final class Problems {
     public Problems() {
     }
 
-    public void add(Place place, String message) {
-        found.add(new Problem(place, message));
+    public void add(Place place, ProblemKind kind, String message) {
+        found.add(new Problem(place, kind, message));
+    }
+
+    public void add(Problem problem) {
+        found.add(Objects.requireNonNull(problem, "problem"));
     }
 
     /** Takes over what others gathered. */
@@ -22,12 +27,17 @@ public final class Problems {
         found.addAll(others.found);
     }
 
+    /** Takes over the mistakes that an exception carries. */
+    public void addAll(BadInput bad) {
+        found.addAll(bad.problems());
+    }
+
     /** Takes a step; where it fails with {@link BadInput}, keeps its problems and gives empty. */
     public <T> Optional<T> attempt(Supplier<T> step) {
         try {
             return Optional.of(step.get());
         } catch (BadInput bad) {
-            found.addAll(bad.problems());
+            addAll(bad);
             return Optional.empty();
         }
     }

@@ -2,6 +2,7 @@ package dev.trellisgorge.shape;
 
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Note;
+import dev.trellisgorge.problem.ProblemKind;
 import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Field;
 import dev.trellisgorge.table.Schema;
@@ -68,7 +69,7 @@ public record Join(Pipeline other, Map<String, String> on, Way way, boolean many
         Schema there = other.schema(known);
         on.forEach((here, key) -> {
             if (before.field(here).kind() != there.field(key).kind()) {
-                throw new BadInput(before.place(), "the key '" + here + "' is " + before.field(here).kind().phrase() + " here, and '"
+                throw new BadInput(before.place(), ProblemKind.WRONG_TYPE, "the key '" + here + "' is " + before.field(here).kind().phrase() + " here, and '"
                         + key + "' of '" + there.name() + "' " + there.field(key).kind().phrase());
             }
         });
@@ -76,7 +77,7 @@ public record Join(Pipeline other, Map<String, String> on, Way way, boolean many
         for (Field field : there.fields()) {
             if (!on.containsValue(field.name())) {
                 if (before.has(field.name())) {
-                    throw new BadInput(before.place(), "both tables have a column '" + field.name()
+                    throw new BadInput(before.place(), ProblemKind.CONFLICT, "both tables have a column '" + field.name()
                             + "'; rename one of them, which the join's 'rename' does for the other table");
                 }
                 fields.add(field);
@@ -121,7 +122,7 @@ public record Join(Pipeline other, Map<String, String> on, Way way, boolean many
                     unmatched.add(Keys.written(here, row));
                 }
                 if (found.size() > 1 && !many) {
-                    throw new BadInput(table.rowPlace(row), "'" + Keys.written(here, row) + "' stands on " + found.size() + " rows of '" + other.name() + "' ("
+                    throw new BadInput(table.rowPlace(row), ProblemKind.DATA, "'" + Keys.written(here, row) + "' stands on " + found.size() + " rows of '" + other.name() + "' ("
                             + other.rowPlace(found.get(0)) + " and " + other.rowPlace(found.get(1))
                             + "), so the join would double this row. Total that table first, by a 'shape' of its own, or ask for it with 'many'.");
                 }

@@ -3,6 +3,7 @@ package dev.trellisgorge.shape;
 import dev.trellisgorge.formula.Formula;
 import dev.trellisgorge.formula.Typing;
 import dev.trellisgorge.problem.BadInput;
+import dev.trellisgorge.problem.ProblemKind;
 import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Kind;
 import dev.trellisgorge.table.Schema;
@@ -25,7 +26,7 @@ public record Keep(Formula condition) implements Step {
     public Schema schema(Schema before, Known known) {
         Kind kind = new Typing(before, known.settings()).kind(condition).orElse(Kind.TRUTH);
         if (kind != Kind.TRUTH) {
-            throw new BadInput(before.place(), "a condition is needed, and '" + condition + "' is " + kind.phrase());
+            throw new BadInput(before.place(), ProblemKind.WRONG_TYPE, "a condition is needed, and '" + condition + "' is " + kind.phrase());
         }
         return before;
     }

@@ -4,6 +4,7 @@ import dev.trellisgorge.formula.Settings;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Nearest;
 import dev.trellisgorge.problem.Place;
+import dev.trellisgorge.problem.ProblemKind;
 import dev.trellisgorge.table.Schema;
 import dev.trellisgorge.table.Table;
 import java.util.Collections;
@@ -35,7 +36,7 @@ public record Known(Map<String, Schema> sources, Settings settings) {
     Schema source(String name) {
         Schema source = sources.get(name);
         if (source == null) {
-            throw new BadInput(Place.of(""), "there is no table '" + name + "'. " + Nearest.hint(name, sources.keySet()));
+            throw new BadInput(Place.of(""), ProblemKind.UNKNOWN_NAME, "there is no table '" + name + "'. " + Nearest.hint(name, sources.keySet()));
         }
         return source;
     }

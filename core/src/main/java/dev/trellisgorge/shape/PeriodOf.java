@@ -3,6 +3,7 @@ package dev.trellisgorge.shape;
 import dev.trellisgorge.formula.Formulas;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Bound;
+import dev.trellisgorge.problem.ProblemKind;
 import dev.trellisgorge.table.CalendarUnit;
 import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Field;
@@ -51,7 +52,7 @@ public record PeriodOf(String of, CalendarUnit unit, String name, boolean fill, 
     public Schema schema(Schema before, Known known) {
         Kind kind = before.field(of).kind();
         if (kind != Kind.DATE && kind != Kind.TEXT) {
-            throw new BadInput(before.place().within("column '" + of + "'"), "holds " + kind.phrase() + " a row, and a period is made of dates");
+            throw new BadInput(before.place().within("column '" + of + "'"), ProblemKind.WRONG_TYPE, "holds " + kind.phrase() + " a row, and a period is made of dates");
         }
         by.forEach(before::field);
         if (before.has(name)) {
@@ -80,12 +81,12 @@ public record PeriodOf(String of, CalendarUnit unit, String name, boolean fill, 
         for (int row = 0; row < periods.length; row++) {
             periods[row] = unit.index(dates, row);
             if (dates.isPresent(row) && Double.isNaN(periods[row])) {
-                throw new BadInput(table.rowPlace(row).within("column '" + of + "'"), "'" + dates.written(row) + "' doesn't identify one "
+                throw new BadInput(table.rowPlace(row).within("column '" + of + "'"), ProblemKind.DATA, "'" + dates.written(row) + "' doesn't identify one "
                         + unit.name().toLowerCase(Locale.ROOT) + "; write a date such as 2031-03-01, or a period no longer than that");
             }
             texts[row] = Double.isNaN(periods[row]) ? null : unit.written(periods[row]);
             if (texts[row] != null && !FOUR_DIGITS.matcher(texts[row]).lookingAt()) {
-                throw new BadInput(table.rowPlace(row).within("column '" + of + "'"), "'" + dates.written(row) + "' is before the year 0 or after 9999, and periods are written with four digits");
+                throw new BadInput(table.rowPlace(row).within("column '" + of + "'"), ProblemKind.DATA, "'" + dates.written(row) + "' is before the year 0 or after 9999, and periods are written with four digits");
             }
         }
         List<Column> columns = new ArrayList<>(table.columns());
@@ -105,7 +106,7 @@ public record PeriodOf(String of, CalendarUnit unit, String name, boolean fill, 
         List<Column> keys = Keys.columns(table, by);
         Map<List<Object>, List<Integer>> groups = Keys.rows(keys, table.rowCount());
         if (groups.size() * (last - first + 1) > MOST_FILLED) {
-            throw new BadInput(table.place().within("column '" + of + "'"), "from " + unit.written(first) + " to " + unit.written(last) + " there are too many "
+            throw new BadInput(table.place().within("column '" + of + "'"), ProblemKind.TOO_LARGE, "from " + unit.written(first) + " to " + unit.written(last) + " there are too many "
                     + unit.name().toLowerCase(Locale.ROOT) + "s to fill (more than " + MOST_FILLED + " rows in all); is a date mistyped, or is a longer period wanted?");
         }
         List<Integer> rows = new ArrayList<>();

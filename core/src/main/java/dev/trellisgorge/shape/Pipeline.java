@@ -2,7 +2,6 @@ package dev.trellisgorge.shape;
 
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Place;
-import dev.trellisgorge.problem.Problem;
 import dev.trellisgorge.table.Schema;
 import java.util.ArrayList;
 import java.util.List;
@@ -41,7 +40,7 @@ public record Pipeline(String source, String name, List<Part> parts) {
         BadInput at(BadInput wrong) {
             return place.toString().isEmpty() ? wrong
                     : new BadInput(wrong.problems().stream().map(problem -> problem.place().line() > 0 && problem.place().file().equals(place.file()) ? problem
-                            : new Problem(place, problem.toString())).toList(), wrong);
+                            : problem.at(place)).toList(), wrong);
         }
     }
 

@@ -1,6 +1,7 @@
 package dev.trellisgorge.shape;
 
 import dev.trellisgorge.problem.BadInput;
+import dev.trellisgorge.problem.ProblemKind;
 import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Field;
 import dev.trellisgorge.table.Schema;
@@ -46,7 +47,7 @@ public record Pivot(List<String> by, String names, String values, List<String> c
         by.forEach(key -> fields.add(before.field(key)));
         for (String column : columns) {
             if (by.contains(column)) {
-                throw new BadInput(before.place().within("column '" + names + "'"), "'" + column + "' can't name a column, as a key has that name");
+                throw new BadInput(before.place().within("column '" + names + "'"), ProblemKind.CONFLICT, "'" + column + "' can't name a column, as a key has that name");
             }
             fields.add(before.field(values).named(column));
         }
@@ -77,7 +78,7 @@ public record Pivot(List<String> by, String names, String values, List<String> c
         Set<String> others = new LinkedHashSet<>();
         for (List<Integer> rows : named.values()) {
             if (!name.isPresent(rows.get(0))) {
-                throw new BadInput(table.rowPlace(rows.get(0)).within("column '" + names + "'"), "the name is missing, and it is to name a column");
+                throw new BadInput(table.rowPlace(rows.get(0)).within("column '" + names + "'"), ProblemKind.DATA, "the name is missing, and it is to name a column");
             }
             byName.put(name.written(rows.get(0)), rows);
             if (!columns.contains(name.written(rows.get(0)))) {
@@ -103,7 +104,7 @@ public record Pivot(List<String> by, String names, String values, List<String> c
         for (int row : named) {
             int group = place.get(Keys.of(keys, row));
             if (at[group] >= 0) {
-                throw new BadInput(table.rowPlace(row), "'" + Keys.written(keys, row) + "' has '" + title + "' twice (again at " + table.rowPlace(at[group])
+                throw new BadInput(table.rowPlace(row), ProblemKind.DATA, "'" + Keys.written(keys, row) + "' has '" + title + "' twice (again at " + table.rowPlace(at[group])
                         + "); total the rows first");
             }
             at[group] = row;

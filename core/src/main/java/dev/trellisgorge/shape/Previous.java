@@ -1,6 +1,7 @@
 package dev.trellisgorge.shape;
 
 import dev.trellisgorge.problem.BadInput;
+import dev.trellisgorge.problem.ProblemKind;
 import dev.trellisgorge.table.CalendarUnit;
 import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Schema;
@@ -87,12 +88,12 @@ public record Previous(String of, String name, Optional<String> period, Optional
         for (int row : group) {
             double index = length.index(dates, row);
             if (dates.isPresent(row) && Double.isNaN(index)) {
-                throw new BadInput(table.rowPlace(row).within("column '" + dates.name() + "'"), "'" + dates.written(row)
+                throw new BadInput(table.rowPlace(row).within("column '" + dates.name() + "'"), ProblemKind.DATA, "'" + dates.written(row)
                         + "' is no date or period, so there is none before it");
             }
             Integer other = Double.isNaN(index) ? null : rows.put(index, row);
             if (other != null) {
-                throw new BadInput(table.rowPlace(row).within("column '" + dates.name() + "'"), "'" + dates.written(row) + "' stands on two rows (again at "
+                throw new BadInput(table.rowPlace(row).within("column '" + dates.name() + "'"), ProblemKind.DATA, "'" + dates.written(row) + "' stands on two rows (again at "
                         + table.rowPlace(other) + "), so the previous row is ambiguous; total the rows first, or name what tells them apart with 'by'");
             }
         }

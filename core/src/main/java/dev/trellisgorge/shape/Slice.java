@@ -8,6 +8,7 @@ import dev.trellisgorge.formula.Settings;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Nearest;
 import dev.trellisgorge.problem.Place;
+import dev.trellisgorge.problem.ProblemKind;
 import dev.trellisgorge.problem.Problems;
 import dev.trellisgorge.table.CalendarUnit;
 import dev.trellisgorge.table.Column;
@@ -74,7 +75,7 @@ public record Slice(String column, Cut cut) implements Step {
         IntPredicate stays = cut instanceof Cut.OneOf some ? oneOf(some, cells, place, run.settings()) : inRange((Cut.Range) cut, cells, place, run.settings());
         int[] kept = IntStream.range(0, table.rowCount()).filter(stays).toArray();
         if (kept.length == 0) {
-            throw new BadInput(place, "no row's " + column + " " + cut.shown(run.settings()) + ". " + ends(cells));
+            throw new BadInput(place, ProblemKind.NO_ROWS, "no row's " + column + " " + cut.shown(run.settings()) + ". " + ends(cells));
         }
         return LeftOut.told(table, kept, (left, all, amounts, names) -> StepNotes.leftOut(this, cut.shown(run.settings()), left, all, amounts, names));
     }
@@ -126,7 +127,7 @@ public record Slice(String column, Cut cut) implements Step {
             String value = value(each, settings);
             String cell = cells.kind() != Kind.NUMBER ? value : Numbers.parse(value).stream().mapToObj(Numbers::shortest).findFirst().orElse(value);
             if (!there.contains(cell)) {
-                problems.add(place, "no row holds '" + value + "'" + (each instanceof Leaf.Setting ? ", which is what " + each + " is" : "") + ". " + Nearest.hint(value, List.copyOf(there)));
+                problems.add(place, ProblemKind.UNKNOWN_NAME, "no row holds '" + value + "'" + (each instanceof Leaf.Setting ? ", which is what " + each + " is" : "") + ". " + Nearest.hint(value, List.copyOf(there)));
             }
             wanted.add(cell);
         }
@@ -143,7 +144,7 @@ public record Slice(String column, Cut cut) implements Step {
             return row -> cells.number(row) >= low && cells.number(row) <= high;
         }
         if (cells.kind() == Kind.TRUTH) {
-            throw new BadInput(place, "is true or false, and a range is of numbers, dates or texts");
+            throw new BadInput(place, ProblemKind.WRONG_TYPE, "is true or false, and a range is of numbers, dates or texts");
         }
         return row -> cells.isPresent(row) && from.stream().allMatch(end -> TextOrder.compare(cells.written(row), end) >= 0)
                 && to.stream().allMatch(end -> TextOrder.compare(cells.written(row), end) <= 0);
@@ -153,7 +154,7 @@ public record Slice(String column, Cut cut) implements Step {
     private static double figure(String end, Kind kind, boolean last, Place place) {
         OptionalDouble figure = kind == Kind.NUMBER ? Numbers.parse(end)
                 : CalendarUnit.days(end).stream().mapToDouble(days -> (last ? days.last() : days.first()).toEpochDay()).findFirst();
-        return figure.orElseThrow(() -> new BadInput(place, "'" + end + "' is no end for a range of " + (kind == Kind.NUMBER ? "numbers" : "dates; write one such as 2031-03-01 or 2031-03")));
+        return figure.orElseThrow(() -> new BadInput(place, ProblemKind.INVALID, "'" + end + "' is no end for a range of " + (kind == Kind.NUMBER ? "numbers" : "dates; write one such as 2031-03-01 or 2031-03")));
     }
 
     private static String value(Formula stated, Settings settings) {

@@ -8,6 +8,7 @@ import dev.trellisgorge.problem.Memory;
 import dev.trellisgorge.problem.Nearest;
 import dev.trellisgorge.problem.Note;
 import dev.trellisgorge.problem.Place;
+import dev.trellisgorge.problem.ProblemKind;
 import dev.trellisgorge.table.Table;
 import java.util.IdentityHashMap;
 import java.util.LinkedHashMap;
@@ -74,7 +75,7 @@ final class TableExecutor implements Executor {
         if (steps == 0) {
             Table source = sources.get(pipeline.source());
             if (source == null) {
-                throw new BadInput(Place.of(""), "there is no table '" + pipeline.source() + "'. " + Nearest.hint(pipeline.source(), sources.keySet()));
+                throw new BadInput(Place.of(""), ProblemKind.UNKNOWN_NAME, "there is no table '" + pipeline.source() + "'. " + Nearest.hint(pipeline.source(), sources.keySet()));
             }
             return source;
         }
@@ -107,7 +108,7 @@ final class TableExecutor implements Executor {
             int before = after(pipeline, i).rowCount();
             Place place = pipeline.parts().get(i).place();
             if (before > 0 && !place.toString().isEmpty() && after(pipeline, i + 1).rowCount() == 0) {
-                return Optional.of(new BadInput(place, "no row is left of the " + before + " before this step"));
+                return Optional.of(new BadInput(place, ProblemKind.NO_ROWS, "no row is left of the " + before + " before this step"));
             }
         }
         return Optional.empty();

@@ -1,6 +1,7 @@
 package dev.trellisgorge.shape;
 
 import dev.trellisgorge.problem.BadInput;
+import dev.trellisgorge.problem.ProblemKind;
 import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.CompensatedSum;
 import dev.trellisgorge.table.Field;
@@ -94,10 +95,10 @@ public record Total(List<String> by, List<Figure> figures) implements Step {
             Field of = before.field(figure.column());
             if (!figure.fold().takes(of.kind())) {
                 RowProblems.refuseFewTexts(before, figure.column());
-                throw new BadInput(before.place().within("column '" + figure.column() + "'"), "holds " + of.kind().phrase() + " a row; " + figure.fold().cannot(of.kind()));
+                throw new BadInput(before.place().within("column '" + figure.column() + "'"), ProblemKind.WRONG_TYPE, "holds " + of.kind().phrase() + " a row; " + figure.fold().cannot(of.kind()));
             }
             if (fields.stream().anyMatch(field -> field.name().equals(figure.name()))) {
-                throw new BadInput(before.place(), "two columns of the total would be named '" + figure.name() + "'");
+                throw new BadInput(before.place(), ProblemKind.CONFLICT, "two columns of the total would be named '" + figure.name() + "'");
             }
             fields.add(figure.fold() == Fold.COUNT ? Field.of(figure.name(), Kind.NUMBER) : of.named(figure.name()));
         }

@@ -2,6 +2,7 @@ package dev.trellisgorge.shape;
 
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Note;
+import dev.trellisgorge.problem.ProblemKind;
 import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Field;
 import dev.trellisgorge.table.Kind;
@@ -39,7 +40,7 @@ public record Unpivot(List<String> columns, String names, String values) impleme
         Kind kind = turned.get(0).kind();
         for (Field field : turned) {
             if (field.kind() != kind) {
-                throw new BadInput(before.place(), "columns that become one are of one kind: '" + turned.get(0).name() + "' holds " + kind.phrase() + " a row, and '"
+                throw new BadInput(before.place(), ProblemKind.WRONG_TYPE, "columns that become one are of one kind: '" + turned.get(0).name() + "' holds " + kind.phrase() + " a row, and '"
                         + field.name() + "' " + field.kind().phrase());
             }
         }

@@ -4,6 +4,7 @@ import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Note;
 import dev.trellisgorge.problem.Place;
 import dev.trellisgorge.problem.Problem;
+import dev.trellisgorge.problem.ProblemKind;
 import dev.trellisgorge.problem.Problems;
 import java.util.List;
 import java.util.Objects;
@@ -32,10 +33,10 @@ public record RowProblems(Table table, Problems problems) {
     public void report(IntPredicate wrong, Optional<String> column, IntFunction<String> message) {
         int[] rows = IntStream.range(0, table.rowCount()).filter(wrong).toArray();
         for (int i = 0; i < Math.min(rows.length, LISTED); i++) {
-            problems.add(within(table.rowPlace(rows[i]), column), message.apply(rows[i]) + known(rows[i]));
+            problems.add(within(table.rowPlace(rows[i]), column), ProblemKind.DATA, message.apply(rows[i]) + known(rows[i]));
         }
         if (rows.length > LISTED) {
-            problems.add(within(table.place(), column), "the same on " + (rows.length - LISTED) + " more rows");
+            problems.add(within(table.place(), column), ProblemKind.DATA, "the same on " + (rows.length - LISTED) + " more rows");
         }
     }
 
@@ -56,7 +57,7 @@ public record RowProblems(Table table, Problems problems) {
     public void reportNoNumbers(Column texts) {
         List<Problem> told = told(table, texts);
         if (!told.isEmpty()) {
-            told.forEach(cell -> problems.add(cell.place(), cell.message()));
+            told.forEach(problems::add);
             return;
         }
         Table all = odd(table, texts).findAny().isPresent() ? table : table.whole();
@@ -65,7 +66,7 @@ public record RowProblems(Table table, Problems problems) {
             new RowProblems(all, problems).report(row -> cells.isPresent(row) && !isNumber(cells, row), Optional.of(cells.name()),
                     row -> "'" + cells.written(row) + "' is text, and a figure must be a number");
         } else {
-            problems.add(within(table.place(), Optional.of(texts.name())), "holds texts, and a figure must be a number");
+            problems.add(within(table.place(), Optional.of(texts.name())), ProblemKind.WRONG_TYPE, "holds texts, and a figure must be a number");
         }
     }
 
@@ -93,7 +94,7 @@ public record RowProblems(Table table, Problems problems) {
         if (read.isPresent()) {
             new RowProblems(read.get(), problems).reportNoNumbers(read.get().column(column));
         } else {
-            problems.add(schema.place().within("column '" + column + "'"), "holds texts, and a figure must be a number");
+            problems.add(schema.place().within("column '" + column + "'"), ProblemKind.WRONG_TYPE, "holds texts, and a figure must be a number");
         }
     }
 

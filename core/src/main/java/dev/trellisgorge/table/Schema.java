@@ -3,6 +3,7 @@ package dev.trellisgorge.table;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Nearest;
 import dev.trellisgorge.problem.Place;
+import dev.trellisgorge.problem.ProblemKind;
 import java.util.ArrayList;
 import java.util.Collections;
 import java.util.LinkedHashMap;
@@ -30,10 +31,10 @@ public final class Schema {
         Map<String, Field> named = new LinkedHashMap<>();
         for (Field field : fields) {
             if (field.name().isBlank()) {
-                throw new BadInput(place, "a column has no name");
+                throw new BadInput(place, ProblemKind.MISSING, "a column has no name");
             }
             if (named.put(field.name(), field) != null) {
-                throw new BadInput(place, "two columns are named '" + field.name() + "'");
+                throw new BadInput(place, ProblemKind.CONFLICT, "two columns are named '" + field.name() + "'");
             }
         }
         this.fields = Collections.unmodifiableMap(named);
@@ -85,7 +86,7 @@ public final class Schema {
 
     /** The error for a column that is not here, at the table's own place: where that is said, with {@link #unknownColumn}. */
     public BadInput unknown(String column) {
-        return new BadInput(place, "there is no column '" + column + "'. " + Nearest.hint(column, fields.keySet()));
+        return new BadInput(place, ProblemKind.UNKNOWN_NAME, "there is no column '" + column + "'. " + Nearest.hint(column, fields.keySet()));
     }
 
     /** The same for a message at another place, which has to name the table. */
@@ -95,7 +96,7 @@ public final class Schema {
 
     /** The error for a name that is taken. */
     public BadInput taken(String column, String instead) {
-        return new BadInput(place, "there is a column '" + column + "' already; give the " + instead + " another name");
+        return new BadInput(place, ProblemKind.CONFLICT, "there is a column '" + column + "' already; give the " + instead + " another name");
     }
 
     /** The same table with other columns. */

@@ -3,6 +3,7 @@ package dev.trellisgorge.table;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Note;
 import dev.trellisgorge.problem.Place;
+import dev.trellisgorge.problem.ProblemKind;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.HashMap;
@@ -46,10 +47,10 @@ public final class Table {
                         + column.size() + " rows, the first column has " + rowCount);
             }
             if (column.name().isBlank()) {
-                throw new BadInput(Place.of("table '" + name + "'"), "a column has no name");
+                throw new BadInput(Place.of("table '" + name + "'"), ProblemKind.MISSING, "a column has no name");
             }
             if (this.columns.put(column.name(), column) != null) {
-                throw new BadInput(Place.of("table '" + name + "'"), "two columns are named '" + column.name() + "'");
+                throw new BadInput(Place.of("table '" + name + "'"), ProblemKind.CONFLICT, "two columns are named '" + column.name() + "'");
             }
         }
         this.whole = whole == null ? this : whole;

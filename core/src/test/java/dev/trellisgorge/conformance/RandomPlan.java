@@ -31,6 +31,7 @@ import dev.trellisgorge.pattern.Variance;
 import dev.trellisgorge.pattern.Waterfall;
 import dev.trellisgorge.plan.Plan;
 import dev.trellisgorge.problem.BadInput;
+import dev.trellisgorge.problem.ProblemKind;
 import dev.trellisgorge.shape.Choose;
 import dev.trellisgorge.shape.Cut;
 import dev.trellisgorge.shape.Derive;
@@ -170,7 +171,7 @@ public record RandomPlan(Plan plan, Map<String, Table> tables, Settings settings
             RandomFormulas formulas = new RandomFormulas(random, schema, within);
             List<String> names = schema.fields().stream().filter(field -> field.kind() == Kind.TEXT).map(Field::name).toList();
             if (names.isEmpty()) {
-                throw new BadInput(schema.place(), "no text is left");
+                throw new BadInput(schema.place(), ProblemKind.NO_ROWS, "no text is left");
             }
             Chart chart = Chart.of(names.get(0), pattern(formulas, schema)).orientation(Orientation.values()[random.nextInt(2)]).named(name);
             if (random.nextInt(4) == 0) {

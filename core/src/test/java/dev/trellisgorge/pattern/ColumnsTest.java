@@ -16,6 +16,7 @@ import dev.trellisgorge.plan.PlainChart;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Place;
 import dev.trellisgorge.problem.Problem;
+import dev.trellisgorge.problem.ProblemKind;
 import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Numbers;
 import dev.trellisgorge.table.Table;
@@ -139,7 +140,7 @@ public class ColumnsTest {
 
     @Test
     public void mistakesAndTheirCauseOutliveSerialisation() throws Exception {
-        BadInput before = new BadInput(List.of(new Problem(Place.inFile("march.csv", 3, 2), "no number"), new Problem(Place.of("x"), "no name")), new java.io.IOException("disk"));
+        BadInput before = new BadInput(List.of(new Problem(Place.inFile("march.csv", 3, 2), ProblemKind.DATA, "no number"), new Problem(Place.of("x"), ProblemKind.MISSING, "no name")), new java.io.IOException("disk"));
         java.io.ByteArrayOutputStream bytes = new java.io.ByteArrayOutputStream();
         new java.io.ObjectOutputStream(bytes).writeObject(before);
         BadInput after = (BadInput) new java.io.ObjectInputStream(new java.io.ByteArrayInputStream(bytes.toByteArray())).readObject();

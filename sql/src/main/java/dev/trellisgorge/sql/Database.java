@@ -8,6 +8,7 @@ import dev.trellisgorge.plan.Plan;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Note;
 import dev.trellisgorge.problem.Place;
+import dev.trellisgorge.problem.ProblemKind;
 import dev.trellisgorge.shape.Derive;
 import dev.trellisgorge.shape.Executor;
 import dev.trellisgorge.shape.Join;
@@ -103,7 +104,7 @@ public final class Database implements Executor, AutoCloseable {
     private static Database open(Login login, Dialect dialect, List<DatabaseTable> tables, Settings settings, boolean tellsAll, boolean fileWrites) {
         Optional<SessionProvider> provider = ServiceLoader.load(SessionProvider.class).stream().map(ServiceLoader.Provider::get).filter(each -> each.takes(login.url())).findFirst();
         if (provider.isEmpty() && login.url().startsWith("spark:")) {
-            throw new BadInput(Place.of(""), "nothing on the class path takes '" + login + "'; the module of clusters, and its libraries, are to be on it");
+            throw new BadInput(Place.of(""), ProblemKind.CONNECTION, "nothing on the class path takes '" + login + "'; the module of clusters, and its libraries, are to be on it");
         }
         return open(provider.map(each -> each.open(login)).orElseGet(() -> new JdbcSession(Connections.open(login, dialect, fileWrites, Place.of("")), login, dialect)), tables, settings, tellsAll);
     }
@@ -247,7 +248,7 @@ public final class Database implements Executor, AutoCloseable {
     /** The statement of a plan's series and, as far as the dialect says them, the texts of its labels; with the settings' values in it. Errors as {@link Sql#in}; also where a table is copied here, and is gone with the connection. */
     public String statement(Plan plan) {
         copies(plan).stream().findFirst().ifPresent(name -> {
-            throw new BadInput(Place.of("table '" + name + "'"), "is a file, which the database has no table of");
+            throw new BadInput(Place.of("table '" + name + "'"), ProblemKind.MISSING, "is a file, which the database has no table of");
         });
         return LabelTexts.beside(plan, (texts, wanted) -> query(plan, texts, wanted)).withValues();
     }

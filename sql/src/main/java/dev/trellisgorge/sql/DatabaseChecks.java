@@ -6,6 +6,7 @@ import dev.trellisgorge.formula.Formulas;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Note;
 import dev.trellisgorge.problem.Place;
+import dev.trellisgorge.problem.ProblemKind;
 import dev.trellisgorge.shape.Choose;
 import dev.trellisgorge.shape.Cut;
 import dev.trellisgorge.shape.Derive;
@@ -91,7 +92,7 @@ final class DatabaseChecks {
                     part.run(() -> refuseMissing(before, slice));
                 }
                 if (!part.place().toString().isEmpty()) {
-                    throw new BadInput(part.place(), "no row is left of the " + rows + " before this step");
+                    throw new BadInput(part.place(), ProblemKind.NO_ROWS, "no row is left of the " + rows + " before this step");
                 }
             }
             rows = after;
@@ -120,7 +121,7 @@ final class DatabaseChecks {
             Table there = Table.of(before.name(), cells.get());
             Executor.over(there, database.settings()).run(Pipeline.of(there.name()).then(slice));
         } else if (database.notes().count(before.then(slice)) == 0) {
-            throw new BadInput(Place.of("table '" + before.name() + "'").within("column '" + slice.column() + "'"), "no row's " + slice.column() + " " + slice.cut().shown(database.settings()));
+            throw new BadInput(Place.of("table '" + before.name() + "'").within("column '" + slice.column() + "'"), ProblemKind.NO_ROWS, "no row's " + slice.column() + " " + slice.cut().shown(database.settings()));
         }
     }
 
@@ -143,7 +144,7 @@ final class DatabaseChecks {
         names.put(rows, count);
         Table doubled = database.fetched(here.then(new Join(twice.then(new Rename(names)), on, Join.Way.INNER, false)).then(new Top(1)));
         if (doubled.rowCount() > 0) {
-            throw new BadInput(Place.of("table '" + before.name() + "'"), "'" + written(doubled, List.copyOf(join.on().keySet())) + "' stands on " + (long) doubled.column(count).number(0) + " rows of '" + join.other().name()
+            throw new BadInput(Place.of("table '" + before.name() + "'"), ProblemKind.DATA, "'" + written(doubled, List.copyOf(join.on().keySet())) + "' stands on " + (long) doubled.column(count).number(0) + " rows of '" + join.other().name()
                     + "', so the join would double this row. Total that table first, by a 'shape' of its own, or ask for it with 'many'.");
         }
     }
@@ -161,7 +162,7 @@ final class DatabaseChecks {
         Formula wanted = cell.pivot().columns().stream().map(column -> named.equalTo(Formulas.text(column))).reduce(Formula::or).orElseThrow();
         String rows = before.schema(database.known()).free("rows");
         Table twice = database.fetched(twice(before.then(new Keep(wanted)), keys, rows).then(new Top(1)));
-        throw new BadInput(Place.of("table '" + before.name() + "'"), "'" + written(twice, cell.pivot().by()) + "' has '" + twice.column(cell.pivot().names()).written(0) + "' on "
+        throw new BadInput(Place.of("table '" + before.name() + "'"), ProblemKind.DATA, "'" + written(twice, cell.pivot().by()) + "' has '" + twice.column(cell.pivot().names()).written(0) + "' on "
                 + (long) twice.column(rows).number(0) + " rows; total the rows first");
     }
 

@@ -76,26 +76,38 @@ public record DatabaseTable(String name, Rows rows, Optional<String> rowsBy, Map
      * they are not plain, it is read here, and copied.
      *
      * @param file  where they are
+     * @param shown what messages call it
      * @param head  what its first rows tell
      * @param other reads it here; where there is none, the first statement over a file that is to be read here is a {@link ReadOtherwise}
      */
-    public record InFile(Path file, FileHead head, Optional<Supplier<Table>> other) implements Rows {
+    public record InFile(Path file, String shown, FileHead head, Optional<Supplier<Table>> other) implements Rows {
         public InFile {
             Objects.requireNonNull(file, "file");
+            Objects.requireNonNull(shown, "shown");
             Objects.requireNonNull(head, "head");
             Objects.requireNonNull(other, "other");
         }
 
         /** The rows as the reader here reads them. @throws ReadOtherwise where there is none */
         public Table readHere() {
-            return other.orElseThrow(() -> new ReadOtherwise(Place.inFile(file.toString()))).get();
+            return other.orElseThrow(() -> new ReadOtherwise(Place.inFile(shown))).get();
         }
     }
 
-    /** In a Parquet file, which an embedded engine reads by itself. */
-    public record InParquet(Path file) implements Rows {
+    /**
+     * In a Parquet file, which an embedded engine reads by itself.
+     *
+     * @param shown what messages call it
+     */
+    public record InParquet(Path file, String shown) implements Rows {
+        /** Messages call it by its path. */
+        public InParquet(Path file) {
+            this(file, file.toString());
+        }
+
         public InParquet {
             Objects.requireNonNull(file, "file");
+            Objects.requireNonNull(shown, "shown");
         }
     }
 

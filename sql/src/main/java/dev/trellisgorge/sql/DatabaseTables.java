@@ -3,6 +3,7 @@ package dev.trellisgorge.sql;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Nearest;
 import dev.trellisgorge.problem.Place;
+import dev.trellisgorge.problem.ProblemKind;
 import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Schema;
 import dev.trellisgorge.table.Table;
@@ -77,7 +78,7 @@ final class DatabaseTables implements AutoCloseable {
         if (table.rows() instanceof DatabaseTable.AtHand here) {
             return copied(here.table());
         } else if (table.rows() instanceof DatabaseTable.InParquet file) {
-            return embedded.orElseThrow().parquet(table, file.file());
+            return embedded.orElseThrow().parquet(table, file);
         } else if (table.rows() instanceof DatabaseTable.InFile file) {
             boolean known = file.other().isPresent();
             return known && !file.head().isOfAll(file.file()) ? copied(file.readHere()) : fed(table.name(), file, known);
@@ -128,11 +129,11 @@ final class DatabaseTables implements AutoCloseable {
         }
         List<List<String>> fits = exact.isEmpty() ? alike : exact;
         if (fits.isEmpty()) {
-            throw new BadInput(place, "the database has no table '" + written + "'. " + Nearest.hint(written, all));
+            throw new BadInput(place, ProblemKind.UNKNOWN_NAME, "the database has no table '" + written + "'. " + Nearest.hint(written, all));
         }
         Optional<List<String>> own = schema.isPresent() ? Optional.empty() : fits.stream().filter(whole -> whole.size() == 2 && isOwn(whole.get(0))).findFirst();
         if (own.isEmpty() && fits.size() > 1) {
-            throw new BadInput(place, "the database has several tables '" + written + "': " + String.join(", ", fits.stream().map(whole -> String.join(".", whole)).toList()) + "; say which");
+            throw new BadInput(place, ProblemKind.CONFLICT, "the database has several tables '" + written + "': " + String.join(", ", fits.stream().map(whole -> String.join(".", whole)).toList()) + "; say which");
         }
         return TableSource.quoted(own.orElse(fits.get(0)), dialect);
     }
@@ -146,9 +147,9 @@ final class DatabaseTables implements AutoCloseable {
     }
 
     private TableSource fed(String name, DatabaseTable.InFile file, boolean known) throws SQLException {
-        RowFeed feed = RowFeed.of(file.file(), file.head(), known);
+        RowFeed feed = RowFeed.of(file, known);
         feeds.add(feed);
-        return embedded.orElseThrow().fed(feed, Schema.of(name, Place.inFile(file.file().toString()), file.head().fields()), Optional.empty());
+        return embedded.orElseThrow().fed(feed, Schema.of(name, Place.inFile(file.shown()), file.head().fields()), Optional.empty());
     }
 
     /** The same cells with numbers on their rows: given to the embedded engine, in other databases a temporary table. */

@@ -3,6 +3,7 @@ package dev.trellisgorge.sql;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Nearest;
 import dev.trellisgorge.problem.Place;
+import dev.trellisgorge.problem.ProblemKind;
 import dev.trellisgorge.sql.query.PureFunctions;
 import dev.trellisgorge.sql.query.QueryLanguage;
 import dev.trellisgorge.table.CalendarUnit;
@@ -49,7 +50,7 @@ public enum Dialect {
     /** @throws BadInput with the nearest name where there is none of that name */
     public static Dialect named(String name) {
         return Arrays.stream(values()).filter(dialect -> dialect.toString().equals(name.toLowerCase(Locale.ROOT))).findFirst()
-                .orElseThrow(() -> new BadInput(Place.of(""), "there is no dialect '" + name + "'. " + Nearest.hint(name, names())));
+                .orElseThrow(() -> new BadInput(Place.of(""), ProblemKind.UNKNOWN_NAME, "there is no dialect '" + name + "'. " + Nearest.hint(name, names())));
     }
 
     /** The names of all dialects. */

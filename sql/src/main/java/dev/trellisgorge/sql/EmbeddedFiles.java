@@ -4,6 +4,7 @@ import dev.trellisgorge.engine.Temporaries;
 import dev.trellisgorge.engine.Writing;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Place;
+import dev.trellisgorge.problem.ProblemKind;
 import dev.trellisgorge.table.Schema;
 import dev.trellisgorge.table.Table;
 import dev.trellisgorge.tables.Login;
@@ -33,13 +34,13 @@ final class EmbeddedFiles {
     }
 
     /** @throws BadInput where it is no Parquet file */
-    TableSource parquet(DatabaseTable table, Path file) throws SQLException {
-        String from = "read_parquet(" + path(file) + ", file_row_number = true)";
-        Place place = Place.inFile(file.toString());
+    TableSource parquet(DatabaseTable table, DatabaseTable.InParquet file) throws SQLException {
+        String from = "read_parquet(" + path(file.file()) + ", file_row_number = true)";
+        Place place = Place.inFile(file.shown());
         try {
             return TableSource.of(from, DatabaseColumns.of(connection, table, from, ROW, dialect, login, place), Optional.of(dialect.quoted(ROW)));
         } catch (SQLException e) {
-            throw new BadInput(place, "is no Parquet file that can be read: " + String.valueOf(e.getMessage()).lines().findFirst().orElse(""));
+            throw new BadInput(place, ProblemKind.UNREADABLE, "is no Parquet file that can be read: " + String.valueOf(e.getMessage()).lines().findFirst().orElse(""));
         }
     }
 
@@ -61,7 +62,7 @@ final class EmbeddedFiles {
         try {
             return Temporaries.placeOfFolder();
         } catch (IOException e) {
-            throw new BadInput(Place.inFile(Temporaries.folder().toString()), "is not there for temporary files: " + Writing.reason(e));
+            throw new BadInput(Place.of(Temporaries.NAMED), ProblemKind.NOT_WRITABLE, "can't be used: " + Writing.reason(e));
         }
     }
 

@@ -4,6 +4,7 @@ import dev.trellisgorge.engine.Temporaries;
 import dev.trellisgorge.formula.Settings;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Place;
+import dev.trellisgorge.problem.ProblemKind;
 import dev.trellisgorge.shape.Pipeline;
 import dev.trellisgorge.table.Table;
 import dev.trellisgorge.tables.Limits;
@@ -33,15 +34,15 @@ public final class ParquetFile {
      * @param zone   whose days those of moments are
      * @throws BadInput where it is no such file, holds more, or the engine is not on the class path
      */
-    public static Table read(String name, Path file, Limits limits, ZoneId zone) {
-        if (!Files.exists(file)) {
-            throw new BadInput(Place.inFile(file.toString()), "there is no such file");
+    public static Table read(String name, DatabaseTable.InParquet file, Limits limits, ZoneId zone) {
+        if (!Files.exists(file.file())) {
+            throw new BadInput(Place.inFile(file.shown()), ProblemKind.UNREADABLE, "there is no such file");
         }
-        DatabaseTable there = new DatabaseTable(name, new DatabaseTable.InParquet(file), Optional.empty());
+        DatabaseTable there = new DatabaseTable(name, file, Optional.empty());
         try (Database database = Database.open(Login.to("jdbc:duckdb:").in(zone), Dialect.DUCKDB, List.of(there), Settings.NONE, false)) {
             Pipeline rows = Pipeline.of(name);
             if (database.notes().count(rows) * rows.schema(database.known()).fields().size() > limits.cells()) {
-                throw new BadInput(Place.inFile(file.toString()), "the file has more cells than the " + limits.cells() + " that are read");
+                throw new BadInput(Place.inFile(file.shown()), ProblemKind.TOO_LARGE, "the file has more cells than the " + limits.cells() + " that are read");
             }
             return database.run(rows);
         }

@@ -4,6 +4,7 @@ import dev.trellisgorge.engine.Writing;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Memory;
 import dev.trellisgorge.problem.Place;
+import dev.trellisgorge.problem.ProblemKind;
 import dev.trellisgorge.table.Field;
 import dev.trellisgorge.table.Kind;
 import dev.trellisgorge.table.Table;
@@ -58,8 +59,10 @@ final class RowFeed implements DuckDBTableFunction<RowFeed, RowFeed.Scan, RowFee
     }
 
     /** @param whole whether all of it is known to be plain */
-    static RowFeed of(Path file, FileHead head, boolean whole) {
-        RowFeed feed = new RowFeed(Place.inFile(file.toString()), head.fields(), progress -> head.rows(file, progress), whole);
+    static RowFeed of(DatabaseTable.InFile rows, boolean whole) {
+        Path file = rows.file();
+        FileHead head = rows.head();
+        RowFeed feed = new RowFeed(Place.inFile(rows.shown()), head.fields(), progress -> head.rows(file, progress), whole);
         if (!whole) {
             feed.begun.set(head.rowsAhead(file, feed::told));
         }
@@ -109,7 +112,7 @@ final class RowFeed implements DuckDBTableFunction<RowFeed, RowFeed.Scan, RowFee
                 throw new ReadOtherwise(place);
             }
         } catch (IOException e) {
-            throw new BadInput(place, "can't be read: " + Writing.reason(e));
+            throw new BadInput(place, ProblemKind.UNREADABLE, "can't be read: " + Writing.reason(e));
         } finally {
             closed(all);
         }
@@ -137,7 +140,7 @@ final class RowFeed implements DuckDBTableFunction<RowFeed, RowFeed.Scan, RowFee
         try {
             read.close();
         } catch (IOException e) {
-            throw new BadInput(place, "can't be closed: " + Writing.reason(e));
+            throw new BadInput(place, ProblemKind.UNREADABLE, "can't be closed: " + Writing.reason(e));
         }
     }
 

@@ -5,6 +5,7 @@ import dev.trellisgorge.formula.Leaf;
 import dev.trellisgorge.formula.Window;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Place;
+import dev.trellisgorge.problem.ProblemKind;
 import dev.trellisgorge.shape.Join;
 import dev.trellisgorge.shape.Order;
 import dev.trellisgorge.shape.Pipeline;
@@ -52,7 +53,7 @@ final class RowOrder {
     }
 
     private static BadInput unordered(String what) {
-        return new BadInput(Place.of(what), "reads rows in their order, which a table of a database does not have; name the column that numbers them, or put them in order first");
+        return new BadInput(Place.of(what), ProblemKind.UNSUPPORTED, "reads rows in their order, which a table of a database does not have; name the column that numbers them, or put them in order first");
     }
 
     /** Whether a formula's cells hang on the order of the rows. */

@@ -93,7 +93,7 @@ public class EngineFilesTest {
 
     private static Table read(Path file, Optional<Supplier<Table>> here) {
         FileHead head = FileHead.of(file, Layout.FOUND).orElseThrow();
-        DatabaseTable table = new DatabaseTable("rows", new DatabaseTable.InFile(file, head, here), Optional.empty());
+        DatabaseTable table = new DatabaseTable("rows", new DatabaseTable.InFile(file, file.toString(), head, here), Optional.empty());
         try (Database database = Database.open(Login.to("jdbc:duckdb:"), Dialect.DUCKDB, List.of(table), Settings.NONE, false)) {
             return database.run(Pipeline.of("rows"));
         }

@@ -126,7 +126,7 @@ public class RowFeedTest {
     public void totalsAreInTheOrderOfTheFile(String what, String text, Pipeline pipeline) {
         Path file = folder.file("generation.csv", text);
         FileHead head = FileHead.of(file, Layout.FOUND).orElseThrow();
-        List<DatabaseTable> tables = List.of(new DatabaseTable("generation", new DatabaseTable.InFile(file, head, Optional.empty()), Optional.empty()), DatabaseTable.of(RIVERS));
+        List<DatabaseTable> tables = List.of(new DatabaseTable("generation", new DatabaseTable.InFile(file, file.toString(), head, Optional.empty()), Optional.empty()), DatabaseTable.of(RIVERS));
         Table expected = Executor.of(Map.of("generation", TableFile.read("generation", file), "rivers", RIVERS), Settings.NONE).run(pipeline);
         try (Database database = Database.open(Login.to("jdbc:duckdb:"), Dialect.DUCKDB, tables, Settings.NONE, true)) {
             Table found = database.run(pipeline);
@@ -136,7 +136,7 @@ public class RowFeedTest {
     }
 
     private static Database over(Path file) {
-        DatabaseTable table = new DatabaseTable("generation", new DatabaseTable.InFile(file, FileHead.of(file, Layout.FOUND).orElseThrow(), Optional.empty()), Optional.empty());
+        DatabaseTable table = new DatabaseTable("generation", new DatabaseTable.InFile(file, file.toString(), FileHead.of(file, Layout.FOUND).orElseThrow(), Optional.empty()), Optional.empty());
         return Database.open(Login.to("jdbc:duckdb:"), Dialect.DUCKDB, List.of(table), Settings.NONE, false);
     }
 
@@ -200,7 +200,7 @@ public class RowFeedTest {
         }
         Path file = folder.file("sizes.csv", text.toString());
         Pipeline totals = Pipeline.of("sizes").then(new Total(List.of("station"), Stream.of(Total.Fold.SUM, Total.Fold.MEAN).map(fold -> new Total.Figure("mwh", fold, fold.toString())).toList()));
-        DatabaseTable table = new DatabaseTable("sizes", new DatabaseTable.InFile(file, FileHead.of(file, Layout.FOUND).orElseThrow(), Optional.empty()), Optional.empty());
+        DatabaseTable table = new DatabaseTable("sizes", new DatabaseTable.InFile(file, file.toString(), FileHead.of(file, Layout.FOUND).orElseThrow(), Optional.empty()), Optional.empty());
         try (Database database = Database.open(Login.to("jdbc:duckdb:"), Dialect.DUCKDB, List.of(table), Settings.NONE, true)) {
             for (int time = 0; time < 5; time++) {
                 Table found = database.run(totals);

@@ -4,6 +4,7 @@ import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Nearest;
 import dev.trellisgorge.problem.Note;
 import dev.trellisgorge.problem.Place;
+import dev.trellisgorge.problem.ProblemKind;
 import dev.trellisgorge.problem.Problems;
 import dev.trellisgorge.table.Field;
 import dev.trellisgorge.table.Kind;
@@ -90,9 +91,9 @@ public record ColumnTypes(List<Field> fields, Set<String> decimals, List<String>
         kinds.forEach((column, kind) -> {
             Optional<Field> field = fields.stream().filter(each -> each.name().equals(column)).findFirst();
             if (field.isEmpty()) {
-                problems.add(place, "'kinds': there is no column '" + column + "'. " + Nearest.hint(column, fields.stream().map(Field::name).toList()));
+                problems.add(place, ProblemKind.UNKNOWN_NAME, "'kinds': there is no column '" + column + "'. " + Nearest.hint(column, fields.stream().map(Field::name).toList()));
             } else if (kind != field.get().kind() && !(kind == Kind.TEXT && decimals.contains(column))) {
-                problems.add(place, "'kinds': '" + column + "' is " + field.get().kind().phrase() + " in the database, not " + kind.phrase() + "; convert it in a query");
+                problems.add(place, ProblemKind.WRONG_TYPE, "'kinds': '" + column + "' is " + field.get().kind().phrase() + " in the database, not " + kind.phrase() + "; convert it in a query");
             }
         });
         problems.throwIfAny();

@@ -7,6 +7,7 @@ import de.siegmar.fastcsv.reader.CsvRecordHandler;
 import de.siegmar.fastcsv.reader.FieldMismatchStrategy;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Place;
+import dev.trellisgorge.problem.ProblemKind;
 import dev.trellisgorge.problem.Problems;
 import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Source;
@@ -94,7 +95,7 @@ public final class DelimitedText {
     }
 
     private static BadInput odd(InputFile source, Charset charset) throws IOException {
-        return new BadInput(Place.inFile(source.shown(), EncodedText.oddLine(source.path(), charset), 0),
+        return new BadInput(Place.inFile(source.shown(), EncodedText.oddLine(source.path(), charset), 0), ProblemKind.UNREADABLE,
                 "has bytes that are no text in " + charset.name() + "; save the file as UTF-8, or say its 'charset'");
     }
 
@@ -112,7 +113,7 @@ public final class DelimitedText {
     private static BadInput malformed(Place place, String message, Limits limits) {
         Matcher line = STARTING_LINE.matcher(message);
         Place record = line.find() ? Place.inFile(place.file(), Integer.parseInt(line.group(1)), 0) : place;
-        return new BadInput(record, message.startsWith("Unclosed") ? "a quote is opened in this row and never closed"
+        return new BadInput(record, ProblemKind.UNREADABLE, message.startsWith("Unclosed") ? "a quote is opened in this row and never closed"
                 : message.contains("max field size") ? "a cell has more than the " + limits.characters() + " characters that are read"
                 : message.contains("limit") && message.endsWith("fields") ? "a row has more than the " + limits.columns() + " cells that are read"
                 : "is no delimited text: " + message);
@@ -167,7 +168,7 @@ public final class DelimitedText {
             } else if (record.getFieldCount() == header.size()) {
                 lines.add(line);
                 if ((long) lines.size() * header.size() > layout.limits().cells()) {
-                    throw new BadInput(Place.inFile(place.file(), line, 0), "the file has more cells than the " + layout.limits().cells() + " that are read");
+                    throw new BadInput(Place.inFile(place.file(), line, 0), ProblemKind.TOO_LARGE, "the file has more cells than the " + layout.limits().cells() + " that are read");
                 }
                 take(record, growing, turned);
                 readTo = turned.isEmpty() ? readTo : Math.min(readTo, lines.size() * 2);
@@ -175,7 +176,7 @@ public final class DelimitedText {
                     break;
                 }
             } else if (++ragged <= LISTED) {
-                problems.add(Place.inFile(place.file(), line, 0), "the row has " + cells(record.getFieldCount())
+                problems.add(Place.inFile(place.file(), line, 0), ProblemKind.DATA, "the row has " + cells(record.getFieldCount())
                         + ", the header has " + header.size());
             }
         }
@@ -183,13 +184,13 @@ public final class DelimitedText {
             return Optional.empty();
         }
         if (header == null) {
-            throw new BadInput(place, headerRow > 1 ? "ends above line " + headerRow + ", where the header is to stand" : "is empty; a table starts with a header row");
+            throw new BadInput(place, ProblemKind.UNREADABLE, headerRow > 1 ? "ends above line " + headerRow + ", where the header is to stand" : "is empty; a table starts with a header row");
         }
         if (ragged > LISTED) {
-            problems.add(place, "the same on " + (ragged - LISTED) + " more rows");
+            problems.add(place, ProblemKind.DATA, "the same on " + (ragged - LISTED) + " more rows");
         }
         if (lines.size() == 0 && problems.isEmpty()) {
-            problems.add(place, "has a header and no row below it");
+            problems.add(place, ProblemKind.NO_ROWS, "has a header and no row below it");
         }
         List<Supplier<Column>> columns = new ArrayList<>();
         WrittenCells written = new WrittenCells(layout);
@@ -200,7 +201,7 @@ public final class DelimitedText {
             if (!title.isEmpty()) {
                 columns.add(() -> column.column(title, written, row -> Place.inFile(place.file(), starts[row], 0)));
             } else if (!column.isBlank()) {
-                problems.add(Place.inFile(place.file(), headerLine, 0), "column " + (i + 1) + " has no name in the header");
+                problems.add(Place.inFile(place.file(), headerLine, 0), ProblemKind.DATA, "column " + (i + 1) + " has no name in the header");
             }
         }
         problems.throwIfAny();
@@ -221,7 +222,7 @@ public final class DelimitedText {
 
     private static List<String> header(CsvRecord record, Place place, Problems problems) {
         if (record.getFieldCount() == 1 && !FileKind.isNamedText(place.file())) {
-            throw new BadInput(place, "looks like no table: nothing divides its first line into columns, and its name doesn't end in "
+            throw new BadInput(place, ProblemKind.UNREADABLE, "looks like no table: nothing divides its first line into columns, and its name doesn't end in "
                     + String.join(", ", FileKind.TEXT_ENDINGS) + "; rename it if it is one");
         }
         List<String> names = new ArrayList<>();
@@ -232,7 +233,7 @@ public final class DelimitedText {
             names.add(name);
             Integer before = name.isEmpty() ? null : seen.putIfAbsent(name, names.size());
             if (before != null) {
-                problems.add(Place.inFile(place.file(), line, 0), "columns " + before + " and " + names.size() + " are both named '" + name + "'");
+                problems.add(Place.inFile(place.file(), line, 0), ProblemKind.DATA, "columns " + before + " and " + names.size() + " are both named '" + name + "'");
             }
         }
         return names;

@@ -1,7 +1,9 @@
 package dev.trellisgorge.tables;
 
+import dev.trellisgorge.engine.Writing;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Place;
+import dev.trellisgorge.problem.ProblemKind;
 import java.io.IOException;
 import java.io.InputStream;
 import java.nio.channels.ClosedByInterruptException;
@@ -59,14 +61,14 @@ record InputFile(Path path, String shown, Progress progress) {
     /** What was found where the file could not be read. */
     BadInput unreadable(IOException e) {
         if (e instanceof ClosedByInterruptException) {
-            return new BadInput(place(), INTERRUPTED);
+            return new BadInput(place(), ProblemKind.CANCELLED, INTERRUPTED);
         }
         if (e instanceof NoSuchFileException) {
-            return new BadInput(place(), "there is no such file");
+            return new BadInput(place(), ProblemKind.UNREADABLE, "there is no such file");
         }
         if (e instanceof AccessDeniedException) {
-            return new BadInput(place(), "can't read: permission denied");
+            return new BadInput(place(), ProblemKind.UNREADABLE, "can't read: permission denied");
         }
-        return new BadInput(place(), Files.isDirectory(path) ? "is a folder; name a file" : "can't read: " + e.getMessage());
+        return new BadInput(place(), ProblemKind.UNREADABLE, Files.isDirectory(path) ? "is a folder; name a file" : "can't read: " + Writing.reason(e));
     }
 }

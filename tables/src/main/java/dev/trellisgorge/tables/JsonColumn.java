@@ -2,6 +2,7 @@ package dev.trellisgorge.tables;
 
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Place;
+import dev.trellisgorge.problem.ProblemKind;
 import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Kind;
 import java.util.BitSet;
@@ -76,7 +77,7 @@ final class JsonColumn {
         Optional<Kind> given = layout.kind(name);
         Kind found = kind == null ? given.filter(wanted -> wanted != Kind.TEXT).orElse(Kind.NUMBER) : kind;
         if (found != Kind.TEXT && given.filter(wanted -> wanted != found).isPresent()) {
-            throw new BadInput(Place.inFile(places.apply(0).file()).within("column '" + name + "'"), "holds " + found.phrase() + " a row, and is said to hold " + given.get().phrase());
+            throw new BadInput(Place.inFile(places.apply(0).file()).within("column '" + name + "'"), ProblemKind.DATA, "holds " + found.phrase() + " a row, and is said to hold " + given.get().phrase());
         }
         if (found != Kind.TEXT) {
             return Column.owning(name, found, figures.all());

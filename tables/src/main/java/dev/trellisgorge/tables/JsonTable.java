@@ -11,6 +11,7 @@ import com.fasterxml.jackson.core.StreamReadFeature;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Nearest;
 import dev.trellisgorge.problem.Place;
+import dev.trellisgorge.problem.ProblemKind;
 import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Kind;
 import dev.trellisgorge.table.Source;
@@ -79,7 +80,7 @@ final class JsonTable {
             } catch (JsonProcessingException e) {
                 JsonLocation at = e.getLocation();
                 Place place = at == null ? source.place() : Place.inFile(source.shown(), at.getLineNr(), at.getColumnNr());
-                throw new BadInput(place, sentence(e));
+                throw new BadInput(place, ProblemKind.UNREADABLE, sentence(e));
             } catch (IOException e) {
                 throw source.unreadable(e);
             }
@@ -103,7 +104,7 @@ final class JsonTable {
     private Table table(String name) throws IOException, TextsAfterAll {
         JsonToken first = parser.nextToken();
         if (first == null) {
-            throw new BadInput(Place.inFile(shown), "is empty; a table is an array of objects, an object of arrays, or an object a line");
+            throw new BadInput(Place.inFile(shown), ProblemKind.UNREADABLE, "is empty; a table is an array of objects, an object of arrays, or an object a line");
         }
         if (layout.at().isPresent()) {
             part(layout.at().get());
@@ -118,7 +119,7 @@ final class JsonTable {
             throw at("a table is an array of objects, an object of arrays, or an object a line");
         }
         if (columns.isEmpty()) {
-            throw new BadInput(Place.inFile(shown), "has no row");
+            throw new BadInput(Place.inFile(shown), ProblemKind.NO_ROWS, "has no row");
         }
         columns.entrySet().removeIf(column -> column.getValue().isEmpty() && columns.keySet().stream().anyMatch(other -> other.startsWith(column.getKey() + "."))); // null for an object
         layout.checkKinds(Place.inFile(shown), List.copyOf(columns.keySet()));
@@ -141,7 +142,7 @@ final class JsonTable {
     private void part(JsonPath path) throws IOException, TextsAfterAll {
         Set<String> near = new LinkedHashSet<>();
         if (!follow(path, 0, near)) {
-            throw new BadInput(Place.inFile(shown), "there is nothing at " + path + ". " + (near.isEmpty() ? "" : Nearest.hint(((JsonPath.Name) path.segments().get(deepest)).name(), near)).strip());
+            throw new BadInput(Place.inFile(shown), ProblemKind.UNKNOWN_NAME, "there is nothing at " + path + ". " + (near.isEmpty() ? "" : Nearest.hint(((JsonPath.Name) path.segments().get(deepest)).name(), near)).strip());
         }
         end();
     }
@@ -307,6 +308,6 @@ final class JsonTable {
 
     private BadInput at(String sentence) {
         JsonLocation at = parser.currentTokenLocation();
-        return new BadInput(Place.inFile(shown, at.getLineNr(), at.getColumnNr()), sentence);
+        return new BadInput(Place.inFile(shown, at.getLineNr(), at.getColumnNr()), ProblemKind.UNREADABLE, sentence);
     }
 }

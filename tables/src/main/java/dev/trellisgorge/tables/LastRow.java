@@ -2,6 +2,7 @@ package dev.trellisgorge.tables;
 
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Note;
+import dev.trellisgorge.problem.ProblemKind;
 import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.CompensatedSum;
 import dev.trellisgorge.table.Field;
@@ -155,7 +156,7 @@ final class LastRow {
         if (!isTotal()) {
             String why = last + 1 < FEWEST_ROWS ? "there are too few rows above it" : figures.isEmpty() ? "it holds no figure"
                     : with(Against.Fit.OTHER).isEmpty() ? "no word and no blank cell in it says that it is a total" : String.join("; ", with(Against.Fit.OTHER));
-            throw new BadInput(table.place(), "the last row is to be dropped as a total, and its figures are not the sums of the rows above: " + why);
+            throw new BadInput(table.place(), ProblemKind.DATA, "the last row is to be dropped as a total, and its figures are not the sums of the rows above: " + why);
         }
         Table above = table.rows(IntStream.range(0, last).toArray());
         List<String> rounded = with(Against.Fit.ROUNDED);

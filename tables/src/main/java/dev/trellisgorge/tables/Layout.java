@@ -2,6 +2,7 @@ package dev.trellisgorge.tables;
 
 import dev.trellisgorge.problem.Nearest;
 import dev.trellisgorge.problem.Place;
+import dev.trellisgorge.problem.ProblemKind;
 import dev.trellisgorge.problem.Problems;
 import dev.trellisgorge.table.Kind;
 import java.nio.charset.Charset;
@@ -236,7 +237,7 @@ public final class Layout {
     void checkKinds(Place place, List<String> header) {
         Problems problems = new Problems();
         kinds.keySet().stream().filter(name -> !header.contains(name)).sorted()
-                .forEach(name -> problems.add(place, "there is no column '" + name + "', whose kind is said. " + Nearest.hint(name, header)));
+                .forEach(name -> problems.add(place, ProblemKind.UNKNOWN_NAME, "there is no column '" + name + "', whose kind is said. " + Nearest.hint(name, header)));
         problems.throwIfAny();
     }
 

@@ -2,6 +2,7 @@ package dev.trellisgorge.tables;
 
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Place;
+import dev.trellisgorge.problem.ProblemKind;
 import java.sql.Connection;
 import java.sql.DriverManager;
 import java.sql.SQLException;
@@ -78,13 +79,13 @@ public record Login(String url, Optional<String> user, Optional<String> password
         String said = String.valueOf(wrong.getMessage()).lines().findFirst().orElse("");
         String shown = password.filter(word -> !word.isEmpty()).map(word -> said.replace(word, "…")).orElse(said).replace(url, toString());
         if (said.startsWith("No suitable driver")) {
-            return new BadInput(place, "no driver on the class path takes '" + this + "'");
+            return new BadInput(place, ProblemKind.CONNECTION, "no driver on the class path takes '" + this + "'");
         } else if (state.equals(CANCELLED)) {
-            return new BadInput(place, "the statement was cancelled; the database says: " + shown);
+            return new BadInput(place, ProblemKind.CANCELLED, "the statement was cancelled; the database says: " + shown);
         } else if (state.startsWith(CONNECTION) || state.startsWith(SHUT_DOWN)) {
-            return new BadInput(place, "the connection to '" + this + "' failed: " + shown);
+            return new BadInput(place, ProblemKind.CONNECTION, "the connection to '" + this + "' failed: " + shown);
         }
-        return new BadInput(place, "the database says: " + shown, wrong);
+        return new BadInput(place, ProblemKind.DATABASE, "the database says: " + shown, wrong);
     }
 
     /** The URL without its parameters and what stands before a host, any of which may hold a password. */

@@ -3,6 +3,7 @@ package dev.trellisgorge.tables;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Nearest;
 import dev.trellisgorge.problem.Place;
+import dev.trellisgorge.problem.ProblemKind;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
@@ -55,11 +56,11 @@ final class NamedRanges {
         String name = layout.range().orElseThrow();
         At at = ranges.get(name.toLowerCase(Locale.ROOT));
         if (at == null) {
-            throw new BadInput(place, "there is no range '" + name + "'; write cells such as B3:F40, whole columns such as B:F, or a name that the workbook has. " + Nearest.hint(name, List.copyOf(names.values())));
+            throw new BadInput(place, ProblemKind.UNKNOWN_NAME, "there is no range '" + name + "'; write cells such as B3:F40, whole columns such as B:F, or a name that the workbook has. " + Nearest.hint(name, List.copyOf(names.values())));
         } else if (at.cells().isEmpty()) {
-            throw new BadInput(place, "the name '" + name + "' stands for no range of cells on one sheet");
+            throw new BadInput(place, ProblemKind.UNKNOWN_NAME, "the name '" + name + "' stands for no range of cells on one sheet");
         } else if (layout.sheet().filter(sheet -> !sheet.equals(at.sheet())).isPresent()) {
-            throw new BadInput(place, "the range '" + name + "' is on the sheet '" + at.sheet() + "', not on '" + layout.sheet().get() + "'");
+            throw new BadInput(place, ProblemKind.CONFLICT, "the range '" + name + "' is on the sheet '" + at.sheet() + "', not on '" + layout.sheet().get() + "'");
         }
         return layout.range(at.cells()).sheet(at.sheet());
     }

@@ -4,6 +4,7 @@ import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Bound;
 import dev.trellisgorge.problem.Nearest;
 import dev.trellisgorge.problem.Place;
+import dev.trellisgorge.problem.ProblemKind;
 import dev.trellisgorge.table.Numbers;
 import dev.trellisgorge.table.Table;
 import java.io.IOException;
@@ -61,12 +62,12 @@ final class OpenDocumentTable {
         Place place = source.place();
         Path file = source.path();
         if (!Files.isRegularFile(file)) {
-            throw new BadInput(place, Files.isDirectory(file) ? "is a folder; name a file" : "there is no such file");
+            throw new BadInput(place, ProblemKind.UNREADABLE, Files.isDirectory(file) ? "is a folder; name a file" : "there is no such file");
         }
         try (ZipFile archive = new ZipFile(file.toFile())) {
             ZipEntry content = archive.getEntry("content.xml");
             if (content == null) {
-                throw new BadInput(place, "is no spreadsheet that can be read: it has no content");
+                throw new BadInput(place, ProblemKind.UNREADABLE, "is no spreadsheet that can be read: it has no content");
             }
             Layout layout = NamedRanges.isName(asked) ? ranges(archive, content).located(asked, place) : asked;
             SheetRows rows = new SheetRows(place, layout);
@@ -81,7 +82,7 @@ final class OpenDocumentTable {
             return rows.table(name);
         } catch (ZipException e) {
             boolean packed = String.valueOf(e.getMessage()).contains("compression method");
-            throw new BadInput(place, "is no spreadsheet that can be read: " + (packed ? "it is packed in another way than OpenDocument allows; save it again"
+            throw new BadInput(place, ProblemKind.UNREADABLE, "is no spreadsheet that can be read: " + (packed ? "it is packed in another way than OpenDocument allows; save it again"
                     : "it is no ZIP archive (" + e.getMessage() + ")"));
         } catch (XMLStreamException e) {
             throw WorkbookPackage.refused(place, "is no spreadsheet that can be read: ", e);
@@ -163,7 +164,7 @@ final class OpenDocumentTable {
                 names.add(name);
             }
         }
-        throw new BadInput(place, wanted.map(name -> "there is no sheet '" + name + "'. " + Nearest.hint(name, names)).orElse("has no sheet"));
+        throw new BadInput(place, ProblemKind.UNKNOWN_NAME, wanted.map(name -> "there is no sheet '" + name + "'. " + Nearest.hint(name, names)).orElse("has no sheet"));
     }
 
     private void sheet() throws XMLStreamException {
@@ -192,7 +193,7 @@ final class OpenDocumentTable {
             return 1;
         }
         if (!COUNT.matcher(written.strip()).matches()) {
-            throw new BadInput(place.within("row " + (line + 1)), what + " is '" + written + "', and must be a whole number from 1 to " + Integer.MAX_VALUE);
+            throw new BadInput(place.within("row " + (line + 1)), ProblemKind.DATA, what + " is '" + written + "', and must be a whole number from 1 to " + Integer.MAX_VALUE);
         }
         return (int) Math.min(Integer.MAX_VALUE, Long.parseLong(written.strip()));
     }
@@ -226,7 +227,7 @@ final class OpenDocumentTable {
         }
         if (!cells.isEmpty()) {
             if (line >= MOST_ROWS) {
-                throw new BadInput(place.within("row " + (line + 1)), "lies below the " + MOST_ROWS + " rows that are read");
+                throw new BadInput(place.within("row " + (line + 1)), ProblemKind.TOO_LARGE, "lies below the " + MOST_ROWS + " rows that are read");
             }
             rows.add((int) line + 1, times, cells);
         }
@@ -265,7 +266,7 @@ final class OpenDocumentTable {
     }
 
     private Object figure(String written) {
-        return Numbers.parse(written).stream().boxed().findFirst().orElseThrow(() -> new BadInput(place.within("row " + (line + 1)), "a cell holds '" + written + "', which is no number"));
+        return Numbers.parse(written).stream().boxed().findFirst().orElseThrow(() -> new BadInput(place.within("row " + (line + 1)), ProblemKind.DATA, "a cell holds '" + written + "', which is no number"));
     }
 
     /** A duration as ISO 8601 writes it. */
@@ -273,7 +274,7 @@ final class OpenDocumentTable {
         try {
             return new SheetCell.Time(Duration.parse(written.strip()).toMillis() / (double) Duration.ofDays(1).toMillis());
         } catch (DateTimeParseException | ArithmeticException e) {
-            throw new BadInput(place.within("row " + (line + 1)), "a cell holds the time '" + written + "', which is none", e);
+            throw new BadInput(place.within("row " + (line + 1)), ProblemKind.DATA, "a cell holds the time '" + written + "', which is none", e);
         }
     }
 

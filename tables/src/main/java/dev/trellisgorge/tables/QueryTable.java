@@ -2,6 +2,7 @@ package dev.trellisgorge.tables;
 
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Place;
+import dev.trellisgorge.problem.ProblemKind;
 import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Field;
 import dev.trellisgorge.table.Kind;
@@ -118,7 +119,7 @@ public final class QueryTable {
         }
         boolean missing = rows.wasNull();
         if (!missing && kinds[at] == Kind.NUMBER && Double.isNaN(figure)) {
-            throw new BadInput(place(at), "the database gives a NaN, which is no number: it holds one, or a figure is too large; leave such rows out, or make NULL of it");
+            throw new BadInput(place(at), ProblemKind.DATA, "the database gives a NaN, which is no number: it holds one, or a figure is too large; leave such rows out, or make NULL of it");
         }
         if (!missing && kinds[at] == Kind.NUMBER && Math.abs(figure) >= DOUBLES_UP_TO) {
             large(at, rows.getString(at + 1));
@@ -130,7 +131,7 @@ public final class QueryTable {
         if (codes.containsKey(at)) {
             codes.get(at).add(read, cell);
         } else if (wide[at] && ColumnTypes.isCode(cell)) {
-            throw new BadInput(place(at), "the database holds a whole number of more digits than a figure keeps: " + cell + "; kinds: {" + names.get(at) + ": text} has such numbers as codes, and 'number' rounded");
+            throw new BadInput(place(at), ProblemKind.DATA, "the database holds a whole number of more digits than a figure keeps: " + cell + "; kinds: {" + names.get(at) + ": text} has such numbers as codes, and 'number' rounded");
         }
     }
 
@@ -144,7 +145,7 @@ public final class QueryTable {
         LocalDate day = written == null ? null : written instanceof LocalDate date ? date : plainDays[at] ? rows.getObject(at + 1, LocalDate.class) : written instanceof OffsetDateTime || zoned[at] ? rows.getObject(at + 1, OffsetDateTime.class).atZoneSameInstant(zone).toLocalDate()
                 : rows.getObject(at + 1, LocalDateTime.class).toLocalDate();
         if (day != null && (day.getYear() < 0 || day.getYear() > LAST_YEAR)) {
-            throw new BadInput(place(at), "the database holds a date that is none of the years 0 to " + LAST_YEAR + ": " + rows.getString(at + 1));
+            throw new BadInput(place(at), ProblemKind.DATA, "the database holds a date that is none of the years 0 to " + LAST_YEAR + ": " + rows.getString(at + 1));
         }
         return day;
     }

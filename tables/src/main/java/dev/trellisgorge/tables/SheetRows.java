@@ -4,6 +4,7 @@ import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Bound;
 import dev.trellisgorge.problem.Note;
 import dev.trellisgorge.problem.Place;
+import dev.trellisgorge.problem.ProblemKind;
 import dev.trellisgorge.problem.Problems;
 import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Kind;
@@ -107,7 +108,7 @@ final class SheetRows {
         cellCount += inside.size() * (to - from + 1);
         long most = Math.min(MOST_CELLS, layout.limits().cells());
         if (cellCount > most) {
-            throw new BadInput(place.within(times == 1 ? "row " + line : "rows " + line + " to " + (line + times - 1L)), "the sheet has more cells than the " + most + " that are read");
+            throw new BadInput(place.within(times == 1 ? "row " + line : "rows " + line + " to " + (line + times - 1L)), ProblemKind.TOO_LARGE, "the sheet has more cells than the " + most + " that are read");
         }
         for (long at = from; at <= to && !inside.isEmpty(); at++) {
             if (layout.rows() == Layout.Rows.ALL || !isHidden((int) at)) {
@@ -169,7 +170,7 @@ final class SheetRows {
 
     Table table(String name) {
         if (rows.isEmpty()) {
-            throw new BadInput(place, layout.range().map(cells -> "no cell stands in " + cells).orElse("the sheet is empty") + "; a table starts with a header row");
+            throw new BadInput(place, ProblemKind.UNREADABLE, layout.range().map(cells -> "no cell stands in " + cells).orElse("the sheet is empty") + "; a table starts with a header row");
         }
         int at = header();
         int headerRows = headerRows(at);
@@ -180,7 +181,7 @@ final class SheetRows {
         List<Row> below = after.stream().filter(row -> row.cells().keySet().stream().anyMatch(names::containsKey)).toList();
         layout.checkKinds(Place.inFile(place.file(), header.get(0).line(), 0), List.copyOf(names.values()));
         if (below.isEmpty()) {
-            throw new BadInput(place, "has a header and no row below it");
+            throw new BadInput(place, ProblemKind.NO_ROWS, "has a header and no row below it");
         }
         WrittenCells written = new WrittenCells(layout);
         tell(names, below, written);
@@ -225,7 +226,7 @@ final class SheetRows {
                     return i;
                 }
             }
-            throw new BadInput(place, "row " + line + " is empty, and the header is to stand there");
+            throw new BadInput(place, ProblemKind.UNREADABLE, "row " + line + " is empty, and the header is to stand there");
         }
         int widest = 0;
         int at = 0;
@@ -278,7 +279,7 @@ final class SheetRows {
         header.forEach(row -> row.cells().forEach(whole.cells()::putIfAbsent));
         int from = header.get(0).first();
         if (whole.run() > layout.limits().columns()) {
-            throw new BadInput(place, "the header has more than " + layout.limits().columns() + " columns");
+            throw new BadInput(place, ProblemKind.TOO_LARGE, "the header has more than " + layout.limits().columns() + " columns");
         }
         Set<Integer> filled = new HashSet<>();
         below.forEach(row -> filled.addAll(row.cells().keySet()));
@@ -295,7 +296,7 @@ final class SheetRows {
             if (before == null) {
                 names.put(column, name);
             } else if (!isSpanned(header.get(0).line(), before, column)) {
-                problems.add(Place.inFile(place.file(), header.get(0).line(), 0), "columns " + letters(before) + " and " + letters(column) + " are both named '" + name + "'");
+                problems.add(Place.inFile(place.file(), header.get(0).line(), 0), ProblemKind.DATA, "columns " + letters(before) + " and " + letters(column) + " are both named '" + name + "'");
             } else if (filled.contains(at)) {
                 String numbered = name + " " + (column - before + 1);
                 seen.put(numbered, column);

@@ -4,6 +4,7 @@ import dev.trellisgorge.engine.Temporaries;
 import dev.trellisgorge.engine.Writing;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Place;
+import dev.trellisgorge.problem.ProblemKind;
 import dev.trellisgorge.table.Table;
 import java.io.IOException;
 import java.io.InputStream;
@@ -29,14 +30,19 @@ public final class TableFile {
      * @throws BadInput where the file can't be read or is not of its kind, with file and line
      */
     public static Table read(String name, Path file, Layout layout, Progress progress) {
-        InputFile source = new InputFile(file, file.toString(), progress);
+        return read(name, file, file.toString(), layout, progress);
+    }
+
+    /** The same. @param shown what messages call the file; it ends as the file's name does */
+    public static Table read(String name, Path file, String shown, Layout layout, Progress progress) {
+        InputFile source = new InputFile(file, shown, progress);
         if (Files.exists(file) && !Files.isRegularFile(file) && !Files.isDirectory(file)) {
-            throw new BadInput(source.place(), "is a device or a pipe, which may have no end; give a file, or '" + FileKind.STANDARD_INPUT + "' and pipe it in");
+            throw new BadInput(source.place(), ProblemKind.UNREADABLE, "is a device or a pipe, which may have no end; give a file, or '" + FileKind.STANDARD_INPUT + "' and pipe it in");
         }
         return switch (FileKind.of(source.shown())) {
             case JSON -> JsonTable.read(name, source, layout);
             case SHEET -> FileKind.ending(source.shown()).equals("ods") ? OpenDocumentTable.read(name, source, layout) : WorkbookTable.read(name, source, layout);
-            case PARQUET -> throw new BadInput(source.place(), "is a Parquet file, which a brief reads: name it in 'data'");
+            case PARQUET -> throw new BadInput(source.place(), ProblemKind.UNSUPPORTED, "is a Parquet file, which a brief reads: name it in 'data'");
             default -> text(name, source, layout);
         };
     }
@@ -96,7 +102,7 @@ public final class TableFile {
             if (startsAsJson(source.path())) {
                 return JsonTable.read(name, source, layout);
             } else if (layout.at().isPresent()) {
-                throw new BadInput(source.place(), "is no JSON, of which 'at' says where its rows are");
+                throw new BadInput(source.place(), ProblemKind.CONFLICT, "is no JSON, of which 'at' says where its rows are");
             }
             return DelimitedText.read(name, source, layout);
         });
@@ -118,7 +124,7 @@ public final class TableFile {
                 Temporaries.remove(held);
             }
         } catch (IOException e) {
-            throw new BadInput(Place.inFile(shown), "can't be read into the folder for temporary files, '" + Temporaries.folder() + "': " + Writing.reason(e));
+            throw new BadInput(Place.inFile(shown), ProblemKind.NOT_WRITABLE, "can't be read into " + Temporaries.NAMED + ": " + Writing.reason(e));
         }
     }
 

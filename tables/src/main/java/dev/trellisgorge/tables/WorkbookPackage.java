@@ -2,6 +2,7 @@ package dev.trellisgorge.tables;
 
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Place;
+import dev.trellisgorge.problem.ProblemKind;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -39,7 +40,7 @@ final class WorkbookPackage {
         Place place = source.place();
         Path file = source.path();
         if (!Files.isRegularFile(file) || !Files.isReadable(file)) {
-            throw new BadInput(place, Files.isDirectory(file) ? "is a folder; name a file" : Files.exists(file) ? "can't read: permission denied" : "there is no such file");
+            throw new BadInput(place, ProblemKind.UNREADABLE, Files.isDirectory(file) ? "is a folder; name a file" : Files.exists(file) ? "can't read: permission denied" : "there is no such file");
         }
         try {
             refuseOthers(file, place);
@@ -48,9 +49,9 @@ final class WorkbookPackage {
                 return reading.read(archive);
             }
         } catch (NoClassDefFoundError e) { // of a library that unpacks what this format does not allow
-            throw new BadInput(place, UNREADABLE + "it is packed in another way than SpreadsheetML allows; save it again");
+            throw new BadInput(place, ProblemKind.UNREADABLE, UNREADABLE + "it is packed in another way than SpreadsheetML allows; save it again");
         } catch (UnsupportedFileFormatException e) {
-            throw new BadInput(place, UNREADABLE + "what is packed in it is damaged, or is no workbook");
+            throw new BadInput(place, ProblemKind.UNREADABLE, UNREADABLE + "what is packed in it is damaged, or is no workbook");
         } catch (IOException | OpenXML4JException | SAXException | POIXMLException | OpenXML4JRuntimeException | IllegalArgumentException | IllegalStateException | IndexOutOfBoundsException | DateTimeException e) {
             throw refused(place, UNREADABLE, e);
         }
@@ -58,14 +59,14 @@ final class WorkbookPackage {
 
     /** Why a file can't be read, or that its reading was interrupted, whatever the library makes of that. */
     static BadInput refused(Place place, String what, Exception why) {
-        return new BadInput(place, Thread.currentThread().isInterrupted() ? InputFile.INTERRUPTED : what + reason(why));
+        return new BadInput(place, ProblemKind.CANCELLED, Thread.currentThread().isInterrupted() ? InputFile.INTERRUPTED : what + reason(why));
     }
 
     private static OPCPackage opened(Path file, Place place) {
         try {
             return OPCPackage.open(file.toFile(), PackageAccess.READ);
         } catch (OpenXML4JException | OpenXML4JRuntimeException | IllegalArgumentException e) {
-            throw new BadInput(place, Thread.currentThread().isInterrupted() ? InputFile.INTERRUPTED : UNREADABLE + "it is damaged, or a part of it is missing", e);
+            throw new BadInput(place, ProblemKind.CANCELLED, Thread.currentThread().isInterrupted() ? InputFile.INTERRUPTED : UNREADABLE + "it is damaged, or a part of it is missing", e);
         }
     }
 
@@ -74,9 +75,9 @@ final class WorkbookPackage {
             case OOXML -> {
                 // as it should be
             }
-            case OLE2 -> throw new BadInput(place, older(file));
-            case UNKNOWN -> throw new BadInput(place, UNREADABLE + (Files.size(file) == 0 ? "it is empty" : "it is not packed as one; is it a text under the ending of a workbook?"));
-            default -> throw new BadInput(place, UNREADABLE + "it is of another kind than its ending says");
+            case OLE2 -> throw new BadInput(place, ProblemKind.UNSUPPORTED, older(file));
+            case UNKNOWN -> throw new BadInput(place, ProblemKind.UNREADABLE, UNREADABLE + (Files.size(file) == 0 ? "it is empty" : "it is not packed as one; is it a text under the ending of a workbook?"));
+            default -> throw new BadInput(place, ProblemKind.UNREADABLE, UNREADABLE + "it is of another kind than its ending says");
         }
     }
 
@@ -91,12 +92,12 @@ final class WorkbookPackage {
 
     private static void refuseOthers(OPCPackage archive, Place place) throws OpenXML4JException {
         if (archive.getRelationshipsByType(PackageRelationshipTypes.STRICT_CORE_DOCUMENT).size() > 0) {
-            throw new BadInput(place, "is a workbook of the strict kind (ISO/IEC 29500, part 1), which is not read; save it as an ordinary .xlsx");
+            throw new BadInput(place, ProblemKind.UNSUPPORTED, "is a workbook of the strict kind (ISO/IEC 29500, part 1), which is not read; save it as an ordinary .xlsx");
         }
         for (Map.Entry<String, String> other : OTHERS.entrySet()) {
             boolean is = archive.getParts().stream().anyMatch(part -> part.getContentType().contains(other.getKey()) && part.getContentType().contains("main"));
             if (is) {
-                throw new BadInput(place, other.getValue());
+                throw new BadInput(place, ProblemKind.UNREADABLE, other.getValue());
             }
         }
     }

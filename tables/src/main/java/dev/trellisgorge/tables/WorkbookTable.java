@@ -3,6 +3,7 @@ package dev.trellisgorge.tables;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Nearest;
 import dev.trellisgorge.problem.Place;
+import dev.trellisgorge.problem.ProblemKind;
 import dev.trellisgorge.table.Numbers;
 import dev.trellisgorge.table.Table;
 import java.io.IOException;
@@ -206,7 +207,7 @@ final class WorkbookTable {
             names.add(sheets.getSheetName());
             sheet.close();
         }
-        throw new BadInput(source.place(), wanted.map(name -> "there is no sheet '" + name + "'. " + Nearest.hint(name, names)).orElse("has no sheet"));
+        throw new BadInput(source.place(), ProblemKind.UNKNOWN_NAME, wanted.map(name -> "there is no sheet '" + name + "'. " + Nearest.hint(name, names)).orElse("has no sheet"));
     }
 
     /** Gathers the cells of each row (SpreadsheetML, ECMA-376 part 1, 18.3.1). */

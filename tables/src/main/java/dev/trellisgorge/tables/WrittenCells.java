@@ -4,6 +4,7 @@ import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Note;
 import dev.trellisgorge.problem.Place;
 import dev.trellisgorge.problem.Problem;
+import dev.trellisgorge.problem.ProblemKind;
 import dev.trellisgorge.problem.Problems;
 import dev.trellisgorge.table.CalendarUnit;
 import dev.trellisgorge.table.Column;
@@ -21,7 +22,6 @@ import java.util.function.IntFunction;
 import java.util.function.IntPredicate;
 import java.util.function.Supplier;
 import java.util.stream.IntStream;
-import java.util.stream.Stream;
 
 /**
  * Columns whose cells are figures, but not all written plainly: they become columns of figures where every cell that is there
@@ -163,7 +163,7 @@ final class WrittenCells {
     private static List<Problem> odd(Outcome outcome, Cells cells) {
         List<Problem> problems = new ArrayList<>(outcome.odd);
         if (outcome.oddCount > problems.size()) {
-            problems.add(new Problem(Place.inFile(cells.places().apply(0).file()).within("column '" + cells.name() + "'"),
+            problems.add(new Problem(Place.inFile(cells.places().apply(0).file()).within("column '" + cells.name() + "'"), ProblemKind.DATA,
                     "the same on " + (outcome.oddCount - problems.size()) + " more rows"));
         }
         return problems;
@@ -246,7 +246,7 @@ final class WrittenCells {
     private static void take(Outcome outcome, int row, String cell, CellReader reader, Reading reading, Cells cells) {
         if (reading.figure().isEmpty()) {
             if (outcome.oddCount++ < LISTED) {
-                outcome.odd.add(new Problem(cells.place(row), reader.refusal(cell) + (outcome.odd.isEmpty() ? reader.hint() : "")));
+                outcome.odd.add(new Problem(cells.place(row), ProblemKind.DATA, reader.refusal(cell) + (outcome.odd.isEmpty() ? reader.hint() : "")));
                 outcome.oddCells.add(reader.refusal(cell) + " (" + cells.places().apply(row) + ")");
             }
             return;

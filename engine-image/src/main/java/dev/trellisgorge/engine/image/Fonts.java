@@ -5,6 +5,7 @@ import dev.trellisgorge.engine.Temporaries;
 import dev.trellisgorge.engine.Writing;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Place;
+import dev.trellisgorge.problem.ProblemKind;
 import java.awt.Font;
 import java.awt.FontFormatException;
 import java.awt.font.FontRenderContext;
@@ -163,7 +164,7 @@ final class Fonts {
             if (file != null) {
                 Temporaries.remove(file);
             }
-            throw new BadInput(Place.inFile(Temporaries.folder().toString()), "can't hold the typefaces meanwhile: " + Writing.reason(e));
+            throw new BadInput(Place.of(Temporaries.NAMED), ProblemKind.NOT_WRITABLE, "can't hold the typefaces: " + Writing.reason(e));
         } catch (FontFormatException e) {
             throw new IllegalStateException("the typeface " + name + " is damaged", e);
         }

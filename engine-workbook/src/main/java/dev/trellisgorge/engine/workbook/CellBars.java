@@ -10,6 +10,7 @@ import dev.trellisgorge.chart.Series;
 import dev.trellisgorge.plan.PlainChart;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Place;
+import dev.trellisgorge.problem.ProblemKind;
 import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Numbers;
 import java.util.ArrayList;
@@ -116,7 +117,7 @@ final class CellBars {
     /** @param area a row of the sheet for each row */
     void fill(Area area) {
         if (area.columns() < least()) {
-            throw new BadInput(Place.of("chart '" + parts.get(0).name() + "'"), "has " + panes.size() + " columns of bars in cells, and no room for them beside its figures; make it larger with --size, or leave 'in-cells' out");
+            throw new BadInput(Place.of("chart '" + parts.get(0).name() + "'"), ProblemKind.UNSUPPORTED, "has " + panes.size() + " columns of bars in cells, and no room for them beside its figures; make the picture larger, or leave 'in-cells' out");
         }
         List<String> lines = parts.stream().flatMap(part -> part.panels().stream()).flatMap(panel -> panel.references().stream()).map(line -> line.words().orElse(line.name())).toList();
         if (!lines.isEmpty()) {

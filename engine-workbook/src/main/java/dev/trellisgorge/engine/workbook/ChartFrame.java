@@ -7,6 +7,7 @@ import dev.trellisgorge.chart.Role;
 import dev.trellisgorge.plan.PlainChart;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Place;
+import dev.trellisgorge.problem.ProblemKind;
 import java.util.LinkedHashMap;
 import java.util.Map;
 import java.util.Optional;
@@ -120,7 +121,7 @@ final class ChartFrame {
     /** A title can be put at the left; where it ends is known to the program that shows it, so not at the right. */
     void placeTitle(XDDFChart chart) {
         if (plain.looks().titleAt().equals(Optional.of(Looks.Align.RIGHT))) {
-            throw new BadInput(Place.of("chart '" + plain.name() + "'"), "files of this kind can't put the title at the right; put it at the left or in the centre");
+            throw new BadInput(Place.of("chart '" + plain.name() + "'"), ProblemKind.UNSUPPORTED, "files of this kind can't put the title at the right; put it at the left or in the centre");
         }
         if (plain.looks().titleAt().equals(Optional.of(Looks.Align.LEFT)) && chart.getCTChart().isSetTitle()) {
             CTTitle title = chart.getCTChart().getTitle();

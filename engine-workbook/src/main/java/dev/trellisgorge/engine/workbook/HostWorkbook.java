@@ -1,8 +1,10 @@
 package dev.trellisgorge.engine.workbook;
 
+import dev.trellisgorge.engine.Writing;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Nearest;
 import dev.trellisgorge.problem.Place;
+import dev.trellisgorge.problem.ProblemKind;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.OutputStream;
@@ -50,14 +52,14 @@ final class HostWorkbook {
         this.parts = parts;
         this.place = place;
         this.workbook = parts.relations("").stream().filter(relation -> relation.is("officeDocument")).map(Parts.Relation::target).filter(parts::has).findFirst()
-                .orElseThrow(() -> new BadInput(place, "is no workbook that can be read: it holds no workbook"));
+                .orElseThrow(() -> new BadInput(place, ProblemKind.UNREADABLE, "is no workbook that can be read: it holds no workbook"));
         XmlText.Element root = workbook().root();
         if (root.tag().contains(STRICT)) {
-            throw new BadInput(place, "is saved in the strict form of its format, which can't be drawn into; save it as an ordinary workbook");
+            throw new BadInput(place, ProblemKind.UNSUPPORTED, "is saved in the strict form of its format, which can't be drawn into; save it as an ordinary workbook");
         } else if (root.child("workbookPr").flatMap(stated -> stated.attribute("date1904")).filter(from -> from.equals("1") || from.equals("true")).isPresent()) {
-            throw new BadInput(place, "counts its dates from 1904, and what is drawn counts them from 1900; save it with the usual dates");
+            throw new BadInput(place, ProblemKind.UNSUPPORTED, "counts its dates from 1904, and what is drawn counts them from 1900; save it with the usual dates");
         } else if (!root.local().equals("workbook") || root.child("sheets").isEmpty()) {
-            throw new BadInput(place, "is no workbook that can be read: it has no list of sheets");
+            throw new BadInput(place, ProblemKind.UNREADABLE, "is no workbook that can be read: it has no list of sheets");
         }
     }
 
@@ -69,7 +71,7 @@ final class HostWorkbook {
     static HostWorkbook open(Path file) {
         Place place = Place.inFile(file.toString());
         if (!Files.isRegularFile(file) || !Files.isReadable(file)) {
-            throw new BadInput(place, Files.isDirectory(file) ? "is a folder; name a workbook" : Files.exists(file) ? "can't read: permission denied" : "there is no such file");
+            throw new BadInput(place, ProblemKind.UNREADABLE, Files.isDirectory(file) ? "is a folder; name a workbook" : Files.exists(file) ? "can't read: permission denied" : "there is no such file");
         }
         return reading(place, () -> {
             HostWorkbook host = new HostWorkbook(Parts.read(file, place), place);
@@ -87,7 +89,7 @@ final class HostWorkbook {
         try {
             return reading.read();
         } catch (IOException | IllegalArgumentException | IndexOutOfBoundsException | NoSuchElementException e) {
-            throw new BadInput(place, "is no workbook that can be drawn into: " + e.getMessage());
+            throw new BadInput(place, ProblemKind.UNREADABLE, "is no workbook that can be drawn into: " + (e instanceof IOException io ? Writing.reason(io) : e.getMessage()));
         }
     }
 
@@ -154,7 +156,7 @@ final class HostWorkbook {
     private Listed sheet(String name, Place asked) {
         List<Listed> all = sheets(workbook().root());
         return all.stream().filter(sheet -> sheet.name().equalsIgnoreCase(name)).filter(sheet -> !sheet.part().isEmpty()).findFirst()
-                .orElseThrow(() -> new BadInput(asked, "there is no sheet '" + name + "' with cells in " + place + ". " + Nearest.hint(name, all.stream().filter(sheet -> !sheet.part().isEmpty()).map(Listed::name).toList())));
+                .orElseThrow(() -> new BadInput(asked, ProblemKind.UNKNOWN_NAME, "there is no sheet '" + name + "' with cells in " + place + ". " + Nearest.hint(name, all.stream().filter(sheet -> !sheet.part().isEmpty()).map(Listed::name).toList())));
     }
 
     HostGrid grid(String sheet, Place asked) {

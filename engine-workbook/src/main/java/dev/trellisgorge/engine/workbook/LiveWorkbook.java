@@ -9,6 +9,7 @@ import dev.trellisgorge.plan.Cells;
 import dev.trellisgorge.plan.PlainChart;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Place;
+import dev.trellisgorge.problem.ProblemKind;
 import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Kind;
 import dev.trellisgorge.table.Table;
@@ -92,7 +93,7 @@ final class LiveWorkbook {
         Tile.OfChart tile = (Tile.OfChart) page.tiles().get(0);
         PlainChart chart = tile.parts().get(0);
         if (chart.drawing() instanceof TextCells || !chart.beside().isEmpty()) {
-            throw new BadInput(place, "stands in cells, which are somebody else's on '" + spot.sheet() + "'; leave out 'at', and it gets a sheet of its own");
+            throw new BadInput(place, ProblemKind.CONFLICT, "stands in cells, which are somebody else's on '" + spot.sheet() + "'; leave out 'at', and it gets a sheet of its own");
         }
         HostCanvas canvas = new HostCanvas(sheet, host.orElseThrow().grid(spot.sheet(), place), spot);
         if (chart.plan().titleColumn().isPresent() || chart.plan().subtitleColumn().isPresent()) {

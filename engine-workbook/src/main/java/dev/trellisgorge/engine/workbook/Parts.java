@@ -3,6 +3,7 @@ package dev.trellisgorge.engine.workbook;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Bound;
 import dev.trellisgorge.problem.Place;
+import dev.trellisgorge.problem.ProblemKind;
 import java.io.ByteArrayInputStream;
 import java.io.IOException;
 import java.io.InputStream;
@@ -67,10 +68,10 @@ final class Parts {
                 }
             }
         } catch (ZipException e) {
-            throw new BadInput(place, "is no workbook of the kind .xlsx or .xlsm, or it is locked by a password");
+            throw new BadInput(place, ProblemKind.UNREADABLE, "is no workbook of the kind .xlsx or .xlsm, or it is locked by a password");
         }
         if (!read.has(TYPES)) {
-            throw new BadInput(place, "is no workbook of the kind .xlsx or .xlsm");
+            throw new BadInput(place, ProblemKind.UNREADABLE, "is no workbook of the kind .xlsx or .xlsm");
         }
         return read;
     }
@@ -91,7 +92,7 @@ final class Parts {
             byte[] content = in.readNBytes((int) (most - bytes + 1));
             bytes += content.length;
             if (bytes > most) {
-                throw new BadInput(place, "unpacks to more than " + most + " bytes, which is as many as are read");
+                throw new BadInput(place, ProblemKind.TOO_LARGE, "unpacks to more than " + most + " bytes, which is as many as are read");
             }
             parts.put(part.getName(), content);
         }

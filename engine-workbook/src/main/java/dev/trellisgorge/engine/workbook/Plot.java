@@ -9,6 +9,7 @@ import dev.trellisgorge.chart.Series;
 import dev.trellisgorge.plan.PlainChart;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Place;
+import dev.trellisgorge.problem.ProblemKind;
 import java.util.List;
 import java.util.OptionalInt;
 import java.util.Set;
@@ -59,7 +60,7 @@ final class Plot {
     boolean keyed() {
         boolean keyed = Key.isNeeded(series()) && legend() != Looks.Legend.NONE;
         if (keyed && parts.size() > 1 && isBeside()) {
-            throw new BadInput(Place.of("chart '" + parts.get(0).name() + "'"), "files of this kind can't put the legend beside several panels; put it at the top or at the bottom");
+            throw new BadInput(Place.of("chart '" + parts.get(0).name() + "'"), ProblemKind.UNSUPPORTED, "files of this kind can't put the legend beside several panels; put it at the top or at the bottom");
         }
         return keyed;
     }

@@ -2,6 +2,7 @@ package dev.trellisgorge.engine.workbook;
 
 import dev.trellisgorge.engine.Options;
 import dev.trellisgorge.problem.BadInput;
+import dev.trellisgorge.problem.ProblemKind;
 import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Kind;
 import dev.trellisgorge.table.Source;
@@ -107,7 +108,7 @@ final class RawSheets {
         int below = stands.first() + table.rowCount();
         if (options.spareRows() > 0) {
             host.orElseThrow().firstFilled(stands.sheet(), below, below + options.spareRows(), IntStream.of(stands.columns()).min().orElseThrow(), IntStream.of(stands.columns()).max().orElseThrow()).ifPresent(line -> {
-                throw new BadInput(table.place(), "row " + line + " of the sheet '" + stands.sheet() + "' holds something where rows are to come below '" + table.name() + "'; free it, or leave room for fewer rows");
+                throw new BadInput(table.place(), ProblemKind.UNSUPPORTED, "row " + line + " of the sheet '" + stands.sheet() + "' holds something where rows are to come below '" + table.name() + "'; free it, or leave room for fewer rows");
             });
         }
         return stands;

@@ -3,6 +3,7 @@ package dev.trellisgorge.engine.workbook;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Bound;
 import dev.trellisgorge.problem.Place;
+import dev.trellisgorge.problem.ProblemKind;
 import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Kind;
 import dev.trellisgorge.table.Table;
@@ -36,13 +37,13 @@ final class SheetBounds {
     /** @throws BadInput where a table, with a header row, doesn't fit on a sheet */
     static void refuseTooLarge(Table table) {
         if (table.rowCount() >= ROWS || table.columns().size() > COLUMNS) {
-            throw new BadInput(table.place(), table.rowCount() + " rows and " + table.columns().size() + " columns don't fit on a sheet of a workbook, which has " + ROWS
+            throw new BadInput(table.place(), ProblemKind.TOO_LARGE, table.rowCount() + " rows and " + table.columns().size() + " columns don't fit on a sheet of a workbook, which has " + ROWS
                     + " rows, one of them for the names, and " + COLUMNS + " columns; total or keep rows before they are drawn");
         }
         for (Column column : table.columns()) {
             for (int row = 0; column.kind() == Kind.DATE && row < column.size(); row++) {
                 if (isNoDate(column.number(row))) {
-                    throw new BadInput(table.rowPlace(row).within("column '" + column.name() + "'"), column.written(row) + " is no date on a sheet of a workbook, which knows "
+                    throw new BadInput(table.rowPlace(row).within("column '" + column.name() + "'"), ProblemKind.DATA, column.written(row) + " is no date on a sheet of a workbook, which knows "
                             + FIRST_DAY + " to " + LAST_DAY);
                 }
             }
@@ -50,6 +51,6 @@ final class SheetBounds {
     }
 
     static BadInput tooLong(Place place, String what, int characters, int most, String mend) {
-        return new BadInput(place, what + " would have " + characters + " characters, and a sheet takes " + most + "; " + mend);
+        return new BadInput(place, ProblemKind.TOO_LARGE, what + " would have " + characters + " characters, and a sheet takes " + most + "; " + mend);
     }
 }

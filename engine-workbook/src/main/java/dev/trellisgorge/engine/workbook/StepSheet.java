@@ -6,6 +6,7 @@ import dev.trellisgorge.formula.InWords;
 import dev.trellisgorge.formula.Settings;
 import dev.trellisgorge.engine.workbook.Block.Place;
 import dev.trellisgorge.problem.BadInput;
+import dev.trellisgorge.problem.ProblemKind;
 import dev.trellisgorge.shape.Step;
 import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Kind;
@@ -137,7 +138,7 @@ final class StepSheet {
     /** The rows of a raw sheet and those that may come below them: a column says which lines have one. */
     Block arrivals(Table table, RawSheets.Stands where, int spare) {
         if (table.rowCount() + spare + Math.max(where.first(), SheetLayout.FIRST) > SheetBounds.ROWS) {
-            throw new BadInput(table.place(), table.rowCount() + " rows and room for " + spare + " more don't fit on a sheet of a workbook, which has " + SheetBounds.ROWS + " lines");
+            throw new BadInput(table.place(), ProblemKind.TOO_LARGE, table.rowCount() + " rows and room for " + spare + " more don't fit on a sheet of a workbook, which has " + SheetBounds.ROWS + " lines");
         }
         return arrivals.computeIfAbsent(table, each -> {
             String sheet = where.sheet();

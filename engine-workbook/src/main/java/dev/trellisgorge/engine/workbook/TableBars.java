@@ -6,6 +6,7 @@ import dev.trellisgorge.chart.Series;
 import dev.trellisgorge.plan.PlainChart;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Place;
+import dev.trellisgorge.problem.ProblemKind;
 import java.util.List;
 import java.util.function.Consumer;
 import org.apache.poi.xddf.usermodel.chart.XDDFChart;
@@ -53,7 +54,7 @@ final class TableBars {
             return;
         }
         if (place == Looks.Legend.LEFT || place == Looks.Legend.RIGHT) {
-            throw new BadInput(Place.of("chart '" + parts.get(0).name() + "'"), "files of this kind can't put the legend beside bars in a table; put it at the top or at the bottom");
+            throw new BadInput(Place.of("chart '" + parts.get(0).name() + "'"), ProblemKind.UNSUPPORTED, "files of this kind can't put the legend beside bars in a table; put it at the top or at the bottom");
         }
         int row = place == Looks.Legend.TOP ? area.row() - 1 : area.row() + area.rows() + below;
         Key.draw(canvas, new Area(area.column(), row, area.columns(), 1), plot.series(), plot.lines(), plot.frame(), false);

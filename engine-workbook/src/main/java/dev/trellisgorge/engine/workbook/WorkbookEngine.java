@@ -7,6 +7,7 @@ import dev.trellisgorge.engine.Page;
 import dev.trellisgorge.engine.Temporaries;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Place;
+import dev.trellisgorge.problem.ProblemKind;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.io.OutputStream;
@@ -60,7 +61,7 @@ public final class WorkbookEngine implements Engine {
         if (options.into().isPresent()) {
             into(options.into().get(), pages, ending, options, out, told);
         } else if (ending.equals("xlsm")) {
-            throw new BadInput(Place.of("." + ending), "a workbook with macros is only drawn into: name one with --into, or write to .xlsx");
+            throw new BadInput(Place.of("." + ending), ProblemKind.UNSUPPORTED, "a workbook with macros can be drawn into, not created; write to .xlsx");
         } else {
             write(() -> new LiveWorkbook(pages, options, told, Optional.empty()).writeTo(out), "the workbook");
         }
@@ -68,7 +69,7 @@ public final class WorkbookEngine implements Engine {
 
     private static void into(Path file, List<Page> pages, String ending, Options options, OutputStream out, Consumer<String> told) throws IOException {
         if (!file.toString().toLowerCase(Locale.ROOT).endsWith("." + ending)) {
-            throw new BadInput(Place.inFile(file.toString()), "can't be written as ." + ending + ", which is another kind of file");
+            throw new BadInput(Place.inFile(file.toString()), ProblemKind.UNSUPPORTED, "can't be written as ." + ending + ", which is another kind of file");
         }
         HostWorkbook host = HostWorkbook.open(file);
         host.warnings().forEach(told);
@@ -109,10 +110,10 @@ public final class WorkbookEngine implements Engine {
             if (e.getMessage() == null || !e.getMessage().startsWith("The maximum length of cell contents")) {
                 throw e;
             }
-            throw new BadInput(Place.of(what), "a cell of a sheet takes " + SheetBounds.CELL_TEXT
+            throw new BadInput(Place.of(what), ProblemKind.TOO_LARGE, "a cell of a sheet takes " + SheetBounds.CELL_TEXT
                     + " characters, and a title or a text in the tables has more");
         } catch (OpenXML4JRuntimeException e) { // without its cause; the rows wait in a folder of their own meanwhile
-            throw new UncheckedIOException(new IOException("not all could be written; is there room in the folder for temporary files, '" + Temporaries.folder() + "'?", e));
+            throw new UncheckedIOException(new IOException("not all could be written; is there room in " + Temporaries.NAMED + "?", e));
         }
     }
 }

@@ -3,8 +3,10 @@ package dev.trellisgorge.sql.query;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Bound;
 import dev.trellisgorge.problem.Place;
+import dev.trellisgorge.problem.ProblemKind;
 import java.util.List;
 import java.util.Locale;
+import java.util.Optional;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import net.sf.jsqlparser.JSQLParserException;
@@ -21,7 +23,6 @@ import net.sf.jsqlparser.statement.select.Select;
 public final class CheckedQuery {
     private static final long MOST_MILLISECONDS = 5_000;
     private static final int MOST_NESTED = 100;
-    private static final String TRUSTED = "; if you trust the brief, add --allow ";
 
     private CheckedQuery() {
     }
@@ -36,7 +37,7 @@ public final class CheckedQuery {
      */
     public static String of(String query, QueryLanguage language, QueryRights rights, Place place) {
         if (query.length() > Bound.QUERY_CHARACTERS.count()) {
-            throw new BadInput(place, "the query has " + query.length() + " characters, and may have " + Bound.QUERY_CHARACTERS.count());
+            throw new BadInput(place, ProblemKind.TOO_LARGE, "the query has " + query.length() + " characters, and may have " + Bound.QUERY_CHARACTERS.count());
         }
         try {
             return checked(query, language, rights, place);
@@ -44,9 +45,9 @@ public final class CheckedQuery {
             if (rights.unchecked()) {
                 return query.strip().replaceAll(";\\s*$", "");
             }
-            throw new BadInput(place, "can't tell what the query does: " + unclear.getMessage() + TRUSTED + "query");
+            throw new BadInput(place, ProblemKind.NOT_ALLOWED, "can't tell what the query does: " + unclear.getMessage() + rights.remedy().of(Optional.empty()));
         } catch (UnknownFunction unknown) {
-            throw new BadInput(place, "the query calls " + unknown.name() + ", which may do more than compute" + TRUSTED + "function=" + unknown.name());
+            throw new BadInput(place, ProblemKind.NOT_ALLOWED, "the query calls " + unknown.name() + ", which may do more than compute" + rights.remedy().of(Optional.of(unknown.name())));
         }
     }
 
@@ -101,11 +102,11 @@ public final class CheckedQuery {
             if (statements.isEmpty()) {
                 throw new Unchecked("it can't be read as a query");
             } else if (statements.size() > 1) {
-                throw new BadInput(place, "one query is expected here, and there are " + statements.size() + " statements");
+                throw new BadInput(place, ProblemKind.SYNTAX, "one query is expected here, and there are " + statements.size() + " statements");
             } else if (statements.get(0) instanceof Select select) {
                 return select;
             }
-            throw new BadInput(place, "a query is expected here, one that begins with SELECT, WITH or VALUES");
+            throw new BadInput(place, ProblemKind.SYNTAX, "a query is expected here, one that begins with SELECT, WITH or VALUES");
         } catch (JSQLParserException | StackOverflowError | RuntimeException e) {
             if (e instanceof BadInput wrong) {
                 throw wrong;
