@@ -63,7 +63,6 @@ final class BriefSource {
 
     private final Streams streams;
     private final boolean tellsAll;
-    private final Waiting waiting;
     private final boolean asksNobody;
 
     BriefSource(Streams streams) {
@@ -73,7 +72,6 @@ final class BriefSource {
     private BriefSource(Streams streams, boolean tellsAll, boolean asksNobody) {
         this.streams = streams;
         this.tellsAll = tellsAll;
-        this.waiting = new Waiting(streams.err(), streams.terminal().watched());
         this.asksNobody = asksNobody;
     }
 
@@ -108,8 +106,8 @@ final class BriefSource {
                 throw new BadInput(Place.of("--dialect"), ProblemKind.CONFLICT, "is of the database that --on names; what the brief's 'run-on' names has a 'dialect' of its own");
             }
             streams.leave();
-            streams.read().add(brief);
-            brief.database().ifPresent(waiting::on);
+            streams.open().add(brief::close);
+            brief.database().ifPresent(database -> streams.open().add(Waiting.on(database, streams.err(), streams.terminal().watched())));
             brief.notes().forEach(note -> streams.err().println("gorge: note: " + note));
             return brief;
         }

@@ -1,8 +1,8 @@
 package dev.trellisgorge.cli;
 
-import dev.trellisgorge.brief.Brief;
 import java.io.PrintStream;
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.List;
 
 /**
@@ -11,18 +11,25 @@ import java.util.List;
  * @param out results
  * @param err everything else
  * @param terminal what the results are shown on
- * @param read     the briefs that the command works on, which may hold a database open
+ * @param open     what is to be closed when the command is done, the last one first
  */
-record Streams(PrintStream out, PrintStream err, Terminal terminal, List<Brief> read) {
+record Streams(PrintStream out, PrintStream err, Terminal terminal, List<Open> open) {
 
     Streams(PrintStream out, PrintStream err, Terminal terminal) {
         this(out, err, terminal, new ArrayList<>());
     }
 
-    /** Leaves what the command had open. */
+    /** Something that a command holds while it works: a brief, whose database may be open, or what watches it. */
+    interface Open extends AutoCloseable {
+        @Override
+        void close();
+    }
+
+    /** Closes what the command had open. */
     void leave() {
-        read.forEach(Brief::close);
-        read.clear();
+        Collections.reverse(open);
+        open.forEach(Open::close);
+        open.clear();
     }
 
     /** Where a long reading is followed; close it when all is read. */

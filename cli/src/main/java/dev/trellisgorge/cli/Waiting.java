@@ -13,46 +13,55 @@ final class Waiting {
     /** What a terminal writes where somebody breaks off. */
     private static final int ECHO = 2;
 
+    private final Database database;
     private final PrintStream err;
-    private final boolean watched;
-    private volatile Optional<Database> database = Optional.empty();
     private int width;
-    private boolean brokenOff;
+    private boolean over;
 
-    Waiting(PrintStream err, boolean watched) {
+    private Waiting(Database database, PrintStream err) {
+        this.database = database;
         this.err = err;
-        this.watched = watched;
     }
 
-    /** From now on for this one. */
-    void on(Database next) {
-        boolean first = database.isEmpty();
-        database = Optional.of(next);
-        if (first) {
-            Runtime.getRuntime().addShutdownHook(new Thread(this::breakOff));
-        }
-        if (first && watched) {
-            Thread clock = new Thread(this::show, "clock");
-            clock.setDaemon(true);
+    /** From now on for this database, until what it gives is closed. @param watched whether there is somebody to see the clock */
+    static Streams.Open on(Database database, PrintStream err, boolean watched) {
+        Waiting waiting = new Waiting(database, err);
+        Thread broken = new Thread(waiting::breakOff, "gorge: break off");
+        Runtime.getRuntime().addShutdownHook(broken);
+        Thread clock = new Thread(waiting::show, "gorge: clock");
+        clock.setDaemon(true);
+        if (watched) {
             clock.start();
         }
+        return () -> {
+            clock.interrupt();
+            waiting.end();
+            try {
+                Runtime.getRuntime().removeShutdownHook(broken);
+            } catch (IllegalStateException ending) {
+                // the process ends, and the hook does what it is for
+            }
+        };
     }
 
     private void breakOff() {
-        database.ifPresent(Database::cancel);
-        synchronized (this) {
-            brokenOff = true;
-            if (width > 0) {
-                err.print("\r" + " ".repeat(width + ECHO) + "\r");
-                err.flush();
-            }
+        database.cancel();
+        end();
+    }
+
+    private synchronized void end() {
+        over = true;
+        if (width > 0) {
+            err.print("\r" + " ".repeat(width + ECHO) + "\r");
+            err.flush();
+            width = 0;
         }
     }
 
     private void show() {
         try {
             while (true) {
-                Optional<Duration> runs = database.flatMap(Database::runs).filter(time -> time.toMillis() >= PATIENCE);
+                Optional<Duration> runs = database.runs().filter(time -> time.toMillis() >= PATIENCE);
                 put(runs.map(time -> "the database works: " + time.toSeconds() + " s" + told()).orElse(""));
                 Thread.sleep(PAUSE);
             }
@@ -63,7 +72,7 @@ final class Waiting {
 
     /** In the place of the line before. */
     private synchronized void put(String line) {
-        if (!brokenOff && (width > 0 || !line.isEmpty())) {
+        if (!over && (width > 0 || !line.isEmpty())) {
             err.print("\r" + line + " ".repeat(Math.max(0, width - line.length())) + (line.isEmpty() ? "\r" : ""));
             err.flush();
             width = line.length();
@@ -72,7 +81,7 @@ final class Waiting {
 
     /** How far it is, where it says so. */
     private String told() {
-        OptionalDouble share = database.map(Database::share).orElse(OptionalDouble.empty());
+        OptionalDouble share = database.share();
         return share.isPresent() ? "  " + ProgressBar.bar(share.getAsDouble()) : "";
     }
 }
