@@ -98,7 +98,7 @@ final class RawTables {
             problems.add(data.place(), ProblemKind.MISSING, "'data' names no table");
         }
         if (!mayHoldMoments && tables.stream().allMatch(table -> table.rows() instanceof DatabaseTable.AtHand || table.rows() instanceof DatabaseTable.InFile) && all) {
-            runOn.refuseZone();
+            runOn.refuseZone("a time zone is for moments in a database, and all tables are files");
         }
         refuseOthers(InputNames.Input.DATA, overrides.data(), data);
         refuseOthers(InputNames.Input.TABLES, overrides.there().tables(), data);

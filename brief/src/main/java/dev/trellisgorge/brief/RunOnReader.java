@@ -59,10 +59,10 @@ final class RunOnReader {
         return Optional.empty();
     }
 
-    /** Where nothing holds moments a zone has no meaning. */
-    void refuseZone() {
+    /** A zone that is given has no effect. @param why as a sentence */
+    void refuseZone(String why) {
         overrides.there().zone().map(name -> overrides.place(InputNames.Input.ZONE)).or(() -> root.has("zone") ? Optional.of(root.keyPlace("zone")) : Optional.empty())
-                .ifPresent(place -> problems.add(place, ProblemKind.CONFLICT, "a time zone is for moments in a database, and all tables are files"));
+                .ifPresent(place -> problems.add(place, ProblemKind.CONFLICT, why));
     }
 
     private Optional<RunOn> named(Text url, Optional<String> user, Optional<String> password, Optional<Dialect> dialect) {

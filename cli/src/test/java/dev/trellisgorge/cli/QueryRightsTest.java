@@ -86,4 +86,11 @@ public class QueryRightsTest {
         desk.with("f.csv", "n,v\nWeir,5\n").with("b.yaml", "brief: 1\nzone: UTC\ndata: {t: f.csv}\ncharts:\n  c: {pattern: columns, category: n, value: v}\n");
         assertThat(desk.type("series", "DESK/b.yaml").err()).isEqualTo("gorge: DESK/b.yaml:2:1: a time zone is for moments in a database, and all tables are files\n");
     }
+
+    @Test
+    public void zoneThatTheDialectCannotSetIsAnError() {
+        desk.with("b.yaml", "brief: 1\ndata: {t: {query: SELECT 1 AS n}}\ncharts:\n  c: {pattern: columns, category: n, value: n}\n");
+        assertThat(desk.type("series", "DESK/b.yaml", "--on", "jdbc:duckdb:", "--dialect", "standard", "--zone", "UTC").err())
+                .contains("gorge: --zone: a session's time zone can't be set in the dialect 'standard'; set it in the database\n");
+    }
 }

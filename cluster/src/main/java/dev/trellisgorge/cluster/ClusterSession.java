@@ -11,6 +11,8 @@ import dev.trellisgorge.sql.TableSource;
 import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Field;
 import dev.trellisgorge.table.Kind;
+import dev.trellisgorge.tables.ColumnTypes;
+import java.math.BigDecimal;
 import java.time.LocalDate;
 import java.util.List;
 import java.util.Map;
@@ -57,7 +59,9 @@ final class ClusterSession implements Session {
         WorkersWatch watch = new WorkersWatch(spark.sparkContext(), () -> abandoned = true);
         try {
             Object[] settings = statement.parameters().stream().map(setting -> setting.isPresent(0) ? cell(setting, 0) : null).toArray();
-            return columns(spark.sql(statement.text(), settings).collectAsList(), fields);
+            return columns(name, spark.sql(statement.text(), settings).collectAsList(), fields);
+        } catch (BadInput wrong) {
+            throw wrong;
         } catch (Exception e) { // Scala's methods throw checked ones that they don't declare
             Place place = Place.of("table '" + name + "'");
             throw cancelled ? new BadInput(place, ProblemKind.CANCELLED, "the statement was cancelled", e)
@@ -78,16 +82,27 @@ final class ClusterSession implements Session {
         };
     }
 
-    private static List<Column> columns(List<Row> rows, List<Field> fields) {
-        return IntStream.range(0, fields.size()).mapToObj(at -> column(rows, at, fields.get(at))).toList();
+    private static List<Column> columns(String table, List<Row> rows, List<Field> fields) {
+        return IntStream.range(0, fields.size()).mapToObj(at -> column(table, rows, at, fields.get(at))).toList();
     }
 
-    private static Column column(List<Row> rows, int at, Field field) {
+    private static Column column(String table, List<Row> rows, int at, Field field) {
         String name = field.name();
         if (field.kind() == Kind.TEXT) {
             return Column.texts(name, rows.stream().map(row -> row.isNullAt(at) ? null : String.valueOf(row.get(at))).toArray(String[]::new));
         }
+        if (field.kind() == Kind.NUMBER) {
+            for (int row = 0; row < rows.size(); row++) {
+                if (!rows.get(row).isNullAt(at) && isCode(rows.get(row).get(at))) {
+                    throw ColumnTypes.unexpectedCode(Place.of("table '" + table + "'").within("row " + (row + 1)).within("column '" + name + "'"), name, rows.get(row).get(at).toString());
+                }
+            }
+        }
         return Column.owning(name, field.kind(), rows.stream().mapToDouble(row -> row.isNullAt(at) ? Double.NaN : figure(row.get(at))).toArray());
+    }
+
+    private static boolean isCode(Object cell) {
+        return (cell instanceof Long || cell instanceof BigDecimal) && ColumnTypes.isCode(cell.toString());
     }
 
     private static double figure(Object cell) {

@@ -1,9 +1,9 @@
 package dev.trellisgorge.cluster;
 
 import dev.trellisgorge.problem.BadInput;
-import dev.trellisgorge.problem.Note;
 import dev.trellisgorge.problem.Place;
 import dev.trellisgorge.problem.ProblemKind;
+import dev.trellisgorge.sql.DatabaseColumns;
 import dev.trellisgorge.sql.DatabaseTable;
 import dev.trellisgorge.sql.Dialect;
 import dev.trellisgorge.sql.TableSource;
@@ -18,11 +18,15 @@ import dev.trellisgorge.tables.JsonHead;
 import dev.trellisgorge.tables.TextHead;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.Iterator;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.function.Predicate;
+import java.util.stream.Collectors;
+import java.util.stream.IntStream;
 import java.util.stream.Stream;
 import org.apache.spark.sql.DataFrameReader;
 import org.apache.spark.sql.Dataset;
@@ -34,6 +38,10 @@ import org.apache.spark.sql.types.BooleanType;
 import org.apache.spark.sql.types.DataType;
 import org.apache.spark.sql.types.DataTypes;
 import org.apache.spark.sql.types.DateType;
+import org.apache.spark.sql.types.DecimalType;
+import org.apache.spark.sql.types.DoubleType;
+import org.apache.spark.sql.types.FloatType;
+import org.apache.spark.sql.types.LongType;
 import org.apache.spark.sql.types.Metadata;
 import org.apache.spark.sql.types.NumericType;
 import org.apache.spark.sql.types.StructField;
@@ -43,6 +51,9 @@ import org.apache.spark.sql.types.TimestampType;
 
 /** Finds raw tables on a cluster: its catalogue's, files that its workers read, and copies of those at hand. */
 final class ClusterTables {
+    /** So many digits of a whole number every double keeps. */
+    private static final int SURE_DIGITS = 15;
+
     private final SparkSession spark;
     private int views;
 
@@ -61,7 +72,7 @@ final class ClusterTables {
         if (table.rows() instanceof DatabaseTable.AtHand here) {
             return copied(here.table());
         } else if (table.rows() instanceof DatabaseTable.InParquet parquet) {
-            return parquet(table.name(), parquet);
+            return parquet(table, parquet);
         } else if (table.rows() instanceof DatabaseTable.InFile file) {
             return file.head().isOfAll(file.file()) ? plain(table.name(), file) : copied(file.readHere());
         }
@@ -73,10 +84,50 @@ final class ClusterTables {
             from = TableSource.quoted(TableSource.parts(((DatabaseTable.Named) table.rows()).table()), Dialect.SPARK);
         }
         StructType types = types(from, place);
-        Schema schema = Schema.of(table.name(), place, new ColumnTypes(fields(types), Set.of(), List.of(), List.of()).stated(table.kinds(), place));
-        table.rowsBy().ifPresent(schema::field);
-        List<Note> notes = Stream.of(types.fields()).filter(field -> field.dataType() instanceof TimestampType).map(field -> ColumnTypes.days(field.name(), spark.conf().get(Cluster.ZONE))).toList();
-        return new TableSource(from, schema, table.rowsBy().map(Dialect.SPARK::quoted), Optional.empty(), false, Set.of(), notes);
+        String rows = widened(from, types);
+        DatabaseColumns columns = columns(types, table, rows, place);
+        table.rowsBy().ifPresent(columns.schema()::field);
+        return TableSource.of(rows, columns, table.rowsBy().map(Dialect.SPARK::quoted));
+    }
+
+    private DatabaseColumns columns(StructType types, DatabaseTable table, String from, Place place) {
+        try {
+            return DatabaseColumns.of(columnTypes(types), table, from, Dialect.SPARK, spark.conf().get(Cluster.ZONE), place, this::ask);
+        } catch (BadInput wrong) {
+            throw wrong;
+        } catch (RuntimeException e) {
+            throw new BadInput(place, ProblemKind.DATABASE, "the cluster says: " + Said.of(e), e);
+        }
+    }
+
+    private void ask(String query, Predicate<List<String>> more) {
+        Iterator<Row> rows = spark.sql(query).toLocalIterator();
+        boolean wanted = true;
+        while (wanted && rows.hasNext()) {
+            Row row = rows.next();
+            wanted = more.test(IntStream.range(0, row.length()).mapToObj(at -> row.isNullAt(at) ? null : String.valueOf(row.get(at))).toList());
+        }
+    }
+
+    /** With long whole numbers as decimal ones, of which a sum has no end. */
+    private static String widened(String from, StructType types) {
+        if (Stream.of(types.fields()).noneMatch(field -> field.dataType() instanceof LongType)) {
+            return from;
+        }
+        return Stream.of(types.fields()).map(field -> {
+            String column = Dialect.SPARK.quoted(field.name());
+            return field.dataType() instanceof LongType ? "CAST(" + column + " AS DECIMAL(20, 0)) AS " + column : column;
+        }).collect(Collectors.joining(", ", "(SELECT ", " FROM " + from + ")"));
+    }
+
+    private static ColumnTypes columnTypes(StructType types) {
+        Set<String> decimals = names(types, type -> type instanceof NumericType && !(type instanceof DoubleType || type instanceof FloatType)).collect(Collectors.toSet());
+        return new ColumnTypes(fields(types), decimals, names(types, TimestampType.class::isInstance).toList(),
+                names(types, type -> type instanceof LongType || type instanceof DecimalType decimal && decimal.scale() <= 0 && decimal.precision() > SURE_DIGITS).toList());
+    }
+
+    private static Stream<String> names(StructType types, Predicate<DataType> wanted) {
+        return Stream.of(types.fields()).filter(field -> wanted.test(field.dataType())).map(StructField::name);
     }
 
     private StructType types(String from, Place place) {
@@ -106,19 +157,25 @@ final class ClusterTables {
 
     /** Rows under a name that statements find. */
     private TableSource viewed(Dataset<Row> rows, Schema schema, String number, Optional<Table> copied) {
-        String view = "raw " + ++views;
-        rows.createOrReplaceTempView(Dialect.SPARK.quoted(view));
-        return new TableSource(Dialect.SPARK.quoted(view), schema, Optional.of(Dialect.SPARK.quoted(number)), copied, true);
+        return new TableSource(viewed(rows), schema, Optional.of(Dialect.SPARK.quoted(number)), copied, true);
+    }
+
+    private String viewed(Dataset<Row> rows) {
+        String view = Dialect.SPARK.quoted("raw " + ++views);
+        rows.createOrReplaceTempView(view);
+        return view;
     }
 
     /** The workers have the file too, or see it at the same place. */
-    private TableSource parquet(String name, DatabaseTable.InParquet file) {
+    private TableSource parquet(DatabaseTable table, DatabaseTable.InParquet file) {
         Place place = Place.inFile(file.shown());
         try {
             Dataset<Row> rows = spark.read().parquet(url(file.file()));
-            Schema schema = Schema.of(name, place, fields(rows.schema()));
-            String number = schema.free("row");
-            return viewed(rows.withColumn(number, functions.col("_metadata.row_index")), schema, number, Optional.empty());
+            StructType types = rows.schema();
+            String number = Schema.of(table.name(), place, fields(types)).free("row");
+            String from = viewed(rows.withColumn(number, functions.col("_metadata.row_index")));
+            DatabaseColumns columns = columns(types, table, from, place);
+            return new TableSource(widened(from, types.add(number, DataTypes.DoubleType)), columns.schema(), Optional.of(Dialect.SPARK.quoted(number)), Optional.empty(), true, columns.decimals(), columns.notes());
         } catch (BadInput wrong) {
             throw wrong;
         } catch (Exception e) {

@@ -1,20 +1,35 @@
 package dev.trellisgorge.cluster;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import dev.trellisgorge.formula.Settings;
 import dev.trellisgorge.pattern.Chart;
 import dev.trellisgorge.pattern.Columns;
 import dev.trellisgorge.plan.PlainChart;
 import dev.trellisgorge.plan.Plan;
+import dev.trellisgorge.problem.BadInput;
+import dev.trellisgorge.problem.Note;
+import dev.trellisgorge.shape.Executor;
 import dev.trellisgorge.shape.Pipeline;
+import dev.trellisgorge.shape.Total;
 import dev.trellisgorge.sql.Database;
 import dev.trellisgorge.sql.DatabaseTable;
+import dev.trellisgorge.table.Column;
+import dev.trellisgorge.table.Kind;
+import dev.trellisgorge.table.Source;
+import dev.trellisgorge.table.Table;
 import dev.trellisgorge.test.Folder;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
+import java.util.Random;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
+import java.util.stream.Stream;
 import org.apache.spark.sql.Row;
 import org.apache.spark.sql.SparkSession;
 import org.testng.annotations.AfterClass;
@@ -41,6 +56,7 @@ public class ClusterCatalogueTest {
         shared = Cluster.open(machines.url() + LASTS);
         said("CREATE DATABASE plant");
         said("CREATE TABLE plant.generation USING parquet AS SELECT * FROM VALUES ('Fern Pool', 1200.5D), ('Mill Race', -80.0D), ('Otter Bend', CAST(NULL AS DOUBLE)) AS t(station, mwh)");
+        said("CREATE TABLE plant.meters USING parquet AS SELECT n, 9007199254740992L + n % 2 AS meter, 9223372036854775807L - n AS most, 0.1BD AS mwh, TIMESTAMP '2031-03-30 23:30:00+00:00' AS at FROM (SELECT EXPLODE(SEQUENCE(1, 10)) AS n)");
         said("CREATE TABLE plant.g_taken USING parquet AS SELECT 1 AS n");
     }
 
@@ -95,5 +111,56 @@ public class ClusterCatalogueTest {
         shared = Cluster.open(url);
         assertThat(said("SELECT * FROM plant.g_all")).containsExactly("Fern Pool | 1200.5 | 1,200.5", "Mill Race | -80.0 | -80.0", "Otter Bend | null | null");
         assertThat(said("SELECT * FROM plant.g_taken")).containsExactly("1");
+    }
+
+    private static String cells(Table table) {
+        return IntStream.range(0, table.rowCount()).mapToObj(row -> table.columns().stream().map(column -> column.written(row)).collect(Collectors.joining(" "))).collect(Collectors.joining(", "));
+    }
+
+    private static Pipeline sums(String by) {
+        return Pipeline.of("meters").then(new Total(List.of(by), List.of(new Total.Figure("mwh", Total.Fold.SUM, "mwh"), new Total.Figure("n", Total.Fold.COUNT, "rows"))));
+    }
+
+    /** In a table of the catalogue, in its files and in a query: keys that no double tells apart are two, and ten times 0.1 is 1. */
+    @Test
+    public void wholeNumbersAndDecimalsAreExact() throws IOException {
+        Path part;
+        try (Stream<Path> parts = Files.walk(folder.path("warehouse"))) {
+            part = parts.filter(file -> file.toString().contains("meters") && file.toString().endsWith(".parquet")).findFirst().orElseThrow();
+        }
+        DatabaseTable table = DatabaseTable.named("meters", "plant.meters").rowsBy("n");
+        String codes = "'meter' is read as codes, as it holds whole numbers of more digits than a figure keeps; kinds: {meter: number} has them as figures all the same";
+        String days = "'at' holds moments, whose days are those of the time zone UTC";
+        for (DatabaseTable each : List.of(table, new DatabaseTable("meters", new DatabaseTable.InParquet(part), Optional.empty()))) {
+            try (Cluster cluster = Cluster.open(machines.url() + LASTS); Database there = Database.open(cluster.session(), List.of(each), Settings.NONE, true)) {
+                assertThat(there.known().sources().get("meters").field("meter").kind()).isEqualTo(Kind.TEXT);
+                Table rows = there.run(sums("meter"));
+                assertThat(cells(rows)).isIn("9007199254740993 0.5 5, 9007199254740992 0.5 5", "9007199254740992 0.5 5, 9007199254740993 0.5 5");
+                assertThat(rows.notes()).extracting(Note::sentence).contains(codes, days);
+                assertThat(cells(there.run(Pipeline.of("meters").then(new Total(List.of(), List.of(new Total.Figure("mwh", Total.Fold.SUM, "mwh"))))))).isEqualTo("1");
+            }
+        }
+        DatabaseTable query = DatabaseTable.asked("meters", "SELECT n, meter, most, mwh FROM plant.meters").rowsBy("n");
+        try (Cluster cluster = Cluster.open(machines.url() + LASTS); Database there = Database.open(cluster.session(), List.of(query), Settings.NONE, true)) {
+            assertThatThrownBy(() -> there.run(sums("meter"))).isInstanceOf(BadInput.class).hasMessageContaining("column 'meter': the database holds a whole number of more digits than a figure keeps: 9007199254740993");
+            assertThat(cells(there.run(sums("meter").then(new Total(List.of(), List.of(new Total.Figure("rows", Total.Fold.COUNT, "meters"))))))).isEqualTo("2");
+            assertThat(cells(there.run(Pipeline.of("meters").then(new Total(List.of(), List.of(new Total.Figure("most", Total.Fold.SUM, "most")))))))
+                    .isEqualTo("92233720368547760000");
+        }
+        try (Cluster cluster = Cluster.open(machines.url() + LASTS); Database there = Database.open(cluster.session(), List.of(query.kinds(Map.of("meter", Kind.TEXT))), Settings.NONE, true)) {
+            assertThat(cells(there.run(sums("meter")))).contains("9007199254740993 0.5 5", "9007199254740992 0.5 5");
+        }
+    }
+
+    /** The cluster's threads bring rows in an order that is another each time. */
+    @Test
+    public void sumsOfDoublesAreTheEvaluators() {
+        double[] figures = new Random(7).doubles(20_000, -1e6, 1e6).map(figure -> Math.rint(figure * 1000) / 1000).toArray();
+        String[] keys = IntStream.range(0, figures.length).mapToObj(row -> "k" + row % 37).toArray(String[]::new);
+        Table meters = Table.of("meters", Source.MEMORY, List.of(Column.texts("k", keys), Column.numbers("mwh", figures), Column.numbers("n", IntStream.range(0, figures.length).asDoubleStream().toArray())));
+        String here = cells(Executor.over(meters, Settings.NONE).run(sums("k")));
+        try (Cluster cluster = Cluster.open(machines.url() + LASTS); Database there = Database.open(cluster.session(), List.of(DatabaseTable.of(meters)), Settings.NONE, true)) {
+            assertThat(cells(there.run(sums("k")))).isEqualTo(here);
+        }
     }
 }

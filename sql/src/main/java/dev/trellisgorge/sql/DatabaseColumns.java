@@ -6,12 +6,7 @@ import dev.trellisgorge.table.Field;
 import dev.trellisgorge.table.Kind;
 import dev.trellisgorge.table.Schema;
 import dev.trellisgorge.tables.ColumnTypes;
-import dev.trellisgorge.tables.Login;
 import java.math.BigDecimal;
-import java.sql.Connection;
-import java.sql.PreparedStatement;
-import java.sql.ResultSet;
-import java.sql.SQLException;
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
@@ -26,28 +21,32 @@ import java.util.stream.Collectors;
  * @param decimals those of figures that the database keeps as decimal or whole numbers
  * @param notes    of those that are codes, and those whose days depend on the time zone
  */
-record DatabaseColumns(Schema schema, Set<String> decimals, List<Note> notes) {
+public record DatabaseColumns(Schema schema, Set<String> decimals, List<Note> notes) {
     private static final BigDecimal DOUBLES_UP_TO = BigDecimal.valueOf(1L << 53);
     private static final String BEYOND = DOUBLES_UP_TO.toPlainString();
 
+    /** Asks the database a question. */
+    @FunctionalInterface
+    public interface Asking<E extends Exception> {
+        /** Gives the rows of a query, with their cells as texts, null for a missing one, until no more are wanted. */
+        void rows(String query, Predicate<List<String>> more) throws E;
+    }
+
     /**
-     * Asks for them, and for the least and the greatest cell of columns that may hold codes.
+     * Looks at the least and the greatest cell of columns that may hold codes.
      *
-     * @param from    what stands behind FROM
-     * @param login   whose time zone the days of moments are of
-     * @param without a column that is none of the table's own; blank where there is none
+     * @param types    what the database says of its columns
+     * @param from     what stands behind FROM
+     * @param zoneName whose days those of moments are, for notes
      * @throws dev.trellisgorge.problem.BadInput where a column is of no kind that is known, or a kind is stated of one that is not there
      */
-    static DatabaseColumns of(Connection connection, DatabaseTable table, String from, String without, Dialect dialect, Login login, Place place) throws SQLException {
-        ColumnTypes types;
-        try (PreparedStatement query = connection.prepareStatement("SELECT * FROM " + from + " WHERE 1 = 0"); ResultSet rows = query.executeQuery()) {
-            types = ColumnTypes.of(rows.getMetaData());
-        }
-        List<Note> notes = new ArrayList<>(types.zoned().stream().map(column -> ColumnTypes.days(column, Connections.zoneName(dialect, login))).toList());
+    public static <E extends Exception> DatabaseColumns of(ColumnTypes types, DatabaseTable table, String from, Dialect dialect, String zoneName, Place place, Asking<E> asking) throws E {
+        List<Note> notes = new ArrayList<>(types.zoned().stream().map(column -> ColumnTypes.days(column, zoneName)).toList());
         Set<String> codes = new HashSet<>();
-        List<String> wide = types.wide().stream().filter(column -> !column.equals(without) && table.kinds().get(column) != Kind.TEXT).toList();
-        for (String column : beyond(connection, from, table.rows() instanceof DatabaseTable.Asked ? List.of() : wide, dialect)) {
-            List<String> cells = inexact(connection, from, column, dialect);
+        List<String> wide = types.wide().stream().filter(column -> table.kinds().get(column) != Kind.TEXT).toList();
+        boolean isQuery = table.rows() instanceof DatabaseTable.Asked;
+        for (String column : beyond(isQuery ? List.of() : wide, from, dialect, asking)) {
+            List<String> cells = inexact(column, from, dialect, asking);
             if (!cells.isEmpty()) {
                 boolean figures = table.kinds().containsKey(column);
                 notes.add(figures ? ColumnTypes.rounded(column, cells) : ColumnTypes.codes(column, cells));
@@ -56,25 +55,25 @@ record DatabaseColumns(Schema schema, Set<String> decimals, List<Note> notes) {
                 }
             }
         }
-        List<Field> fields = types.fields().stream().filter(field -> !field.name().equals(without)).map(field -> codes.contains(field.name()) ? Field.of(field.name(), Kind.TEXT) : field).toList();
+        wide.stream().filter(column -> isQuery && table.kinds().containsKey(column)).forEach(column -> notes.add(ColumnTypes.maybeRounded(column)));
+        List<Field> fields = types.fields().stream().map(field -> codes.contains(field.name()) ? Field.of(field.name(), Kind.TEXT) : field).toList();
         Schema schema = Schema.of(table.name(), place, new ColumnTypes(fields, types.decimals(), List.of(), List.of()).stated(table.kinds(), place));
-        Predicate<String> figures = column -> !column.equals(without) && schema.field(column).kind() == Kind.NUMBER && !(table.kinds().containsKey(column) && wide.contains(column));
+        Predicate<String> figures = column -> schema.field(column).kind() == Kind.NUMBER && !(table.kinds().containsKey(column) && wide.contains(column));
         return new DatabaseColumns(schema, types.decimals().stream().filter(figures).collect(Collectors.toSet()), notes);
     }
 
     /** Those of some columns that reach beyond the whole numbers that all are doubles. */
-    private static List<String> beyond(Connection connection, String from, List<String> columns, Dialect dialect) throws SQLException {
+    private static <E extends Exception> List<String> beyond(List<String> columns, String from, Dialect dialect, Asking<E> asking) throws E {
         if (columns.isEmpty()) {
             return List.of();
         }
         String ends = columns.stream().map(dialect::quoted).map(column -> "MIN(" + column + "), MAX(" + column + ")").collect(Collectors.joining(", "));
+        List<String> row = new ArrayList<>();
+        asking.rows("SELECT " + ends + " FROM " + from, row::addAll);
         List<String> beyond = new ArrayList<>();
-        try (PreparedStatement query = connection.prepareStatement("SELECT " + ends + " FROM " + from); ResultSet row = query.executeQuery()) {
-            row.next();
-            for (int i = 0; i < columns.size(); i++) {
-                if (isBeyond(row.getString(2 * i + 1)) || isBeyond(row.getString(2 * i + 2))) {
-                    beyond.add(columns.get(i));
-                }
+        for (int i = 0; i < columns.size(); i++) {
+            if (isBeyond(row.get(2 * i)) || isBeyond(row.get(2 * i + 1))) {
+                beyond.add(columns.get(i));
             }
         }
         return beyond;
@@ -89,16 +88,16 @@ record DatabaseColumns(Schema schema, Set<String> decimals, List<Note> notes) {
     }
 
     /** The least cells that a double would change. */
-    private static List<String> inexact(Connection connection, String from, String column, Dialect dialect) throws SQLException {
+    private static <E extends Exception> List<String> inexact(String column, String from, Dialect dialect, Asking<E> asking) throws E {
         String cell = dialect.quoted(column);
+        String query = "SELECT DISTINCT " + cell + " FROM " + from + " WHERE " + cell + " > " + BEYOND + " OR " + cell + " < -" + BEYOND + " ORDER BY " + cell;
         List<String> found = new ArrayList<>();
-        try (PreparedStatement query = connection.prepareStatement("SELECT DISTINCT " + cell + " FROM " + from + " WHERE " + cell + " > " + BEYOND + " OR " + cell + " < -" + BEYOND + " ORDER BY " + cell); ResultSet rows = query.executeQuery()) {
-            while (rows.next() && found.size() <= ColumnTypes.LISTED) {
-                if (ColumnTypes.isCode(rows.getString(1))) {
-                    found.add(rows.getString(1));
-                }
+        asking.rows(query, row -> {
+            if (ColumnTypes.isCode(row.get(0))) {
+                found.add(row.get(0));
             }
-        }
+            return found.size() <= ColumnTypes.LISTED;
+        });
         return found;
     }
 }

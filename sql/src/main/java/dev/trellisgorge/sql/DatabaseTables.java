@@ -97,7 +97,7 @@ final class DatabaseTables implements AutoCloseable {
 
     private DatabaseColumns columns(DatabaseTable table, String from, Place place) throws SQLException {
         try {
-            return DatabaseColumns.of(connection, table, from, "", dialect, shown, place);
+            return DatabaseColumns.of(Questions.types(connection, from), table, from, dialect, Connections.zoneName(dialect, shown), place, Questions.of(connection));
         } catch (SQLException e) {
             if (!connection.getAutoCommit()) {
                 connection.rollback();

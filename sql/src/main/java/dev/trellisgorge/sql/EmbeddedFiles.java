@@ -38,7 +38,7 @@ final class EmbeddedFiles {
         String from = "read_parquet(" + path(file.file()) + ", file_row_number = true)";
         Place place = Place.inFile(file.shown());
         try {
-            return TableSource.of(from, DatabaseColumns.of(connection, table, from, ROW, dialect, login, place), Optional.of(dialect.quoted(ROW)));
+            return TableSource.of(from, DatabaseColumns.of(Questions.types(connection, from).without(ROW), table, from, dialect, Connections.zoneName(dialect, login), place, Questions.of(connection)), Optional.of(dialect.quoted(ROW)));
         } catch (SQLException e) {
             throw new BadInput(place, ProblemKind.UNREADABLE, "is no Parquet file that can be read: " + String.valueOf(e.getMessage()).lines().findFirst().orElse(""));
         }

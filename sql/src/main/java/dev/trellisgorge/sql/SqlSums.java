@@ -4,8 +4,8 @@ import dev.trellisgorge.table.Kind;
 
 /**
  * Sums and means of doubles that are the evaluator's to the last digit, and the same whichever thread adds up which rows: of each figure the multiples of 2^-16 are added up as whole
- * numbers, which is exact, and what is left is so small that its own rounding doesn't reach the sum's last digit. Figures from 2^47 on are added up as they are. By the standard alone, and on
- * a cluster, a sum is the database's own.
+ * numbers, which is exact, and what is left is so small that its own rounding doesn't reach the sum's last digit. Figures from 2^47 on are added up as they are. By the standard alone a sum
+ * is the database's own.
  */
 final class SqlSums {
     private static final double FINE = 0x1p16;
@@ -14,6 +14,8 @@ final class SqlSums {
     private static final String WHOLE_DOUBLES = "9007199254740992";
     /** What is cut off from whole numbers that no double keeps, so that both parts are kept. */
     private static final String LOW_PART = "1073741824";
+
+    private static final int WIDE_DIGITS = 20;
 
     private final Dialect dialect;
 
@@ -28,12 +30,12 @@ final class SqlSums {
      * @param over  what stands behind each aggregate: a window, or nothing
      */
     String sum(String cells, String over) {
-        if (dialect == Dialect.STANDARD || dialect == Dialect.SPARK) {
+        if (dialect == Dialect.STANDARD) {
             return "SUM(" + cells + ")" + over;
         }
         String fine = (dialect == Dialect.DUCKDB ? cells : "CASE WHEN ABS(" + cells + ") < " + dialect.number(LARGE) + " THEN " + cells + " END") + " * " + dialect.number(FINE);
         String whole = (dialect == Dialect.DUCKDB ? "TRY_CAST(" : "CAST(") + fine + " AS BIGINT)";
-        String wholes = "SUM(" + whole + ")" + over;
+        String wholes = "SUM(" + wide(whole) + ")" + over;
         String left = "COALESCE(" + left(fine + " - " + number(whole), over) + ", " + dialect.number(0) + ")";
         String low = "MOD(" + wholes + ", " + LOW_PART + ")";
         String exact = "CASE WHEN ABS(" + wholes + ") < " + WHOLE_DOUBLES + " THEN " + number(wholes) + " + " + left + " ELSE " + number(wholes + " - " + low) + " + (" + number(low) + " + " + left + ") END";
@@ -48,11 +50,16 @@ final class SqlSums {
         }
         String finer = "(" + cells + ") * " + dialect.number(FINER);
         String whole = "CAST(" + finer + " AS BIGINT)";
-        return "(" + number("SUM(" + whole + ")" + over) + " + " + number(plain(finer + " - " + number(whole), over)) + ") / " + dialect.number(FINER);
+        return "(" + number("SUM(" + wide(whole) + ")" + over) + " + " + number(plain(finer + " - " + number(whole), over)) + ") / " + dialect.number(FINER);
     }
 
     private String plain(String cells, String over) {
         return dialect == Dialect.DUCKDB ? "FSUM(" + cells + ")" + over : "SUM(" + number(cells) + ")" + over; // some databases forget that what is always missing is a number
+    }
+
+    /** Whole numbers that are added up without an end: some databases stop at 64 bits. */
+    private String wide(String whole) {
+        return dialect == Dialect.SPARK ? "CAST(" + whole + " AS " + dialect.decimal(WIDE_DIGITS, 0) + ")" : whole;
     }
 
     private String number(String figure) {

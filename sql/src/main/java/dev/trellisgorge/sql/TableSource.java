@@ -46,7 +46,7 @@ public record TableSource(String from, Schema schema, Optional<String> rowsBy, O
     }
 
     /** A table or a query of the database. */
-    static TableSource of(String from, DatabaseColumns columns, Optional<String> rowsBy) {
+    public static TableSource of(String from, DatabaseColumns columns, Optional<String> rowsBy) {
         return new TableSource(from, columns.schema(), rowsBy, Optional.empty(), false, columns.decimals(), columns.notes());
     }
 

@@ -18,6 +18,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.regex.Pattern;
+import java.util.stream.Collectors;
 import java.util.stream.Stream;
 
 /**
@@ -71,6 +72,12 @@ public record ColumnTypes(List<Field> fields, Set<String> decimals, List<String>
         return new ColumnTypes(fields, decimals, zoned, wide);
     }
 
+    /** All but one column. */
+    public ColumnTypes without(String column) {
+        return new ColumnTypes(fields.stream().filter(field -> !field.name().equals(column)).toList(), decimals.stream().filter(each -> !each.equals(column)).collect(Collectors.toSet()),
+                zoned.stream().filter(each -> !each.equals(column)).toList(), wide.stream().filter(each -> !each.equals(column)).toList());
+    }
+
     static boolean isZoned(int type, String name) {
         return type == Types.TIMESTAMP_WITH_TIMEZONE || ZONED.matcher(name).matches();
     }
@@ -117,6 +124,16 @@ public record ColumnTypes(List<Field> fields, Set<String> decimals, List<String>
     /** That whole numbers are figures, as is stated, and not all of their digits are kept. @param cells as {@link #codes} */
     public static Note rounded(String column, List<String> cells) {
         return new Note("'" + column + "' holds whole numbers of more digits than a figure keeps, and is read as figures: they are rounded", listed(cells));
+    }
+
+    /** The same of a query, which is not run to find out whether there are such numbers. */
+    public static Note maybeRounded(String column) {
+        return new Note("'" + column + "' is read as figures, which keep 15 digits: whole numbers of more are rounded", List.of());
+    }
+
+    /** That a cell of figures is a code, which a query's column turned out to hold. @param place of the cell */
+    public static BadInput unexpectedCode(Place place, String column, String cell) {
+        return new BadInput(place, ProblemKind.DATA, "the database holds a whole number of more digits than a figure keeps: " + cell + "; kinds: {" + column + ": text} has such numbers as codes, and 'number' rounded");
     }
 
     private static List<String> listed(List<String> cells) {

@@ -131,7 +131,7 @@ public final class QueryTable {
         if (codes.containsKey(at)) {
             codes.get(at).add(read, cell);
         } else if (wide[at] && ColumnTypes.isCode(cell)) {
-            throw new BadInput(place(at), ProblemKind.DATA, "the database holds a whole number of more digits than a figure keeps: " + cell + "; kinds: {" + names.get(at) + ": text} has such numbers as codes, and 'number' rounded");
+            throw ColumnTypes.unexpectedCode(place(at), names.get(at), cell);
         }
     }
 
