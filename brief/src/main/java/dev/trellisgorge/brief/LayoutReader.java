@@ -27,7 +27,7 @@ final class LayoutReader {
     private static final List<String> OF_TEXTS = List.of("delimiter", "charset", "header-row");
     private static final List<String> OF_SHEETS = List.of("sheet", "range", "header-row", "header-rows", "rows");
     private static final List<String> OF_JSON = List.of("at");
-    private static final List<String> OF_CELLS = List.of("kinds", "locale", "decimal", "dates", "missing", "total-row");
+    private static final List<String> OF_CELLS = List.of("kinds", "locale", "decimal", "dates", "times-of-day", "missing", "total-row");
     private static final List<String> ALL = Stream.of(List.of("file"), OF_TEXTS, OF_SHEETS, OF_JSON, OF_CELLS).flatMap(List::stream).distinct().toList();
 
     private final Mapping keys;
@@ -100,7 +100,7 @@ final class LayoutReader {
         }).or(() -> locale.flatMap(this::decimalOf));
         layout = decimal.isPresent() ? layout.decimal(decimal.get()) : layout;
         layout = layout.dates(oneOrSeveral("dates").stream().flatMap(text -> pattern(text, locale.orElse(Locale.ENGLISH)).stream()).toArray(DateTimeFormatter[]::new));
-        layout = layout.kinds(kinds()).times(times());
+        layout = layout.kinds(kinds()).times(times()).timesOfDay(timesOfDay());
         Optional<Layout.Rows> rows = keys.choice("rows", Layout.Rows.class);
         layout = rows.isPresent() ? layout.rows(rows.get()) : layout;
         if (keys.has("missing")) {
@@ -129,6 +129,17 @@ final class LayoutReader {
         Map<String, Layout.TimeUnit> times = new LinkedHashMap<>();
         keys.mapping("kinds").ifPresent(columns -> columns.keys().forEach(column -> timeUnit(columns, column).ifPresent(unit -> times.put(column, unit))));
         return times;
+    }
+
+    private Map<String, String> timesOfDay() {
+        Map<String, String> made = new LinkedHashMap<>();
+        keys.mapping("times-of-day").ifPresent(columns -> columns.keys().forEach(column -> columns.text(column).ifPresent(name -> {
+            if (made.containsValue(name.value())) {
+                problems.add(name.place(), ProblemKind.CONFLICT, "two columns would be named '" + name.value() + "'");
+            }
+            made.put(column, name.value());
+        })));
+        return made;
     }
 
     private static Optional<Layout.TimeUnit> timeUnit(Mapping columns, String column) {

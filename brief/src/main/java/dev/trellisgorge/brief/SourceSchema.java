@@ -50,6 +50,7 @@ final class SourceSchema {
                 .optional("locale", TEXT, "How figures and the names of months are written, as a language and a country: de-DE, en-GB.")
                 .optional("decimal", schema("enum", List.of(".", ",")), "The decimal sign, the other one groups; the one that all cells of a column take where it is not given.")
                 .optional("dates", ONE_OR_SEVERAL, "How dates are written beside ISO 8601: dd.MM.yyyy. A pattern of months, quarters or years alone (MM/yyyy, QQQ yyyy) gives 2031-03, 2031-Q1.")
+                .optional("times-of-day", byName(TEXT), "Columns of hours from midnight, made of dates that have a time of day: by the names of the dates, what they are to be called, as in {seen: hour}. A column of dates itself has no times.")
                 .optional("missing", ONE_OR_SEVERAL, "What stands for a missing cell in columns of numbers, dates and truths, beside a blank; - and n/a where it is not given.")
                 .optional("total-row", choice((Object[]) Layout.TotalRow.values()), "A last row that is the total of the rows above: told (as where it is not given), keep, or drop.")
                 .optional("shape", ref("shape"), OWN_STEPS)

@@ -6,6 +6,7 @@ import dev.trellisgorge.table.Kind;
 import dev.trellisgorge.table.Numbers;
 import java.time.DateTimeException;
 import java.time.LocalDate;
+import java.time.LocalTime;
 import java.time.format.DateTimeFormatter;
 import java.time.format.DateTimeParseException;
 import java.time.temporal.ChronoField;
@@ -17,6 +18,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 import java.util.OptionalDouble;
+import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 
 /** Reads the cells of one column as figures of one kind. Made for each column anew, as what a cell means may hang on those before. */
@@ -97,6 +99,16 @@ abstract class CellReader {
         };
     }
 
+    /** The hours from midnight to a date-time's time of day, as it is written; 0 where it has none, empty where it is no date. @param patterns beside ISO 8601 */
+    static OptionalDouble hours(List<DateTimeFormatter> patterns, String cell) {
+        if (days(patterns).read(cell).isEmpty()) {
+            return OptionalDouble.empty();
+        }
+        Matcher iso = TIME.matcher(cell.substring(Math.min(ISO_DAY, cell.length())));
+        Optional<LocalTime> time = iso.matches() ? Optional.of(LocalTime.parse(iso.group(1).replace(',', '.'))) : parsed(patterns, cell).map(found -> found.query(TemporalQueries.localTime()));
+        return OptionalDouble.of(time.map(of -> of.toNanoOfDay() / NANOSECONDS_OF_AN_HOUR).orElse(0.0));
+    }
+
     /** Calendar periods of one length in one of the patterns, which become texts as ISO 8601 writes them. */
     static CellReader periods(CalendarUnit unit, List<DateTimeFormatter> patterns) {
         return new CellReader(Kind.TEXT, unit.name().toLowerCase(Locale.ROOT)) {
@@ -151,7 +163,8 @@ abstract class CellReader {
     }
 
     private static final int ISO_DAY = 10;
-    private static final Pattern TIME = Pattern.compile("[T ]\\d{2}:\\d{2}(:\\d{2}([.,]\\d+)?)?(Z|[+-]\\d{2}(:?\\d{2})?)?");
+    private static final double NANOSECONDS_OF_AN_HOUR = 3.6e12;
+    private static final Pattern TIME = Pattern.compile("[T ]((?:[01]\\d|2[0-3]):[0-5]\\d(?::[0-5]\\d(?:[.,]\\d{1,9})?)?)(Z|[+-]\\d{2}(:?\\d{2})?)?");
 
     private static Optional<TemporalAccessor> parsed(List<DateTimeFormatter> patterns, String cell) {
         for (DateTimeFormatter pattern : patterns) {

@@ -25,6 +25,7 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.OptionalInt;
 import java.util.Set;
 import java.util.function.Supplier;
 import java.util.regex.Matcher;
@@ -195,6 +196,7 @@ public final class DelimitedText {
         List<Supplier<Column>> columns = new ArrayList<>();
         WrittenCells written = new WrittenCells(layout);
         int[] starts = lines.all();
+        secondTable(growing, starts).ifPresent(row -> written.anotherTable(row, "line " + starts[row]));
         for (int i = 0; i < header.size(); i++) {
             GrowingColumn column = growing.get(i);
             String title = header.get(i);
@@ -206,6 +208,23 @@ public final class DelimitedText {
         }
         problems.throwIfAny();
         return Optional.of(written.table(name, new Source(place.file(), starts), columns));
+    }
+
+    /** A row of texts alone, below a blank line and where figures stood before. */
+    private static OptionalInt secondTable(List<GrowingColumn> columns, int[] lines) {
+        int before = 0;
+        for (int row = 1; row + 1 < lines.length; row++) {
+            int at = row;
+            int figures = before;
+            boolean blank = columns.stream().allMatch(column -> column.isBlank(at));
+            boolean gap = lines[row] > lines[before] + 1 || row > before + 1;
+            if (gap && !blank && columns.stream().filter(column -> !column.isBlank(at)).count() > 1 && columns.stream().allMatch(column -> column.isBlank(at) || column.isText(at))
+                    && columns.stream().anyMatch(column -> !column.isBlank(at) && !column.isBlank(figures) && !column.isText(figures))) {
+                return OptionalInt.of(row);
+            }
+            before = blank ? before : row;
+        }
+        return OptionalInt.empty();
     }
 
     private static void take(CsvRecord record, List<GrowingColumn> growing, Set<Integer> turned) {

@@ -16,6 +16,10 @@ final class Figures {
         figures[size++] = figure;
     }
 
+    double get(int row) {
+        return figures[row];
+    }
+
     int size() {
         return size;
     }

@@ -63,6 +63,15 @@ final class GrowingColumn {
         return kind == null && !conversions.any();
     }
 
+    boolean isBlank(int row) {
+        return kind == Kind.TEXT ? texts.isBlank(row) : Double.isNaN(figures.get(row));
+    }
+
+    /** Whether a cell that is there is no number, date or truth value. */
+    boolean isText(int row) {
+        return kind == Kind.TEXT && Kinds.of(texts.get(row).strip()) == Kind.TEXT;
+    }
+
     /** The column; texts that are figures as people write them become such. */
     Column column(String name, WrittenCells written, IntFunction<Place> places) {
         if (kind == Kind.TEXT) {

@@ -8,6 +8,8 @@ import dev.trellisgorge.table.Kind;
 import java.nio.charset.Charset;
 import java.time.format.DateTimeFormatter;
 import java.util.Collection;
+import java.util.Collections;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
@@ -37,6 +39,7 @@ public final class Layout {
     private final TotalRow totalRow;
     private final Rows rows;
     private final Map<String, TimeUnit> times;
+    private final Map<String, String> timesOfDay;
     private final Limits limits;
 
     /** What becomes of a last row that is the total of the ones above. */
@@ -92,6 +95,7 @@ public final class Layout {
         private TotalRow totalRow = TotalRow.TOLD;
         private Rows rows = Rows.ALL;
         private Map<String, TimeUnit> times = Map.of();
+        private Map<String, String> timesOfDay = Map.of();
         private Limits limits = Limits.STANDARD;
     }
 
@@ -114,6 +118,7 @@ public final class Layout {
         this.totalRow = c.totalRow;
         this.rows = c.rows;
         this.times = c.times;
+        this.timesOfDay = c.timesOfDay;
         this.limits = c.limits;
     }
 
@@ -133,6 +138,7 @@ public final class Layout {
         c.totalRow = totalRow;
         c.rows = rows;
         c.times = times;
+        c.timesOfDay = timesOfDay;
         c.limits = limits;
         change.to(c);
         return new Layout(c);
@@ -228,6 +234,11 @@ public final class Layout {
         return with(c -> c.times = Map.copyOf(ofColumns));
     }
 
+    /** Columns of hours from midnight, made of columns of dates that have a time of day: their names by those of the dates. */
+    public Layout timesOfDay(Map<String, String> ofDates) {
+        return with(c -> c.timesOfDay = Collections.unmodifiableMap(new LinkedHashMap<>(ofDates)));
+    }
+
     /** What the file may hold at most; {@link Limits#STANDARD} where it is not said. */
     public Layout within(Limits most) {
         return with(c -> c.limits = most);
@@ -238,6 +249,14 @@ public final class Layout {
         Problems problems = new Problems();
         kinds.keySet().stream().filter(name -> !header.contains(name)).sorted()
                 .forEach(name -> problems.add(place, ProblemKind.UNKNOWN_NAME, "there is no column '" + name + "', whose kind is said. " + Nearest.hint(name, header)));
+        timesOfDay.forEach((name, made) -> {
+            if (!header.contains(name)) {
+                problems.add(place, ProblemKind.UNKNOWN_NAME, "there is no column '" + name + "', whose time of day is asked for. " + Nearest.hint(name, header));
+            }
+            if (header.contains(made)) {
+                problems.add(place, ProblemKind.CONFLICT, "there is a column '" + made + "' already; give the times of day of '" + name + "' another name");
+            }
+        });
         problems.throwIfAny();
     }
 
@@ -297,6 +316,10 @@ public final class Layout {
         return times.containsKey(column);
     }
 
+    Map<String, String> timesOfDay() {
+        return timesOfDay;
+    }
+
     TotalRow totalRow() {
         return totalRow;
     }
@@ -307,6 +330,6 @@ public final class Layout {
 
     /** Whether nothing is said of it that a reader of plain text, one that knows of no layouts, would not read alike. */
     public boolean isPlain() {
-        return charset.isEmpty() && at.isEmpty() && headerRow.isEmpty() && decimal.isEmpty() && dates.isEmpty() && kinds.isEmpty() && missing.equals(FOUND.missing) && totalRow != TotalRow.DROP;
+        return charset.isEmpty() && at.isEmpty() && headerRow.isEmpty() && decimal.isEmpty() && dates.isEmpty() && timesOfDay.isEmpty() && kinds.isEmpty() && missing.equals(FOUND.missing) && totalRow != TotalRow.DROP;
     }
 }

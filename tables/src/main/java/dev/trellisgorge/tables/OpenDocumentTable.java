@@ -40,7 +40,6 @@ final class OpenDocumentTable {
     private static final String TEXT = "urn:oasis:names:tc:opendocument:xmlns:text:1.0";
     /** Of what the formats of the standard's next version add. */
     private static final String EXTENDED = "urn:org:documentfoundation:names:experimental:calc:xmlns:calcext:1.0";
-    private static final Pattern MIDNIGHT = Pattern.compile("[^T]*T00:00(:00([.,]0*)?)?");
     private static final Pattern COUNT = Pattern.compile("0*[1-9][0-9]{0,9}");
     private static final int MOST_COLUMNS = Bound.TABLE_COLUMNS.count();
     private static final int MOST_ROWS = Bound.SHEET_ROWS.count();
@@ -253,8 +252,8 @@ final class OpenDocumentTable {
         if (type.equals("percentage") || currency != null) {
             rows.notes().unit((int) line + 1, column, currency == null ? "%" : currency);
         }
-        if (date != null && date.contains("T") && !MIDNIGHT.matcher(date).matches()) {
-            rows.notes().cutTime((int) line + 1, column);
+        if (date != null) {
+            CellReader.hours(List.of(), date).stream().filter(hours -> hours > 0).forEach(hours -> rows.notes().time((int) line + 1, column, hours));
         }
         return switch (type) {
             case "float", "percentage", "currency" -> Optional.ofNullable(value).map(this::figure);

@@ -15,7 +15,7 @@ final class SheetNotes {
     private static final int LISTED = 8;
 
     private final Map<Integer, Map<String, List<Integer>>> units = new TreeMap<>();
-    private final Map<Integer, List<Integer>> cutTimes = new TreeMap<>();
+    private final Map<Integer, Map<Integer, Double>> times = new TreeMap<>();
     private final Map<Integer, List<Integer>> workedOut = new TreeMap<>();
     private final Map<Integer, List<Integer>> stale = new TreeMap<>();
     private final List<Note> others = new ArrayList<>();
@@ -25,9 +25,14 @@ final class SheetNotes {
         units.computeIfAbsent(column, at -> new LinkedHashMap<>()).computeIfAbsent(unit, each -> new ArrayList<>()).add(line);
     }
 
-    /** That a date has a time of day, which a table does not hold. */
-    void cutTime(int line, int column) {
-        cutTimes.computeIfAbsent(column, at -> new ArrayList<>()).add(line);
+    /** That a date has a time of day, so many hours after midnight, which a column of dates does not hold. */
+    void time(int line, int column, double hours) {
+        times.computeIfAbsent(column, at -> new TreeMap<>()).put(line, hours);
+    }
+
+    /** The hours from midnight to the time of day of a date. */
+    double hours(int line, int column) {
+        return times.getOrDefault(column, Map.of()).getOrDefault(line, 0.0);
     }
 
     /** That the result of a formula is not the file's own. */
@@ -44,8 +49,13 @@ final class SheetNotes {
         others.add(note);
     }
 
-    /** What holds for the rows of a table. @param names of its columns by their places */
-    List<Note> of(Map<Integer, String> names, Set<Integer> lines) {
+    /**
+     * What holds for the rows of a table.
+     *
+     * @param names  of its columns by their places
+     * @param kept   the columns whose times of day are read
+     */
+    List<Note> of(Map<Integer, String> names, Set<String> kept, Set<Integer> lines) {
         List<Note> notes = new ArrayList<>(others);
         names.forEach((column, name) -> {
             Map<String, List<Integer>> inUse = new LinkedHashMap<>();
@@ -58,7 +68,10 @@ final class SheetNotes {
             if (inUse.size() > 1) {
                 notes.add(Note.urgent("figures of '" + name + "' are of several units, and are counted as if they were of one", inUse.entrySet().stream().map(each -> each.getKey() + " (" + listed(column, each.getValue()) + ")").toList()));
             }
-            within(cutTimes, column, lines).ifPresent(cells -> notes.add(new Note("dates of '" + name + "' have a time of day, which is left out", List.of(cells))));
+            List<Integer> cut = times.getOrDefault(column, Map.of()).keySet().stream().filter(line -> lines.contains(line) && !kept.contains(name)).toList();
+            if (!cut.isEmpty()) {
+                notes.add(new Note("dates of '" + name + "' have a time of day, which is left out; 'times-of-day' has it as hours", List.of(listed(column, cut))));
+            }
             within(workedOut, column, lines).ifPresent(cells -> notes.add(Note.urgent("formulas of '" + name + "' have no results in the file, or other ones, and were worked out here", List.of(cells))));
             within(stale, column, lines).ifPresent(cells -> notes.add(Note.urgent("results of formulas of '" + name + "' may be old: the file asks for them to be worked out anew, which can't be done here", List.of(cells))));
         });

@@ -22,6 +22,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
+import java.util.OptionalInt;
 import java.util.Set;
 import java.util.TreeMap;
 import java.util.function.IntFunction;
@@ -326,6 +327,10 @@ final class SheetRows {
             }
             return Column.owning(name, Kind.NUMBER, Stream.of(cells).mapToDouble(cell -> cell == null ? Double.NaN : unit.of(((SheetCell.Time) cell).days())).toArray());
         }
+        if (layout.timesOfDay().containsKey(name)) {
+            written.hours(name, IntStream.range(0, cells.length).mapToDouble(row -> cells[row] instanceof LocalDate ? notes.hours(rows.get(row).line(), at)
+                    : cells[row] instanceof String text ? CellReader.hours(layout.dates(), text.strip()).orElse(Double.NaN) : Double.NaN).toArray());
+        }
         Optional<Kind> found = kind(cells);
         if (found.isPresent() && layout.kind(name).filter(given -> given != found.get()).isEmpty()) {
             return Column.owning(name, found.get(), figures(cells));
@@ -355,12 +360,12 @@ final class SheetRows {
                 written.note(Optional.of(Note.urgent("cells of '" + name + "' can't be read, and are missing", unread.entrySet().stream().map(each -> each.getKey() + " (" + SheetNotes.listed(column, each.getValue()) + ")").toList())));
             }
         });
-        notes.of(names, below.stream().map(Row::line).collect(Collectors.toSet())).forEach(note -> written.note(Optional.of(note)));
+        notes.of(names, layout.timesOfDay().keySet(), below.stream().map(Row::line).collect(Collectors.toSet())).forEach(note -> written.note(Optional.of(note)));
         List<Integer> unseen = below.stream().map(Row::line).filter(this::isHidden).toList();
         if (!unseen.isEmpty()) {
             written.note(Optional.of(Note.urgent(unseen.size() + " of the rows are hidden or filtered out on the sheet, and are read all the same; 'rows: visible' takes the others alone", List.of(lines(unseen)))));
         }
-        secondTable(names, below).ifPresent(line -> written.note(Optional.of(Note.urgent("another table seems to begin below, and its rows are read as rows of this one; 'range' says which cells are meant", List.of("row " + line)))));
+        secondTable(names, below).ifPresent(row -> written.anotherTable(row, "row " + below.get(row).line()));
         beside(names, below).ifPresent(area -> written.note(Optional.of(new Note("another table stands beside this one, and is passed over; 'range' has it read", List.of(area)))));
     }
 
@@ -369,8 +374,8 @@ final class SheetRows {
         return (lines.size() == 1 ? "row " : "rows ") + listed + (lines.size() > LINES_LISTED ? " and " + (lines.size() - LINES_LISTED) + " more" : "");
     }
 
-    /** The line of a row of texts alone, below a blank row and where figures stood before. */
-    private static Optional<Integer> secondTable(Map<Integer, String> names, List<Row> below) {
+    /** A row of texts alone, below a blank row and where figures stood before. */
+    private static OptionalInt secondTable(Map<Integer, String> names, List<Row> below) {
         for (int i = 1; i < below.size(); i++) {
             Row row = below.get(i);
             Row before = below.get(i - 1);
@@ -378,10 +383,10 @@ final class SheetRows {
             boolean texts = filled.size() > 1 && filled.stream().allMatch(column -> row.cells().get(column) instanceof String);
             boolean figures = filled.stream().anyMatch(column -> before.cells().get(column) instanceof Double);
             if (row.line() > before.line() + 1 && texts && figures && i + 1 < below.size()) {
-                return Optional.of(row.line());
+                return OptionalInt.of(i);
             }
         }
-        return Optional.empty();
+        return OptionalInt.empty();
     }
 
     /** Cells of two columns or more, right or left of the table, with a header on its line. */

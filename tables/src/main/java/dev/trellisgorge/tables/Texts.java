@@ -36,6 +36,14 @@ final class Texts {
         return known.getOrDefault(text, text);
     }
 
+    boolean isBlank(int row) {
+        return texts[row] == null;
+    }
+
+    String get(int row) {
+        return texts[row];
+    }
+
     int size() {
         return size;
     }

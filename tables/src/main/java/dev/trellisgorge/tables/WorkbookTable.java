@@ -311,7 +311,7 @@ final class WorkbookTable {
                 case "s" -> text(shared(number(written, "the text of cell " + name())));
                 case "str", "inlineStr" -> text(written);
                 case "b" -> Optional.of(written.equals("1"));
-                case "d" -> Optional.of(day(written));
+                case "d" -> Optional.of(moment(written));
                 case "e" -> Optional.of(new SheetCell.Unreadable(written));
                 default -> Optional.of(Kinds.isInexact(written.strip()) ? written.strip() : typed(figure(written), format()));
             };
@@ -367,6 +367,11 @@ final class WorkbookTable {
             return Numbers.parse(written).orElseThrow(() -> new IllegalArgumentException("cell " + name() + " holds '" + written + "', which is no number"));
         }
 
+        private LocalDate moment(String written) {
+            CellReader.hours(List.of(), written).stream().filter(hours -> hours > 0).forEach(hours -> rows.notes().time(line, column, hours));
+            return day(written);
+        }
+
         private LocalDate day(String written) {
             try {
                 return LocalDate.parse(written.substring(0, Math.min(10, written.length())));
@@ -380,7 +385,7 @@ final class WorkbookTable {
                 throw new IllegalArgumentException("cell " + name() + " is a date by its format and holds " + Numbers.shortest(days) + ", which is none");
             }
             if (days != Math.rint(days)) {
-                rows.notes().cutTime(line, column);
+                rows.notes().time(line, column, Layout.TimeUnit.HOURS.of(days - Math.floor(days)));
             }
             return DateUtil.getLocalDateTime(days, book.from1904()).toLocalDate();
         }

@@ -18,10 +18,12 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalDouble;
+import java.util.OptionalInt;
 import java.util.function.IntFunction;
 import java.util.function.IntPredicate;
 import java.util.function.Supplier;
 import java.util.stream.IntStream;
+import java.util.stream.Stream;
 
 /**
  * Columns whose cells are figures, but not all written plainly: they become columns of figures where every cell that is there
@@ -36,6 +38,8 @@ final class WrittenCells {
 
     private final Layout layout;
     private final List<Note> notes = new ArrayList<>();
+    private final Map<String, double[]> hours = new HashMap<>();
+    private OptionalInt another = OptionalInt.empty();
 
     WrittenCells(Layout layout) {
         this.layout = layout;
@@ -108,6 +112,30 @@ final class WrittenCells {
         note.ifPresent(notes::add);
     }
 
+    /** The hours from midnight to the times of day of a column's dates, where they are known before its cells are read; NaN without a date. */
+    void hours(String name, double[] known) {
+        hours.put(name, known);
+    }
+
+    private Column hours(String dates, String title, List<Column> made, Source source) {
+        Column column = made.stream().filter(each -> each.name().equals(dates)).findFirst().orElseThrow();
+        if (column.kind() != Kind.DATE) {
+            throw new BadInput(Place.inFile(source.file()).within("column '" + dates + "'"), ProblemKind.WRONG_TYPE, "holds " + column.kind().phrase() + " a row, and times of day are those of dates");
+        }
+        double[] known = hours.getOrDefault(dates, new double[column.size()]);
+        return Column.owning(title, Kind.NUMBER, IntStream.range(0, column.size()).mapToDouble(row -> column.isPresent(row) ? known[row] : Double.NaN).toArray());
+    }
+
+    /** That from this row on another table seems to stand. @param where its line, for the note */
+    void anotherTable(int row, String where) {
+        another = OptionalInt.of(row);
+        notes.add(Note.urgent("another table seems to begin below, and its rows are read as rows of this one; 'range' says which cells of a sheet are meant", List.of(where)));
+    }
+
+    private String hint(CellReader reader, int row) {
+        return another.isPresent() && row >= another.getAsInt() ? "; another table seems to begin there, so leave it out, or say with 'range' which cells of the sheet are meant" : reader.hint();
+    }
+
     /**
      * The table of columns that are made here, with what is to be told of them, and of a total at its end.
      *
@@ -117,12 +145,16 @@ final class WrittenCells {
         Problems problems = new Problems();
         List<Column> made = new ArrayList<>();
         columns.forEach(column -> problems.attempt(column).ifPresent(made::add));
+        layout.timesOfDay().forEach((dates, title) -> problems.attempt(() -> hours(dates, title, made, source)).ifPresent(made::add));
         problems.throwIfAny();
         return LastRow.seenTo(Replaced.told(Table.of(name, source, made)).noting(notes), layout.totalRow());
     }
 
     /** @throws BadInput where the layout says what the column holds, and a cell is not that; with the place of each of the first few */
     Column column(Cells cells) {
+        if (layout.timesOfDay().containsKey(cells.name())) {
+            hours.computeIfAbsent(cells.name(), name -> Stream.of(cells.texts()).mapToDouble(cell -> cell == null ? Double.NaN : CellReader.hours(layout.dates(), cell.strip()).orElse(Double.NaN)).toArray());
+        }
         Optional<Kind> given = layout.kind(cells.name());
         Optional<CellReader> nearest = Optional.empty();
         Optional<Outcome> near = Optional.empty();
@@ -243,10 +275,10 @@ final class WrittenCells {
         return new Reading(figure, plain);
     }
 
-    private static void take(Outcome outcome, int row, String cell, CellReader reader, Reading reading, Cells cells) {
+    private void take(Outcome outcome, int row, String cell, CellReader reader, Reading reading, Cells cells) {
         if (reading.figure().isEmpty()) {
             if (outcome.oddCount++ < LISTED) {
-                outcome.odd.add(new Problem(cells.place(row), ProblemKind.DATA, reader.refusal(cell) + (outcome.odd.isEmpty() ? reader.hint() : "")));
+                outcome.odd.add(new Problem(cells.place(row), ProblemKind.DATA, reader.refusal(cell) + (outcome.odd.isEmpty() ? hint(reader, row) : "")));
                 outcome.oddCells.add(reader.refusal(cell) + " (" + cells.places().apply(row) + ")");
             }
             return;

@@ -183,7 +183,7 @@ public class SheetReadingTest {
         assertThat(cells(table.column("for"))).isEqualTo("number 26 6");
         assertThat(cells(table.column("seen"))).isEqualTo("date 2031-03-01 2031-03-02");
         assertThat(cells(table.column("both"))).as("times among others are as they are shown").isEqualTo("text 12:00 4");
-        assertThat(notes(table)).contains("times of 'at' are read as hours; kinds: {at: days} has them as days", "dates of 'seen' have a time of day, which is left out: D2");
+        assertThat(notes(table)).contains("times of 'at' are read as hours; kinds: {at: days} has them as days", "dates of 'seen' have a time of day, which is left out; 'times-of-day' has it as hours: D2");
         assertThat(cells(TableFile.read("t", file, Layout.FOUND.kinds(Map.of("at", Kind.NUMBER)).times(Map.of("at", Layout.TimeUnit.DAYS))).column("at"))).startsWith("number 0.354166");
     }
 
@@ -217,7 +217,7 @@ public class SheetReadingTest {
         });
         assertThat(notes(TableFile.read("t", file))).contains("figures of 'cost' are of several units, and are counted as if they were of one: $ (B2), \u20ac (B3)", "the sheet 'Plant' is hidden, and is read all the same",
                 "1 of the rows are hidden or filtered out on the sheet, and are read all the same; 'rows: visible' takes the others alone: row 3",
-                "another table seems to begin below, and its rows are read as rows of this one; 'range' says which cells are meant: row 6", "another table stands beside this one, and is passed over; 'range' has it read: D1:E7");
+                "another table seems to begin below, and its rows are read as rows of this one; 'range' says which cells of a sheet are meant: row 6", "another table stands beside this one, and is passed over; 'range' has it read: D1:E7");
         assertThat(cells(TableFile.read("t", file, Layout.FOUND.range("A1:B4").rows(Layout.Rows.VISIBLE)).column("station"))).isEqualTo("text Weir Pool");
     }
 
