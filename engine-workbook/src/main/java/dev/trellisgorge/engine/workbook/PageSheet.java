@@ -45,7 +45,7 @@ final class PageSheet {
     private static final String FAILS = "CHECK: the pieces do not add back; the sheet of the series says on which row.";
     private static final String NOT_FILLED = "CHECK: a cell of %s that was filled is blank now, or of another kind, and may count as 0 here; fill it, or draw the workbook anew.";
     private static final int LONGEST_NAME = 60;
-    private static final String NO_ROOM = "CHECK: there are more rows now than there is room for; draw it anew.";
+    private static final String NO_ROOM = "CHECK: there are more rows or columns now than are read; draw it again.";
 
     static final String NO_SPARE = "has no room for rows to come, as its own stay as they were when this was drawn";
 

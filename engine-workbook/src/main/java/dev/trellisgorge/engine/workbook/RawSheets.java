@@ -38,8 +38,9 @@ final class RawSheets {
      *
      * @param first   the line of its first row, as a reader counts them
      * @param columns of each of its columns, from 0
+     * @param isOwn   whether the sheet was made for it, and nothing else stands there
      */
-    record Stands(String sheet, int first, int[] columns) {
+    record Stands(String sheet, int first, int[] columns, boolean isOwn) {
     }
 
     /**
@@ -72,14 +73,14 @@ final class RawSheets {
             if (own.isPresent()) {
                 Optional<String> why = why(each, own.get());
                 if (why.isEmpty()) {
-                    return checked(each, new Stands(own.get().name(), each.source().lines()[0], own.get().columns()));
+                    return checked(each, new Stands(own.get().name(), each.source().lines()[0], own.get().columns(), false));
                 }
                 copied.add("'" + each.name() + "': its cells are copied, as " + why.get() + ", so edits on the sheet '" + own.get().name() + "' are not followed");
             }
             SheetBounds.refuseTooLarge(each);
             String name = names.sheet(each.name());
             inOrder.put(name, each);
-            return new Stands(name, Block.RAW_FIRST, IntStream.range(0, each.columns().size()).toArray());
+            return new Stands(name, Block.RAW_FIRST, IntStream.range(0, each.columns().size()).toArray(), true);
         });
     }
 

@@ -33,6 +33,7 @@ import org.apache.poi.ss.util.CellReference;
  */
 final class StepSheet {
     static final int POSITION = 10;
+    private static final int COLUMNS_LOOKED_AT = 3;
     static final String LINE = "ROW()-" + (SheetLayout.FIRST - 1);
     private static final String HALF_BEFORE = "ROW()-" + (SheetLayout.FIRST - 0.5);
 
@@ -146,7 +147,9 @@ final class StepSheet {
             int from = IntStream.of(where.columns()).min().orElseThrow();
             int end = IntStream.of(where.columns()).max().orElseThrow();
             CellRangeAddress below = new CellRangeAddress(where.first() + rows - 1, where.first() + rows - 1, from, end); // rows stand below each other, so one too many is there
-            String room = "IF(COUNTA(" + below.formatAsString(sheet, true) + ")>0,\"rows find no room\",\"" + SheetHead.OK + "\")";
+            CellRangeAddress beside = new CellRangeAddress(where.first() - 2, where.first() - 2, end + 1, end + COLUMNS_LOOKED_AT);
+            String columns = where.isOwn() ? "IF(COUNTA(" + beside.formatAsString(sheet, true) + ")>0,\"a new column is not read; draw again\",\"" + SheetHead.OK + "\")" : "\"" + SheetHead.OK + "\"";
+            String room = "IF(COUNTA(" + below.formatAsString(sheet, true) + ")>0,\"rows find no room\"," + columns + ")";
             Place first = new Place(sheet, from, where.first(), true);
             Place last = new Place(sheet, end, where.first(), true);
             RowFormula written = new RowFormula("IF(COUNTA(" + first.cell(name) + ":" + last.cell(sheet) + ")>0," + LINE + ",\"\")");

@@ -22,7 +22,10 @@ import dev.trellisgorge.pattern.Waterfall;
 import dev.trellisgorge.pattern.Words;
 import dev.trellisgorge.plan.PlainChart;
 import dev.trellisgorge.shape.Executor;
+import dev.trellisgorge.shape.Known;
 import dev.trellisgorge.shape.Pipeline;
+import dev.trellisgorge.shape.Total;
+import dev.trellisgorge.shape.Unpivot;
 import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Table;
 import java.io.IOException;
@@ -33,6 +36,7 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalInt;
 import java.util.stream.IntStream;
@@ -118,6 +122,19 @@ public class AfterEditsTest {
         try (XSSFWorkbook book = drawn(2, Chart.of("station", Columns.of("level")).named("c").over(LEVELS, Settings.NONE))) {
             raw(book, 1, 1).setBlank(); // where rows are to come, any cell may be missing
             assertThat(told(book)).contains(HOLDS).noneMatch(line -> line.startsWith("CHECK"));
+        }
+    }
+
+    /** A month more of a wide table is typed in beside the others, where rows may come. */
+    @Test
+    public void aColumnThatIsTypedInBesideTheOthersIsReported() throws IOException {
+        Table wide = Table.of("levels", Column.texts("line", "North", "South"), Column.numbers("2031", 3, 5), Column.numbers("2032", 4, 6));
+        Pipeline years = Pipeline.of("levels").then(new Unpivot(List.of("2031", "2032"), "year", "v")).then(new Total(List.of("year"), List.of(new Total.Figure("v", Total.Fold.SUM, "v"))));
+        PlainChart chart = Chart.of("year", Columns.of("v")).named("c").plan(years, new Known(Map.of("levels", wide.schema()), Settings.NONE)).over(Executor.over(wide, Settings.NONE));
+        try (XSSFWorkbook book = drawn(2, chart)) {
+            assertThat(told(book)).noneMatch(line -> line.startsWith("CHECK"));
+            book.getSheet("levels").getRow(0).createCell(3).setCellValue("2033");
+            assertThat(told(book)).contains("CHECK: there are more rows or columns now than are read; draw it again.");
         }
     }
 

@@ -247,7 +247,7 @@ public class LiveStepsTest {
         if (after.rowCount() > lines) {
             List<Object> page = new ArrayList<>();
             book.getSheet(edited.drawn().name()).forEach(line -> line.forEach(cell -> page.add(value(cell))));
-            assertThat(page).as(edited.drawn().name()).contains("CHECK: there are more rows now than there is room for; draw it anew.");
+            assertThat(page).as(edited.drawn().name()).contains("CHECK: there are more rows or columns now than are read; draw it again.");
             return 0;
         }
         for (String series : edited.drawn().plan().series()) {
