@@ -32,7 +32,11 @@ final class LeftOut {
     }
 
     private static List<StepNotes.Amount> amounts(Table table, int[] rows) {
-        return StepNotes.amountsOf(table.schema()).stream().map(name -> new StepNotes.Amount(name, sum(table.column(name), IntStream.of(rows)), sum(table.column(name), IntStream.range(0, table.rowCount())))).toList();
+        return StepNotes.amountsOf(table.schema()).stream().filter(name -> isAddedUp(table.column(name))).map(name -> new StepNotes.Amount(name, sum(table.column(name), IntStream.of(rows)), sum(table.column(name), IntStream.range(0, table.rowCount())))).toList();
+    }
+
+    private static boolean isAddedUp(Column column) {
+        return IntStream.range(0, column.size()).noneMatch(row -> Math.abs(column.number(row)) >= StepNotes.AMOUNTS_BELOW);
     }
 
     private static double sum(Column column, IntStream rows) {

@@ -42,6 +42,9 @@ public final class StepNotes {
         }
     }
 
+    /** A column that holds a figure from this size on, which keeps no decimals, has no amount: its sum would depend on the order of the rows. */
+    public static final double AMOUNTS_BELOW = 1e15;
+
     /** The columns whose amounts are told. */
     public static List<String> amountsOf(Schema schema) {
         return schema.fields().stream().filter(field -> field.kind() == Kind.NUMBER).limit(AMOUNTS).map(Field::name).toList();

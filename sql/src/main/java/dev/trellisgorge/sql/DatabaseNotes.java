@@ -117,12 +117,16 @@ final class DatabaseNotes {
         cells.put("rows left", left(condition, Formulas.number(1)));
         cells.put("rows unknown", Formulas.choose(Formulas.present(condition), Formulas.absent(), Formulas.number(1)));
         for (int i = 0; i < figures.size(); i++) {
-            cells.put("all " + i, Formulas.column(figures.get(i)));
-            cells.put("left " + i, left(condition, Formulas.column(figures.get(i))));
+            Formula figure = Formulas.column(figures.get(i));
+            Formula large = Formulas.abs(figure).atLeast(Formulas.number(StepNotes.AMOUNTS_BELOW));
+            Formula addedUp = Formulas.choose(large, Formulas.absent(), figure);
+            cells.put("large " + i, Formulas.choose(large, Formulas.number(1), Formulas.absent()));
+            cells.put("all " + i, addedUp);
+            cells.put("left " + i, left(condition, addedUp));
         }
         Map<String, Double> sums = sums(before, cells);
         long left = sums.get("rows left").longValue();
-        List<StepNotes.Amount> amounts = IntStream.range(0, figures.size()).mapToObj(i -> new StepNotes.Amount(figures.get(i), sums.get("left " + i), sums.get("all " + i))).toList();
+        List<StepNotes.Amount> amounts = IntStream.range(0, figures.size()).filter(i -> sums.get("large " + i) == 0).mapToObj(i -> new StepNotes.Amount(figures.get(i), sums.get("left " + i), sums.get("all " + i))).toList();
         Counts counts = new Counts(left, sums.get("rows").longValue(), sums.get("rows unknown").longValue(), amounts);
         return left == 0 ? List.of() : List.of(telling.of(counts, names(before, Formulas.not(Formulas.coalesce(condition, Formulas.truth(false))))));
     }
