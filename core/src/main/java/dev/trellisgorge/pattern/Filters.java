@@ -1,13 +1,9 @@
 package dev.trellisgorge.pattern;
 
 import dev.trellisgorge.formula.Formulas;
-import dev.trellisgorge.formula.Reads;
 import dev.trellisgorge.shape.Derive;
-import dev.trellisgorge.shape.Keep;
 import dev.trellisgorge.shape.Pipeline;
 import dev.trellisgorge.shape.Previous;
-import dev.trellisgorge.shape.Slice;
-import dev.trellisgorge.shape.Step;
 import dev.trellisgorge.table.Schema;
 import java.util.ArrayList;
 import java.util.List;
@@ -25,13 +21,13 @@ final class Filters {
     /** The pipeline with the earlier figure in a column, and that column's name; empty where no filter takes earlier rows away. */
     static Optional<Looked> before(Pipeline pipeline, Lookback lookback, String category, Schema schema) {
         int filters = pipeline.parts().size();
-        while (filters > 0 && read(pipeline.parts().get(filters - 1).step()) != null) {
+        while (filters > 0 && pipeline.parts().get(filters - 1).step().traits().filter().isPresent()) {
             filters--;
         }
         List<Pipeline.Part> late = new ArrayList<>();
         Pipeline early = new Pipeline(pipeline.source(), pipeline.name(), pipeline.parts().subList(0, filters));
         for (Pipeline.Part part : pipeline.parts().subList(filters, pipeline.parts().size())) {
-            if (Set.of(category).equals(read(part.step()))) {
+            if (part.step().traits().filter().equals(Optional.of(Set.of(category)))) {
                 late.add(part);
             } else {
                 early = early.then(part.step(), part.place());
@@ -55,10 +51,5 @@ final class Filters {
 
     /** A pipeline, and the column in which the earlier figure stands. */
     record Looked(Pipeline pipeline, String column) {
-    }
-
-    /** The columns that a filter reads; null where a step is none. */
-    private static Set<String> read(Step step) {
-        return step instanceof Keep keep ? Reads.columns(keep.condition()) : step instanceof Slice slice ? Set.of(slice.column()) : null;
     }
 }

@@ -4,6 +4,7 @@ import dev.trellisgorge.table.Field;
 import dev.trellisgorge.table.Kind;
 import dev.trellisgorge.table.Schema;
 import dev.trellisgorge.table.Table;
+import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
@@ -32,6 +33,21 @@ public record AddRow(String column, String name, boolean first) implements Step 
         Field named = before.field(column);
         return named.kind() == Kind.TEXT ? before
                 : before.with(before.fields().stream().map(field -> field == named ? Field.of(column, Kind.TEXT) : field).toList());
+    }
+
+    @Override
+    public List<SortKey> order(List<SortKey> before) {
+        return before;
+    }
+
+    @Override
+    public Traits traits() {
+        return Traits.NONE;
+    }
+
+    @Override
+    public <R> R match(Cases<R> cases) {
+        return cases.addRow(this);
     }
 
     @Override

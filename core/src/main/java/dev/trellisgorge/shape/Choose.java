@@ -24,6 +24,21 @@ public record Choose(List<String> columns) implements Step {
     }
 
     @Override
+    public List<SortKey> order(List<SortKey> before) {
+        return before;
+    }
+
+    @Override
+    public Traits traits() {
+        return Traits.NONE;
+    }
+
+    @Override
+    public <R> R match(Cases<R> cases) {
+        return cases.choose(this);
+    }
+
+    @Override
     public String sentence() {
         return "keep the columns " + Keys.listed(columns);
     }

@@ -32,8 +32,18 @@ public record Derive(String name, Formula formula) implements Step {
     }
 
     @Override
-    public List<Formula> formulas() {
-        return List.of(formula);
+    public List<SortKey> order(List<SortKey> before) {
+        return before;
+    }
+
+    @Override
+    public Traits traits() {
+        return Traits.of(List.of(formula));
+    }
+
+    @Override
+    public <R> R match(Cases<R> cases) {
+        return cases.derive(this);
     }
 
     @Override

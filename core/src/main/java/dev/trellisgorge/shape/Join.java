@@ -87,6 +87,21 @@ public record Join(Pipeline other, Map<String, String> on, Way way, boolean many
     }
 
     @Override
+    public List<SortKey> order(List<SortKey> before) {
+        return before;
+    }
+
+    @Override
+    public Traits traits() {
+        return Traits.NONE.reading(other);
+    }
+
+    @Override
+    public <R> R match(Cases<R> cases) {
+        return cases.join(this);
+    }
+
+    @Override
     public String sentence() {
         return "join the table " + other.name() + other.parts().stream().map(part -> " (" + part.step().sentence() + ")").collect(Collectors.joining()) + " where "
                 + on.entrySet().stream().map(key -> key.getKey().equals(key.getValue()) ? "the " + key.getKey() + " is equal" : key.getKey() + " is its " + key.getValue())

@@ -2,6 +2,7 @@ package dev.trellisgorge.shape;
 
 import dev.trellisgorge.formula.Formula;
 import dev.trellisgorge.formula.Typing;
+import dev.trellisgorge.formula.Reads;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.ProblemKind;
 import dev.trellisgorge.table.Column;
@@ -32,8 +33,18 @@ public record Keep(Formula condition) implements Step {
     }
 
     @Override
-    public List<Formula> formulas() {
-        return List.of(condition);
+    public List<SortKey> order(List<SortKey> before) {
+        return before;
+    }
+
+    @Override
+    public Traits traits() {
+        return Traits.of(List.of(condition)).filtering(Reads.columns(condition));
+    }
+
+    @Override
+    public <R> R match(Cases<R> cases) {
+        return cases.keep(this);
     }
 
     @Override

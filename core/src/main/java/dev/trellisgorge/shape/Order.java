@@ -32,8 +32,13 @@ public record Order(Formula by, boolean descending) implements Step {
     }
 
     @Override
-    public List<Formula> formulas() {
-        return List.of(by);
+    public Traits traits() {
+        return Traits.of(List.of(by));
+    }
+
+    @Override
+    public <R> R match(Cases<R> cases) {
+        return cases.order(this);
     }
 
     @Override

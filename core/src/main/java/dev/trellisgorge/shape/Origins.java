@@ -50,7 +50,7 @@ public final class Origins {
             Schema after = step.schema(schema, known);
             Map<String, Origin> next = new LinkedHashMap<>();
             Schema before = schema;
-            after.columnNames().forEach(name -> next.put(name, after(step, name, before, origins, known)));
+            after.columnNames().forEach(name -> next.put(name, step.match(new After(name, before, origins, known))));
             origins.clear();
             origins.putAll(next);
             schema = after;
@@ -59,27 +59,95 @@ public final class Origins {
         return new Origins(origins);
     }
 
-    private static Origin after(Step step, String name, Schema before, Map<String, Origin> origins, Known known) {
-        Origin same = origins.getOrDefault(name, new Origin.Other());
-        if (step instanceof Derive derive && derive.name().equals(name)) {
-            return new Origin.Derived(derive.formula());
-        } else if (step instanceof Total total) {
-            return total.figures().stream().filter(figure -> figure.name().equals(name)).findFirst()
-                    .<Origin>map(figure -> new Origin.Folded(figure.fold())).orElse(new Origin.Given());
-        } else if (step instanceof Rename rename) {
-            String old = rename.names().entrySet().stream().filter(each -> each.getValue().equals(name)).map(Map.Entry::getKey).findFirst().orElse(name);
-            Origin origin = origins.getOrDefault(old, new Origin.Other());
-            return origin instanceof Origin.Derived derived ? new Origin.Derived(renamed(derived.formula(), rename.names())) : origin;
-        } else if (step instanceof Join join && !before.has(name)) {
-            return of(join.other(), known).origins.getOrDefault(name, new Origin.Other());
-        } else if (step instanceof Previous previous && previous.name().equals(name)) {
-            return notDerived(origins.get(previous.of()));
-        } else if (step instanceof Pivot pivot && !pivot.by().contains(name)) {
-            return notDerived(origins.get(pivot.values()));
-        } else if (step instanceof Unpivot unpivot && unpivot.values().equals(name)) {
-            return notDerived(origins.get(unpivot.columns().get(0)));
+    /**
+     * What a column of a step's outcome is.
+     *
+     * @param before  the columns before the step
+     * @param origins theirs
+     */
+    private record After(String name, Schema before, Map<String, Origin> origins, Known known) implements Step.Cases<Origin> {
+
+        private Origin same() {
+            return origins.getOrDefault(name, new Origin.Other());
         }
-        return same;
+
+        @Override
+        public Origin addRow(AddRow step) {
+            return same();
+        }
+
+        @Override
+        public Origin choose(Choose step) {
+            return same();
+        }
+
+        @Override
+        public Origin derive(Derive step) {
+            return step.name().equals(name) ? new Origin.Derived(step.formula()) : same();
+        }
+
+        @Override
+        public Origin join(Join step) {
+            return before.has(name) ? same() : of(step.other(), known).origins.getOrDefault(name, new Origin.Other());
+        }
+
+        @Override
+        public Origin keep(Keep step) {
+            return same();
+        }
+
+        @Override
+        public Origin order(Order step) {
+            return same();
+        }
+
+        @Override
+        public Origin periodOf(PeriodOf step) {
+            return same();
+        }
+
+        @Override
+        public Origin pivot(Pivot step) {
+            return step.by().contains(name) ? same() : notDerived(origins.get(step.values()));
+        }
+
+        @Override
+        public Origin previous(Previous step) {
+            return step.name().equals(name) ? notDerived(origins.get(step.of())) : same();
+        }
+
+        @Override
+        public Origin rank(Rank step) {
+            return same();
+        }
+
+        @Override
+        public Origin rename(Rename step) {
+            String old = step.names().entrySet().stream().filter(each -> each.getValue().equals(name)).map(Map.Entry::getKey).findFirst().orElse(name);
+            Origin origin = origins.getOrDefault(old, new Origin.Other());
+            return origin instanceof Origin.Derived derived ? new Origin.Derived(renamed(derived.formula(), step.names())) : origin;
+        }
+
+        @Override
+        public Origin slice(Slice step) {
+            return same();
+        }
+
+        @Override
+        public Origin top(Top step) {
+            return same();
+        }
+
+        @Override
+        public Origin total(Total step) {
+            return step.figures().stream().filter(figure -> figure.name().equals(name)).findFirst()
+                    .<Origin>map(figure -> new Origin.Folded(figure.fold())).orElse(new Origin.Given());
+        }
+
+        @Override
+        public Origin unpivot(Unpivot step) {
+            return step.values().equals(name) ? notDerived(origins.get(step.columns().get(0))) : same();
+        }
     }
 
     private static Origin notDerived(Origin origin) {

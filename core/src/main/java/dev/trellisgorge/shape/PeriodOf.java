@@ -67,6 +67,16 @@ public record PeriodOf(String of, CalendarUnit unit, String name, boolean fill, 
     }
 
     @Override
+    public Traits traits() {
+        return Traits.NONE;
+    }
+
+    @Override
+    public <R> R match(Cases<R> cases) {
+        return cases.periodOf(this);
+    }
+
+    @Override
     public String sentence() {
         String word = unit.name().toLowerCase(Locale.ROOT);
         return "add " + name + ": the " + word + " of " + of + (fill ? ", and a row for each " + word + " that has none"

@@ -60,6 +60,16 @@ public record Pivot(List<String> by, String names, String values, List<String> c
     }
 
     @Override
+    public Traits traits() {
+        return Traits.NONE.folding(true);
+    }
+
+    @Override
+    public <R> R match(Cases<R> cases) {
+        return cases.pivot(this);
+    }
+
+    @Override
     public String sentence() {
         return "turn the names in " + names + " into columns of " + values + ": one row for each " + String.join(" and ", by) + ", columns " + Keys.listed(columns);
     }

@@ -58,6 +58,21 @@ public record Previous(String of, String name, Optional<String> period, Optional
     }
 
     @Override
+    public List<SortKey> order(List<SortKey> before) {
+        return before;
+    }
+
+    @Override
+    public Traits traits() {
+        return Traits.NONE.readingOrder(period.isEmpty());
+    }
+
+    @Override
+    public <R> R match(Cases<R> cases) {
+        return cases.previous(this);
+    }
+
+    @Override
     public String sentence() {
         return "add " + name + ": " + of + " of the " + period.map(p -> "calendar period before, by " + p).orElse("row before")
                 + (by.isEmpty() ? "" : ", for each " + String.join(" and ", by) + " by itself");

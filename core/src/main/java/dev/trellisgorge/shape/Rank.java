@@ -66,8 +66,13 @@ public record Rank(Formula by, Way order, OptionalInt top, Optional<Rest> rest, 
     }
 
     @Override
-    public List<Formula> formulas() {
-        return List.of(by);
+    public Traits traits() {
+        return Traits.of(List.of(by)).folding(top.isPresent());
+    }
+
+    @Override
+    public <R> R match(Cases<R> cases) {
+        return cases.rank(this);
     }
 
     @Override

@@ -31,6 +31,16 @@ public record Rename(Map<String, String> names) implements Step {
     }
 
     @Override
+    public Traits traits() {
+        return Traits.NONE;
+    }
+
+    @Override
+    public <R> R match(Cases<R> cases) {
+        return cases.rename(this);
+    }
+
+    @Override
     public String sentence() {
         return "rename " + names.entrySet().stream().map(each -> each.getKey() + " to " + each.getValue()).collect(Collectors.joining(", "));
     }

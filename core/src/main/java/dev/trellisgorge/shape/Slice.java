@@ -56,8 +56,18 @@ public record Slice(String column, Cut cut) implements Step {
     }
 
     @Override
-    public List<Formula> formulas() {
-        return cut.stated();
+    public List<SortKey> order(List<SortKey> before) {
+        return before;
+    }
+
+    @Override
+    public Traits traits() {
+        return Traits.of(cut.stated()).filtering(Set.of(column));
+    }
+
+    @Override
+    public <R> R match(Cases<R> cases) {
+        return cases.slice(this);
     }
 
     @Override

@@ -8,10 +8,45 @@ import java.util.List;
 
 /**
  * One step from a table to the next, as data. What it means stands in its own file: for the columns in {@link #schema}, for
- * the order of the rows in {@link #order}, for the cells in {@link #apply}, in words in {@link #sentence}. Immutable and
- * thread-safe.
+ * the order of the rows in {@link #order}, for the cells in {@link #apply}, in words in {@link #sentence}; what else
+ * others need to know in {@link #traits}. Immutable and thread-safe.
  */
 public sealed interface Step permits AddRow, Choose, Derive, Join, Keep, Order, PeriodOf, Pivot, Previous, Rank, Rename, Slice, Top, Total, Unpivot {
+
+    /** One method a step: what forgets one does not compile. */
+    interface Cases<R> {
+        R addRow(AddRow step);
+
+        R choose(Choose step);
+
+        R derive(Derive step);
+
+        R join(Join step);
+
+        R keep(Keep step);
+
+        R order(Order step);
+
+        R periodOf(PeriodOf step);
+
+        R pivot(Pivot step);
+
+        R previous(Previous step);
+
+        R rank(Rank step);
+
+        R rename(Rename step);
+
+        R slice(Slice step);
+
+        R top(Top step);
+
+        R total(Total step);
+
+        R unpivot(Unpivot step);
+    }
+
+    <R> R match(Cases<R> cases);
 
     /**
      * The columns after this step, without a cell.
@@ -21,13 +56,14 @@ public sealed interface Step permits AddRow, Choose, Derive, Join, Keep, Order, 
     Schema schema(Schema before, Known known);
 
     /** What the rows are sorted by after this step; rows with equal keys stand as they came from the raw table. */
-    default List<SortKey> order(List<SortKey> before) {
-        return before;
-    }
+    List<SortKey> order(List<SortKey> before);
+
+    /** What it does with rows. */
+    Traits traits();
 
     /** The formulas that it reads rows with. */
     default List<Formula> formulas() {
-        return List.of();
+        return traits().formulas();
     }
 
     /** What it does: {@code keep the first 3 rows}. */

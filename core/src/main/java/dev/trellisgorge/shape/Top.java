@@ -2,6 +2,7 @@ package dev.trellisgorge.shape;
 
 import dev.trellisgorge.table.Schema;
 import dev.trellisgorge.table.Table;
+import java.util.List;
 import java.util.stream.IntStream;
 
 /**
@@ -20,6 +21,21 @@ public record Top(int rows) implements Step {
     @Override
     public Schema schema(Schema before, Known known) {
         return before;
+    }
+
+    @Override
+    public List<SortKey> order(List<SortKey> before) {
+        return before;
+    }
+
+    @Override
+    public Traits traits() {
+        return Traits.NONE.readingOrder(true);
+    }
+
+    @Override
+    public <R> R match(Cases<R> cases) {
+        return cases.top(this);
     }
 
     @Override

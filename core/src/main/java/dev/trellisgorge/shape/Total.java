@@ -111,6 +111,16 @@ public record Total(List<String> by, List<Figure> figures) implements Step {
     }
 
     @Override
+    public Traits traits() {
+        return Traits.NONE.folding(true).readingOrder(figures.stream().anyMatch(figure -> figure.fold() == Fold.FIRST || figure.fold() == Fold.LAST));
+    }
+
+    @Override
+    public <R> R match(Cases<R> cases) {
+        return cases.total(this);
+    }
+
+    @Override
     public String sentence() {
         return "total the rows" + (by.isEmpty() ? " into one" : " by " + String.join(" and ", by)) + ": " + figures.stream().map(figure -> figure.fold() + " of " + figure.column()
                 + (figure.name().equals(figure.column()) ? "" : " as " + figure.name())).collect(Collectors.joining(", "));

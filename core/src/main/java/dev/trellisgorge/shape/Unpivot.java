@@ -57,6 +57,16 @@ public record Unpivot(List<String> columns, String names, String values) impleme
     }
 
     @Override
+    public Traits traits() {
+        return Traits.NONE;
+    }
+
+    @Override
+    public <R> R match(Cases<R> cases) {
+        return cases.unpivot(this);
+    }
+
+    @Override
     public String sentence() {
         return "turn the columns " + Keys.listed(columns) + " into rows: their names in " + names + ", their cells in " + values;
     }

@@ -11,14 +11,11 @@ import dev.trellisgorge.problem.Place;
 import dev.trellisgorge.problem.ProblemKind;
 import dev.trellisgorge.shape.Derive;
 import dev.trellisgorge.shape.Executor;
-import dev.trellisgorge.shape.Join;
 import dev.trellisgorge.shape.Known;
 import dev.trellisgorge.shape.Pipeline;
-import dev.trellisgorge.shape.Rank;
 import dev.trellisgorge.shape.Step;
 import dev.trellisgorge.shape.StepNotes;
 import dev.trellisgorge.shape.Top;
-import dev.trellisgorge.shape.Total;
 import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Field;
 import dev.trellisgorge.table.Kind;
@@ -195,9 +192,7 @@ public final class Database implements Executor, AutoCloseable {
         for (int i = 0; i < pipeline.parts().size(); i++) {
             Pipeline before = pipeline.upTo(i);
             Step step = pipeline.steps().get(i);
-            if (step instanceof Join join) {
-                told(join.other(), counted).stream().filter(note -> !told.contains(note)).forEach(told::add);
-            }
+            step.traits().tables().forEach(other -> told(other, counted).stream().filter(note -> !told.contains(note)).forEach(told::add));
             told.addAll(step.notes(before.schema(known())));
             told.addAll(counted.getOrDefault(before, List.of()));
             if (tellsAll) {
@@ -291,7 +286,7 @@ public final class Database implements Executor, AutoCloseable {
     }
 
     private static boolean reads(Pipeline pipeline, String table) {
-        return pipeline.source().equals(table) || pipeline.steps().stream().anyMatch(step -> step instanceof Join join && reads(join.other(), table));
+        return pipeline.source().equals(table) || pipeline.steps().stream().flatMap(step -> step.traits().tables().stream()).anyMatch(other -> reads(other, table));
     }
 
     private Query query(Pipeline pipeline, Map<String, Formula> formulas, Set<String> wanted) {
@@ -312,7 +307,7 @@ public final class Database implements Executor, AutoCloseable {
     private List<Column> asked(Pipeline pipeline, Sql.Parametrised statement, List<Field> fields) {
         since = OptionalLong.of(System.nanoTime());
         try {
-            boolean few = pipeline.steps().stream().anyMatch(step -> step instanceof Total || step instanceof Top || step instanceof Rank rank && rank.top().isPresent());
+            boolean few = pipeline.steps().stream().anyMatch(step -> step.traits().folds() || step instanceof Top);
             return session.rows(pipeline.name(), statement, fields, few);
         } finally {
             since = OptionalLong.empty();

@@ -7,20 +7,26 @@ import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Note;
 import dev.trellisgorge.problem.Place;
 import dev.trellisgorge.problem.ProblemKind;
+import dev.trellisgorge.shape.AddRow;
 import dev.trellisgorge.shape.Choose;
 import dev.trellisgorge.shape.Cut;
 import dev.trellisgorge.shape.Derive;
 import dev.trellisgorge.shape.Executor;
 import dev.trellisgorge.shape.Join;
 import dev.trellisgorge.shape.Keep;
+import dev.trellisgorge.shape.Order;
 import dev.trellisgorge.shape.PeriodOf;
 import dev.trellisgorge.shape.Pipeline;
+import dev.trellisgorge.shape.Pivot;
+import dev.trellisgorge.shape.Previous;
+import dev.trellisgorge.shape.Rank;
 import dev.trellisgorge.shape.Rename;
 import dev.trellisgorge.shape.Slice;
 import dev.trellisgorge.shape.Step;
 import dev.trellisgorge.shape.StepNotes;
 import dev.trellisgorge.shape.Top;
 import dev.trellisgorge.shape.Total;
+import dev.trellisgorge.shape.Unpivot;
 import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Kind;
 import dev.trellisgorge.table.Table;
@@ -48,16 +54,99 @@ final class DatabaseChecks {
         for (int i = 0; i < pipeline.parts().size(); i++) {
             Pipeline before = pipeline.upTo(i);
             Pipeline.Part part = pipeline.parts().get(i);
-            if (part.step() instanceof Join join) {
-                beforehand(join.other());
-                if (!join.many()) {
-                    part.run(() -> refuseDoubling(before, join));
-                }
-            } else if (part.step() instanceof Slice slice && slice.cut() instanceof Cut.OneOf some && some.cells().size() > 1) {
-                part.run(() -> refuseMissing(before, slice));
-            } else if (part.step() instanceof PeriodOf period) {
-                part.run(() -> refuseNoPeriods(before, period));
+            part.step().traits().tables().forEach(this::beforehand);
+            part.run(() -> part.step().match(new Before(before)));
+        }
+    }
+
+    /** What stops a step though its outcome does not show it. */
+    private final class Before implements Step.Cases<Void> {
+        private final Pipeline before;
+
+        Before(Pipeline before) {
+            this.before = before;
+        }
+
+        @Override
+        public Void addRow(AddRow step) {
+            return null;
+        }
+
+        @Override
+        public Void choose(Choose step) {
+            return null;
+        }
+
+        @Override
+        public Void derive(Derive step) {
+            return null;
+        }
+
+        @Override
+        public Void join(Join step) {
+            if (!step.many()) {
+                refuseDoubling(before, step);
             }
+            return null;
+        }
+
+        @Override
+        public Void keep(Keep step) {
+            return null;
+        }
+
+        @Override
+        public Void order(Order step) {
+            return null;
+        }
+
+        @Override
+        public Void periodOf(PeriodOf step) {
+            refuseNoPeriods(before, step);
+            return null;
+        }
+
+        @Override
+        public Void pivot(Pivot step) {
+            return null; // several rows a cell show in the outcome
+        }
+
+        @Override
+        public Void previous(Previous step) {
+            return null;
+        }
+
+        @Override
+        public Void rank(Rank step) {
+            return null;
+        }
+
+        @Override
+        public Void rename(Rename step) {
+            return null;
+        }
+
+        @Override
+        public Void slice(Slice step) {
+            if (step.cut() instanceof Cut.OneOf some && some.cells().size() > 1) {
+                refuseMissing(before, step);
+            }
+            return null;
+        }
+
+        @Override
+        public Void top(Top step) {
+            return null;
+        }
+
+        @Override
+        public Void total(Total step) {
+            return null;
+        }
+
+        @Override
+        public Void unpivot(Unpivot step) {
+            return null;
         }
     }
 

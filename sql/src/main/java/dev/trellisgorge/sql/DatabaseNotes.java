@@ -3,6 +3,7 @@ package dev.trellisgorge.sql;
 import dev.trellisgorge.formula.Formula;
 import dev.trellisgorge.formula.Formulas;
 import dev.trellisgorge.problem.Note;
+import dev.trellisgorge.shape.AddRow;
 import dev.trellisgorge.shape.Choose;
 import dev.trellisgorge.shape.Derive;
 import dev.trellisgorge.shape.Join;
@@ -11,12 +12,15 @@ import dev.trellisgorge.shape.Order;
 import dev.trellisgorge.shape.PeriodOf;
 import dev.trellisgorge.shape.Pipeline;
 import dev.trellisgorge.shape.Pivot;
+import dev.trellisgorge.shape.Previous;
 import dev.trellisgorge.shape.Rank;
+import dev.trellisgorge.shape.Rename;
 import dev.trellisgorge.shape.Slice;
 import dev.trellisgorge.shape.Step;
 import dev.trellisgorge.shape.StepNotes;
 import dev.trellisgorge.shape.Top;
 import dev.trellisgorge.shape.Total;
+import dev.trellisgorge.shape.Unpivot;
 import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Schema;
 import dev.trellisgorge.table.Table;
@@ -37,19 +41,94 @@ final class DatabaseNotes {
 
     /** What a step leaves out, and what a join does not match. */
     List<Note> of(Pipeline before, Step step) {
-        if (step instanceof Keep keep) {
-            return left(before, before, keep.condition(), (counts, names) -> StepNotes.leftOut(keep, counts.left(), counts.all(), counts.unknown(), counts.amounts(), names));
-        } else if (step instanceof Slice slice) {
-            Formula condition = slice.condition(schema(before), database.settings()).orElseThrow();
-            return left(before, before, condition, (counts, names) -> StepNotes.leftOut(slice, slice.cut().shown(database.settings()), counts.left(), counts.all(), counts.amounts(), names));
-        } else if (step instanceof Top top) {
-            String number = schema(before).free("row");
-            Formula first = Formulas.column(number).atMost(Formulas.number(top.rows()));
-            return left(before, before.then(new Derive(number, Formulas.rowNumber())), first, (counts, names) -> StepNotes.leftOut(top, counts.left(), counts.all(), counts.amounts(), names));
-        } else if (step instanceof Rank rank && rank.top().isPresent()) {
-            return cutOff(before, rank);
+        return step.match(new Of(before));
+    }
+
+    /** The notes on a step over rows. */
+    private final class Of implements Step.Cases<List<Note>> {
+        private final Pipeline before;
+
+        Of(Pipeline before) {
+            this.before = before;
         }
-        return step instanceof Join join ? joined(before, join) : step instanceof PeriodOf period && period.fill() ? filled(before, period) : step instanceof Pivot pivot ? others(before, pivot) : List.of();
+
+        @Override
+        public List<Note> addRow(AddRow step) {
+            return List.of();
+        }
+
+        @Override
+        public List<Note> choose(Choose step) {
+            return List.of();
+        }
+
+        @Override
+        public List<Note> derive(Derive step) {
+            return List.of();
+        }
+
+        @Override
+        public List<Note> join(Join step) {
+            return joined(before, step);
+        }
+
+        @Override
+        public List<Note> keep(Keep step) {
+            return left(before, before, step.condition(), (counts, names) -> StepNotes.leftOut(step, counts.left(), counts.all(), counts.unknown(), counts.amounts(), names));
+        }
+
+        @Override
+        public List<Note> order(Order step) {
+            return List.of();
+        }
+
+        @Override
+        public List<Note> periodOf(PeriodOf step) {
+            return step.fill() ? filled(before, step) : List.of();
+        }
+
+        @Override
+        public List<Note> pivot(Pivot step) {
+            return others(before, step);
+        }
+
+        @Override
+        public List<Note> previous(Previous step) {
+            return List.of();
+        }
+
+        @Override
+        public List<Note> rank(Rank step) {
+            return step.top().isPresent() ? cutOff(before, step) : List.of();
+        }
+
+        @Override
+        public List<Note> rename(Rename step) {
+            return List.of();
+        }
+
+        @Override
+        public List<Note> slice(Slice step) {
+            Formula condition = step.condition(schema(before), database.settings()).orElseThrow();
+            return left(before, before, condition, (counts, names) -> StepNotes.leftOut(step, step.cut().shown(database.settings()), counts.left(), counts.all(), counts.amounts(), names));
+        }
+
+        @Override
+        public List<Note> top(Top step) {
+            String number = schema(before).free("row");
+            Formula first = Formulas.column(number).atMost(Formulas.number(step.rows()));
+            return left(before, before.then(new Derive(number, Formulas.rowNumber())), first, (counts, names) -> StepNotes.leftOut(step, counts.left(), counts.all(), counts.amounts(), names));
+        }
+
+        @Override
+        public List<Note> total(Total step) {
+            return List.of();
+        }
+
+        @Override
+        public List<Note> unpivot(Unpivot step) {
+            return List.of();
+        }
     }
 
     /** An added row has a period, and nothing that it is the period of. */

@@ -4,7 +4,6 @@ import dev.trellisgorge.formula.Formula;
 import dev.trellisgorge.formula.Reads;
 import dev.trellisgorge.formula.Typing;
 import dev.trellisgorge.plan.Plan;
-import dev.trellisgorge.shape.Join;
 import dev.trellisgorge.shape.Known;
 import dev.trellisgorge.shape.Pipeline;
 import dev.trellisgorge.shape.Step;
@@ -14,7 +13,6 @@ import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
-import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
 
@@ -105,9 +103,7 @@ record Query(Pipeline pipeline, Map<String, Formula> formulas, Set<String> wante
 
     private static Set<String> reads(Step step) {
         Set<String> read = step.formulas().stream().flatMap(formula -> Reads.settings(formula).stream()).collect(Collectors.toCollection(LinkedHashSet::new));
-        if (step instanceof Join join) {
-            join.other().steps().forEach(other -> read.addAll(reads(other)));
-        }
+        step.traits().tables().forEach(table -> table.steps().forEach(other -> read.addAll(reads(other))));
         return read;
     }
 

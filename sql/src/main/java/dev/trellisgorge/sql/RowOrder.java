@@ -6,14 +6,10 @@ import dev.trellisgorge.formula.Window;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Place;
 import dev.trellisgorge.problem.ProblemKind;
-import dev.trellisgorge.shape.Join;
-import dev.trellisgorge.shape.Order;
 import dev.trellisgorge.shape.Pipeline;
-import dev.trellisgorge.shape.Previous;
 import dev.trellisgorge.shape.Rank;
 import dev.trellisgorge.shape.Step;
-import dev.trellisgorge.shape.Top;
-import dev.trellisgorge.shape.Total;
+import java.util.List;
 import java.util.Map;
 
 /** Whether it counts in which order rows stand: a table of a database has none of its own. */
@@ -39,15 +35,12 @@ final class RowOrder {
     private static boolean isOrdered(Pipeline pipeline, Map<String, TableSource> sources) {
         boolean ordered = sources.get(pipeline.source()).rowsBy().isPresent();
         for (Step step : pipeline.steps()) {
-            boolean reads = step instanceof Top || step instanceof Previous previous && previous.period().isEmpty() || step.formulas().stream().anyMatch(RowOrder::reads)
-                    || step instanceof Total total && total.figures().stream().anyMatch(figure -> figure.fold() == Total.Fold.FIRST || figure.fold() == Total.Fold.LAST);
+            boolean reads = step.traits().readsOrder() || step.formulas().stream().anyMatch(RowOrder::reads);
             if (reads && !ordered) {
                 throw unordered("step '" + step.sentence() + "'");
             }
-            if (step instanceof Join join) {
-                isOrdered(join.other(), sources);
-            }
-            ordered |= step instanceof Order || step instanceof Rank;
+            step.traits().tables().forEach(other -> isOrdered(other, sources));
+            ordered |= !step.order(List.of()).isEmpty();
         }
         return ordered;
     }

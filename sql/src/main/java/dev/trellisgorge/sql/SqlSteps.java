@@ -34,7 +34,6 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
-import java.util.stream.Stream;
 
 /** Writes pipelines: a common table expression or more for each step. Rows carry their order from one to the next, where they are in any. */
 final class SqlSteps {
@@ -111,46 +110,106 @@ final class SqlSteps {
     }
 
     private Relation step(Relation over, Step step) {
-        Schema after = step.schema(over.schema(), statement.known());
-        if (step instanceof Keep keep) {
-            return filtered(over, keep.condition(), step);
-        } else if (step instanceof Slice slice) {
-            Formula condition = slice.condition(over.schema(), statement.known().settings()).orElseThrow(() -> refused(step, "the cells are of another kind than what they are to be"));
-            return filtered(over, condition, step);
-        } else if (step instanceof Derive derive) {
-            Said said = said(over, derive.formula(), derive.name(), step);
-            Map<String, String> columns = statement.asTheyAre(over);
-            columns.put(derive.name(), said.expression());
-            return statement.projected(said.over(), after, columns, step.sentence());
-        } else if (step instanceof Choose || step instanceof Rename) {
+        return step.match(new Over(over, step.schema(over.schema(), statement.known())));
+    }
+
+    /** A step over a relation. */
+    private final class Over implements Step.Cases<Relation> {
+        private final Relation over;
+        private final Schema after;
+
+        Over(Relation over, Schema after) {
+            this.over = over;
+            this.after = after;
+        }
+
+        /** Columns under other names. */
+        private Relation chosen(Map<String, String> names, Step step) {
             Map<String, String> columns = new LinkedHashMap<>();
-            Map<String, String> names = step instanceof Rename rename ? rename.names() : Map.of();
             Map<String, String> before = new LinkedHashMap<>();
             over.columns().keySet().forEach(column -> before.put(names.getOrDefault(column, column), column));
             after.fields().forEach(field -> columns.put(field.name(), key(over, before.get(field.name()))));
             return statement.projected(over, after, columns, step.sentence());
-        } else if (step instanceof Order order) {
-            return ordered(over, order.by(), order.descending(), step);
-        } else if (step instanceof Top top) {
-            return first(over, top.rows(), step);
-        } else if (step instanceof Total total) {
-            return totalled(over, total, after);
-        } else if (step instanceof Previous previous) {
-            return new SqlPeriods(this, statement).previous(over, previous, after);
-        } else if (step instanceof Unpivot unpivot) {
-            return unpivoted(over, unpivot, after);
-        } else if (step instanceof Join join) {
-            return joined(over, join, after);
-        } else if (step instanceof Pivot pivot) {
-            return pivoted(over, pivot, after);
-        } else if (step instanceof AddRow added) {
-            return added(over, added, after);
-        } else if (step instanceof Rank rank) {
-            return new SqlRank(this, statement, rank).ranked(over);
-        } else if (step instanceof PeriodOf period) {
-            return new SqlPeriods(this, statement).period(over, period, after);
         }
-        throw new IllegalStateException("no step: " + step);
+
+        @Override
+        public Relation addRow(AddRow step) {
+            return added(over, step, after);
+        }
+
+        @Override
+        public Relation choose(Choose step) {
+            return chosen(Map.of(), step);
+        }
+
+        @Override
+        public Relation derive(Derive step) {
+            Said said = said(over, step.formula(), step.name(), step);
+            Map<String, String> columns = statement.asTheyAre(over);
+            columns.put(step.name(), said.expression());
+            return statement.projected(said.over(), after, columns, step.sentence());
+        }
+
+        @Override
+        public Relation join(Join step) {
+            return joined(over, step, after);
+        }
+
+        @Override
+        public Relation keep(Keep step) {
+            return filtered(over, step.condition(), step);
+        }
+
+        @Override
+        public Relation order(Order step) {
+            return ordered(over, step.by(), step.descending(), step);
+        }
+
+        @Override
+        public Relation periodOf(PeriodOf step) {
+            return new SqlPeriods(SqlSteps.this, statement).period(over, step, after);
+        }
+
+        @Override
+        public Relation pivot(Pivot step) {
+            return pivoted(over, step, after);
+        }
+
+        @Override
+        public Relation previous(Previous step) {
+            return new SqlPeriods(SqlSteps.this, statement).previous(over, step, after);
+        }
+
+        @Override
+        public Relation rank(Rank step) {
+            return new SqlRank(SqlSteps.this, statement, step).ranked(over);
+        }
+
+        @Override
+        public Relation rename(Rename step) {
+            return chosen(step.names(), step);
+        }
+
+        @Override
+        public Relation slice(Slice step) {
+            Formula condition = step.condition(over.schema(), statement.known().settings()).orElseThrow(() -> refused(step, "the cells are of another kind than what they are to be"));
+            return filtered(over, condition, step);
+        }
+
+        @Override
+        public Relation top(Top step) {
+            return first(over, step.rows(), step);
+        }
+
+        @Override
+        public Relation total(Total step) {
+            return totalled(over, step, after);
+        }
+
+        @Override
+        public Relation unpivot(Unpivot step) {
+            return unpivoted(over, step, after);
+        }
     }
 
     /**

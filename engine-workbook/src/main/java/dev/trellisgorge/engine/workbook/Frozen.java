@@ -4,15 +4,21 @@ import dev.trellisgorge.formula.Formula;
 import dev.trellisgorge.formula.Settings;
 import dev.trellisgorge.formula.Typing;
 import dev.trellisgorge.formula.Window;
+import dev.trellisgorge.shape.AddRow;
+import dev.trellisgorge.shape.Choose;
+import dev.trellisgorge.shape.Derive;
 import dev.trellisgorge.shape.Join;
+import dev.trellisgorge.shape.Keep;
 import dev.trellisgorge.shape.Order;
 import dev.trellisgorge.shape.PeriodOf;
 import dev.trellisgorge.shape.Pivot;
 import dev.trellisgorge.shape.Previous;
 import dev.trellisgorge.shape.Rank;
+import dev.trellisgorge.shape.Rename;
 import dev.trellisgorge.shape.Rest;
 import dev.trellisgorge.shape.Slice;
 import dev.trellisgorge.shape.Step;
+import dev.trellisgorge.shape.Top;
 import dev.trellisgorge.shape.Total;
 import dev.trellisgorge.shape.Unpivot;
 import dev.trellisgorge.table.CalendarUnit;
@@ -39,6 +45,7 @@ final class Frozen {
     /** Longer texts are not looked up. */
     private static final int LONGEST_KEY = 250;
     private static final double MOST_LOOKUPS = 50e6;
+    private static final String TOO_LONG = "it is too long for the formula of a cell";
     private static final String CONDITION = "(?s)\\s*|[=<>].*";
     private static final String SIGNS = "(?s).*[*?~].*";
 
@@ -62,40 +69,112 @@ final class Frozen {
             return Optional.of("the rows before it don't fit on a sheet");
         } else if (after + SheetLayout.FIRST > SheetBounds.ROWS) {
             return Optional.of("its rows don't fit on a sheet");
-        } else if (before.rowCount() > MOST_RANKED && (step instanceof Order || step instanceof Rank || step.formulas().stream().anyMatch(Frozen::ranks))) {
+        } else if (before.rowCount() > MOST_RANKED && (!step.order(List.of()).isEmpty() || step.formulas().stream().anyMatch(Frozen::ranks))) {
             return Optional.of("ranks of more than " + MOST_RANKED + " rows would take a sheet minutes");
         } else if (looksUp(step, before.rowCount(), after, others) > MOST_LOOKUPS) {
             return Optional.of("to look up so many rows would take a sheet minutes");
-        } else if (step.formulas().stream().anyMatch(Frozen::isLong) || step instanceof Slice slice && slice.cut().stated().size() > MOST_OPERANDS
-                || step instanceof Unpivot unpivot && unpivot.columns().size() > MOST_TURNED) {
-            return Optional.of("it is too long for the formula of a cell");
-        } else if (step instanceof Order order) {
-            return notRanked(order.by(), before);
-        } else if (step instanceof Rank rank) {
-            return rank.anchors().isPresent() ? Optional.of("some rows stay where they are while others are put in order")
-                    : rank.order() == Rank.Way.TABLE ? rest(rank, needed) : notRanked(rank.by(), before).or(() -> rest(rank, needed));
-        } else if (step instanceof Slice slice) {
-            return slice.condition(before.schema(), settings).isPresent() ? Optional.empty() : Optional.of("cells are compared as they are written");
-        } else if (step instanceof Total total) {
-            return total(total, before, needed);
-        } else if (step instanceof Join join) {
-            return join.many() ? Optional.of("a row may match several")
-                    : join.on().entrySet().stream().flatMap(key -> alike(key.getKey(), Stream.concat(texts(before.column(key.getKey())), texts(others.orElseThrow().column(key.getValue())))).stream()).findFirst();
-        } else if (step instanceof PeriodOf period) {
-            return period.fill() ? Optional.of("rows are added for periods that have none") : before.column(period.of()).kind() != Kind.DATE ? Optional.of("periods are made of texts")
-                    : period.unit() == CalendarUnit.WEEK ? Optional.of("no format of a sheet writes the week of a date") : Optional.empty();
-        } else if (step instanceof Previous previous) {
-            return !previous.by().isEmpty() ? Optional.of("the row before is looked for within " + String.join(" and ", previous.by()))
-                    : previous.period().isEmpty() && before.column(previous.of()).kind() != Kind.NUMBER ? Optional.of(previous.of() + " holds no figures") : Optional.empty();
-        } else if (step instanceof Pivot pivot) {
-            return pivot(pivot, before);
+        } else if (step.formulas().stream().anyMatch(Frozen::isLong)) {
+            return Optional.of(TOO_LONG);
         }
-        return Optional.empty();
+        return step.match(new Why(before, needed, others));
+    }
+
+    /** A reason in what the step itself does. */
+    private final class Why implements Step.Cases<Optional<String>> {
+        private final Table before;
+        private final Set<String> needed;
+        private final Optional<Table> others;
+
+        Why(Table before, Set<String> needed, Optional<Table> others) {
+            this.before = before;
+            this.needed = needed;
+            this.others = others;
+        }
+
+        @Override
+        public Optional<String> addRow(AddRow step) {
+            return Optional.empty();
+        }
+
+        @Override
+        public Optional<String> choose(Choose step) {
+            return Optional.empty();
+        }
+
+        @Override
+        public Optional<String> derive(Derive step) {
+            return Optional.empty();
+        }
+
+        @Override
+        public Optional<String> join(Join step) {
+            return step.many() ? Optional.of("a row may match several")
+                    : step.on().entrySet().stream().flatMap(key -> alike(key.getKey(), Stream.concat(texts(before.column(key.getKey())), texts(others.orElseThrow().column(key.getValue())))).stream()).findFirst();
+        }
+
+        @Override
+        public Optional<String> keep(Keep step) {
+            return Optional.empty();
+        }
+
+        @Override
+        public Optional<String> order(Order step) {
+            return notRanked(step.by(), before);
+        }
+
+        @Override
+        public Optional<String> periodOf(PeriodOf step) {
+            return step.fill() ? Optional.of("rows are added for periods that have none") : before.column(step.of()).kind() != Kind.DATE ? Optional.of("periods are made of texts")
+                    : step.unit() == CalendarUnit.WEEK ? Optional.of("no format of a sheet writes the week of a date") : Optional.empty();
+        }
+
+        @Override
+        public Optional<String> pivot(Pivot step) {
+            return Frozen.pivot(step, before);
+        }
+
+        @Override
+        public Optional<String> previous(Previous step) {
+            return !step.by().isEmpty() ? Optional.of("the row before is looked for within " + String.join(" and ", step.by()))
+                    : step.period().isEmpty() && before.column(step.of()).kind() != Kind.NUMBER ? Optional.of(step.of() + " holds no figures") : Optional.empty();
+        }
+
+        @Override
+        public Optional<String> rank(Rank step) {
+            return step.anchors().isPresent() ? Optional.of("some rows stay where they are while others are put in order")
+                    : step.order() == Rank.Way.TABLE ? rest(step, needed) : notRanked(step.by(), before).or(() -> rest(step, needed));
+        }
+
+        @Override
+        public Optional<String> rename(Rename step) {
+            return Optional.empty();
+        }
+
+        @Override
+        public Optional<String> slice(Slice step) {
+            return step.cut().stated().size() > MOST_OPERANDS ? Optional.of(TOO_LONG)
+                    : step.condition(before.schema(), settings).isPresent() ? Optional.empty() : Optional.of("cells are compared as they are written");
+        }
+
+        @Override
+        public Optional<String> top(Top step) {
+            return Optional.empty();
+        }
+
+        @Override
+        public Optional<String> total(Total step) {
+            return Frozen.total(step, before, needed);
+        }
+
+        @Override
+        public Optional<String> unpivot(Unpivot step) {
+            return step.columns().size() > MOST_TURNED ? Optional.of(TOO_LONG) : Optional.empty();
+        }
     }
 
     /** How many cells are compared, about. */
     private static double looksUp(Step step, int before, int after, Optional<Table> others) {
-        boolean groups = step instanceof Total total && !total.by().isEmpty() || step instanceof Pivot;
+        boolean groups = step instanceof Total total ? !total.by().isEmpty() : step instanceof Pivot;
         return groups ? (double) before * after : others.map(table -> (double) before * table.rowCount()).orElse(0.0);
     }
 

@@ -8,6 +8,7 @@ import dev.trellisgorge.formula.Leaf;
 import dev.trellisgorge.formula.Reads;
 import dev.trellisgorge.formula.Window;
 import dev.trellisgorge.shape.AddRow;
+import dev.trellisgorge.shape.Choose;
 import dev.trellisgorge.shape.Derive;
 import dev.trellisgorge.shape.Executor;
 import dev.trellisgorge.shape.Join;
@@ -27,10 +28,13 @@ import dev.trellisgorge.shape.Unpivot;
 import dev.trellisgorge.table.CalendarUnit;
 import dev.trellisgorge.table.Table;
 import java.util.ArrayList;
+import java.util.Collection;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
 
 /**
  * The steps of a pipeline as formulas, from the last one that can't be on: what that one gives stands on a sheet as it was, and all
@@ -92,7 +96,7 @@ final class LiveSteps {
         List<Set<String>> reads = reads(all, needed, pipeline);
         int from = 0;
         for (int at = 0; at < all.size(); at++) {
-            Optional<String> why = frozen.why(all.get(at), table(pipeline, at), reads.get(at + 1), table(pipeline, at + 1).rowCount(), all.get(at) instanceof Join join ? Optional.of(executor.run(join.other())) : Optional.empty());
+            Optional<String> why = frozen.why(all.get(at), table(pipeline, at), reads.get(at + 1), table(pipeline, at + 1).rowCount(), all.get(at).traits().tables().stream().findFirst().map(executor::run));
             if (why.isPresent()) {
                 stays.add(new Stays(all.get(at), why.get()));
                 from = at + 1;
@@ -103,8 +107,9 @@ final class LiveSteps {
         }
         Block block = raw(table(pipeline, from), reads.get(from));
         for (int at = from; at < all.size(); at++) {
-            boolean folded = all.subList(at + 1, all.size()).stream().anyMatch(LiveSteps::folds);
-            block = after(all.get(at), block, table(pipeline, at + 1), reads.get(at + 1), folded);
+            boolean folded = all.subList(at + 1, all.size()).stream().anyMatch(step -> step.traits().folds());
+            steps.begin(all.get(at));
+            block = all.get(at).match(new After(block, table(pipeline, at + 1), reads.get(at + 1), folded));
         }
         return Optional.of(block);
     }
@@ -122,102 +127,221 @@ final class LiveSteps {
         return executor.run(pipeline.upTo(steps));
     }
 
-    /** Whether a step makes few rows of many, so that all of them are wanted before it. */
-    private static boolean folds(Step step) {
-        return step instanceof Total || step instanceof Pivot || step instanceof Rank rank && rank.top().isPresent();
-    }
-
     /** The columns that are read before the first step, after it, and so on to the end. */
     private List<Set<String>> reads(List<Step> steps, Set<String> needed, Pipeline pipeline) {
         List<Set<String>> reads = new ArrayList<>();
         Set<String> after = needed;
         reads.add(after);
         for (int at = steps.size() - 1; at >= 0; at--) {
-            after = before(steps.get(at), after, Set.copyOf(table(pipeline, at).columnNames()));
+            Set<String> there = Set.copyOf(table(pipeline, at).columnNames());
+            after = steps.get(at).match(new Read(after, there)).stream().filter(there::contains).collect(Collectors.toSet());
             reads.add(0, after);
         }
         return reads;
     }
 
-    private static Set<String> before(Step step, Set<String> after, Set<String> there) {
-        Set<String> reads = new HashSet<>(after);
-        step.formulas().stream().filter(formula -> !(step instanceof Derive derive) || after.contains(derive.name())).forEach(formula -> reads.addAll(Reads.columns(formula)));
-        if (step instanceof Rename rename) {
-            reads.clear();
-            there.stream().filter(name -> after.contains(rename.names().getOrDefault(name, name))).forEach(reads::add);
-        } else if (step instanceof Total total) {
-            reads.addAll(total.by());
-            total.figures().stream().filter(figure -> after.contains(figure.name())).forEach(figure -> reads.add(figure.column()));
-        } else if (step instanceof Pivot pivot) {
-            reads.addAll(pivot.by());
-            reads.addAll(List.of(pivot.names(), pivot.values()));
-        } else if (step instanceof Unpivot unpivot && after.contains(unpivot.values())) {
-            reads.addAll(unpivot.columns());
-        } else if (step instanceof Slice slice) {
-            reads.add(slice.column());
-        } else if (step instanceof PeriodOf period && after.contains(period.name())) {
-            reads.add(period.of());
-        } else if (step instanceof Previous previous && after.contains(previous.name())) {
-            reads.add(previous.of());
-            previous.period().ifPresent(reads::add);
-        } else if (step instanceof Join join) {
-            reads.addAll(join.on().keySet());
-        } else if (step instanceof AddRow row) {
-            reads.add(row.column());
-        } else if (step instanceof Rank rank) {
-            rank.rest().ifPresent(row -> row.derived().forEach((name, formula) -> reads.addAll(after.contains(name) ? Reads.columns(formula) : Set.of())));
+    /**
+     * The columns that are read before a step.
+     *
+     * @param after those that are read after it
+     * @param there those that there are before it
+     */
+    private record Read(Set<String> after, Set<String> there) implements Step.Cases<Set<String>> {
+
+        private Set<String> and(Collection<String> more) {
+            Set<String> all = new HashSet<>(after);
+            all.addAll(more);
+            return all;
         }
-        reads.retainAll(there);
-        return reads;
+
+        private Set<String> and(String column) {
+            return and(Set.of(column));
+        }
+
+        @Override
+        public Set<String> addRow(AddRow step) {
+            return and(step.column());
+        }
+
+        @Override
+        public Set<String> choose(Choose step) {
+            return after;
+        }
+
+        @Override
+        public Set<String> derive(Derive step) {
+            return after.contains(step.name()) ? and(Reads.columns(step.formula())) : after;
+        }
+
+        @Override
+        public Set<String> join(Join step) {
+            return and(step.on().keySet());
+        }
+
+        @Override
+        public Set<String> keep(Keep step) {
+            return and(Reads.columns(step.condition()));
+        }
+
+        @Override
+        public Set<String> order(Order step) {
+            return and(Reads.columns(step.by()));
+        }
+
+        @Override
+        public Set<String> periodOf(PeriodOf step) {
+            return after.contains(step.name()) ? and(step.of()) : after;
+        }
+
+        @Override
+        public Set<String> pivot(Pivot step) {
+            return and(Stream.concat(step.by().stream(), Stream.of(step.names(), step.values())).toList());
+        }
+
+        @Override
+        public Set<String> previous(Previous step) {
+            return after.contains(step.name()) ? and(Stream.concat(Stream.of(step.of()), step.period().stream()).toList()) : after;
+        }
+
+        @Override
+        public Set<String> rank(Rank step) {
+            Set<String> reads = and(Reads.columns(step.by()));
+            step.rest().ifPresent(row -> row.derived().forEach((name, formula) -> reads.addAll(after.contains(name) ? Reads.columns(formula) : Set.of())));
+            return reads;
+        }
+
+        @Override
+        public Set<String> rename(Rename step) {
+            return there.stream().filter(name -> after.contains(step.names().getOrDefault(name, name))).collect(Collectors.toSet());
+        }
+
+        @Override
+        public Set<String> slice(Slice step) {
+            return and(step.column());
+        }
+
+        @Override
+        public Set<String> top(Top step) {
+            return after;
+        }
+
+        @Override
+        public Set<String> total(Total step) {
+            Set<String> reads = and(step.by());
+            step.figures().stream().filter(figure -> after.contains(figure.name())).forEach(figure -> reads.add(figure.column()));
+            return reads;
+        }
+
+        @Override
+        public Set<String> unpivot(Unpivot step) {
+            return after.contains(step.values()) ? and(step.columns()) : after;
+        }
     }
 
-    private Block after(Step step, Block block, Table after, Set<String> needed, boolean folded) {
-        steps.begin(step);
-        if (step instanceof Derive derive) {
-            return needed.contains(derive.name()) ? rows.column(block, after, derive.name(), derive.formula()) : block.with(after, block.places());
-        } else if (step instanceof PeriodOf period) {
-            return needed.contains(period.name()) ? rows.column(block, after, period.name(), Formulas.formatted(Formulas.column(period.of()), pattern(period))) : block.with(after, block.places());
-        } else if (step instanceof Previous previous) {
-            return needed.contains(previous.name()) ? rows.column(block, after, previous.name(), previous(previous, block.rows())) : block.with(after, block.places());
-        } else if (step instanceof Rename rename) {
-            return rows.renamed(block, after, rename.names());
-        } else if (step instanceof Keep keep) {
-            return rows.kept(block, after, keep.condition(), needed, folded ? block.lines() : room(block, after, after.rowCount()));
-        } else if (step instanceof Slice slice) {
-            Slice picked = choices.adjustable(slice, block.rows(), chart, executor.settings(), folded);
+    /** The block of a step's rows, after that of the rows before it. */
+    private final class After implements Step.Cases<Block> {
+        private final Block block;
+        private final Table after;
+        private final Set<String> needed;
+        private final boolean folded;
+
+        After(Block block, Table after, Set<String> needed, boolean folded) {
+            this.block = block;
+            this.after = after;
+            this.needed = needed;
+            this.folded = folded;
+        }
+
+        @Override
+        public Block addRow(AddRow step) {
+            return rows.added(block, after, step, needed);
+        }
+
+        @Override
+        public Block choose(Choose step) {
+            return block.with(after, block.places());
+        }
+
+        @Override
+        public Block derive(Derive step) {
+            return needed.contains(step.name()) ? rows.column(block, after, step.name(), step.formula()) : block.with(after, block.places());
+        }
+
+        @Override
+        public Block join(Join step) {
+            Set<String> there = new HashSet<>(needed);
+            there.addAll(step.on().values());
+            Block other = LiveSteps.this.rows(step.other(), there).orElseGet(() -> raw(executor.run(step.other()), there));
+            steps.begin(step);
+            return groups.joined(block, other, after, step, needed, folded ? block.lines() : room(block, after, after.rowCount()));
+        }
+
+        @Override
+        public Block keep(Keep step) {
+            return rows.kept(block, after, step.condition(), needed, folded ? block.lines() : room(block, after, after.rowCount()));
+        }
+
+        @Override
+        public Block order(Order step) {
+            return rows.ordered(block, after, step.by(), step.descending(), needed);
+        }
+
+        @Override
+        public Block periodOf(PeriodOf step) {
+            return needed.contains(step.name()) ? rows.column(block, after, step.name(), Formulas.formatted(Formulas.column(step.of()), pattern(step))) : block.with(after, block.places());
+        }
+
+        @Override
+        public Block pivot(Pivot step) {
+            return groups.pivoted(block, after, step, needed);
+        }
+
+        @Override
+        public Block previous(Previous step) {
+            return needed.contains(step.name()) ? rows.column(block, after, step.name(), LiveSteps.previous(step, block.rows())) : block.with(after, block.places());
+        }
+
+        @Override
+        public Block rank(Rank step) {
+            if (step.order() == Rank.Way.TABLE) {
+                return rows.ranked(block, after, step, needed, Optional.empty());
+            }
+            String order = choices.order(chart, step.order());
+            steps.settable(order, choices.values().get(order));
+            return rows.ranked(block, after, step, needed, Optional.of(order));
+        }
+
+        @Override
+        public Block rename(Rename step) {
+            return rows.renamed(block, after, step.names());
+        }
+
+        @Override
+        public Block slice(Slice step) {
+            Slice picked = choices.adjustable(step, block.rows(), chart, executor.settings(), folded);
             List<String> settings = picked.cut().stated().stream().filter(Leaf.Setting.class::isInstance).map(setting -> ((Leaf.Setting) setting).name()).toList();
             settings.stream().filter(choices.values()::containsKey).forEach(setting -> steps.settable(setting, choices.values().get(setting)));
             if (block.open()) {
-                settings.forEach(setting -> choices.grows(setting, () -> groups.listed(block, slice.column(), choices.offered(setting).orElseThrow().size(), options.spareRows())));
+                settings.forEach(setting -> choices.grows(setting, () -> groups.listed(block, step.column(), choices.offered(setting).orElseThrow().size(), options.spareRows())));
                 steps.begin(step);
             }
             return rows.kept(block, after, picked.condition(block.rows().schema(), steps.settings()).orElseThrow(), needed, folded ? block.lines() : room(block, after, choices.mostRows(picked, block.rows()).orElse(after.rowCount())));
-        } else if (step instanceof Order order) {
-            return rows.ordered(block, after, order.by(), order.descending(), needed);
-        } else if (step instanceof Rank rank) {
-            if (rank.order() == Rank.Way.TABLE) {
-                return rows.ranked(block, after, rank, needed, Optional.empty());
-            }
-            String order = choices.order(chart, rank.order());
-            steps.settable(order, choices.values().get(order));
-            return rows.ranked(block, after, rank, needed, Optional.of(order));
-        } else if (step instanceof Total total) {
-            return groups.totalled(block, after, total, needed);
-        } else if (step instanceof Pivot pivot) {
-            return groups.pivoted(block, after, pivot, needed);
-        } else if (step instanceof Unpivot unpivot) {
-            return rows.unpivoted(block, after, unpivot, needed);
-        } else if (step instanceof AddRow row) {
-            return rows.added(block, after, row, needed);
-        } else if (step instanceof Join join) {
-            Set<String> there = new HashSet<>(needed);
-            there.addAll(join.on().values());
-            Block other = rows(join.other(), there).orElseGet(() -> raw(executor.run(join.other()), there));
-            steps.begin(step);
-            return groups.joined(block, other, after, join, needed, folded ? block.lines() : room(block, after, after.rowCount()));
         }
-        // What is left cuts at the end or chooses columns: a block of fewer lines, or the same.
-        return step instanceof Top top ? block.then(after, Math.min(top.rows(), block.lines()), block.places(), block.marker(), block.rooms()) : block.with(after, block.places());
+
+        @Override
+        public Block top(Top step) {
+            return block.then(after, Math.min(step.rows(), block.lines()), block.places(), block.marker(), block.rooms());
+        }
+
+        @Override
+        public Block total(Total step) {
+            return groups.totalled(block, after, step, needed);
+        }
+
+        @Override
+        public Block unpivot(Unpivot step) {
+            return rows.unpivoted(block, after, step, needed);
+        }
     }
 
     /** How many lines rows have that are picked of others: for so many now, and for those to come. */
