@@ -6,7 +6,6 @@ import dev.trellisgorge.problem.Place;
 import dev.trellisgorge.problem.Problems;
 import dev.trellisgorge.shape.Executor;
 import dev.trellisgorge.sql.Database;
-import dev.trellisgorge.sql.Dialect;
 import dev.trellisgorge.sql.DatabaseTable;
 import dev.trellisgorge.sql.Unsaid;
 import dev.trellisgorge.table.Schema;
@@ -50,8 +49,8 @@ final class SourceReader {
         Optional<RunOn> asked = overrides.there().on().or(reader::read);
         boolean unasked = asked.isEmpty() && holdsLargeFiles();
         Optional<RunOn> on = unasked ? Optional.of(RunOn.EMBEDDED) : asked.filter(each -> !each.isHere()).map(each -> each.in(reader.zone()));
-        if (on.filter(each -> each.dialect() == Dialect.STANDARD).isPresent()) {
-            reader.refuseZone("a session's time zone can't be set in the dialect '" + Dialect.STANDARD + "'; set it in the database");
+        if (on.filter(each -> !each.dialect().setsZone()).isPresent()) {
+            reader.refuseZone("a session's time zone can't be set in the dialect '" + on.get().dialect() + "'; set it in the database");
         }
         RawTables raw = new RawTables(file, root, overrides, trust, progress, inputs, problems, on, unasked);
         List<DatabaseTable> tables = root.mapping("data").map(raw::read).orElse(List.of());

@@ -25,6 +25,11 @@ public sealed interface Calendar extends Formula {
         }
 
         @Override
+        public boolean failsOn(List<Kind> operands) {
+            return operands.get(0) == Kind.TEXT;
+        }
+
+        @Override
         public List<Formula> operands() {
             return List.of(of);
         }
@@ -49,6 +54,11 @@ public sealed interface Calendar extends Formula {
         @Override
         public <R> R match(Cases<R> cases, Kind kind) {
             return cases.period(this, kind);
+        }
+
+        @Override
+        public boolean failsOn(List<Kind> operands) {
+            return operands.get(0) == Kind.TEXT;
         }
 
         @Override

@@ -33,6 +33,11 @@ public sealed interface Choice extends Formula {
         }
 
         @Override
+        public boolean failsOn(List<Kind> operands) {
+            return false;
+        }
+
+        @Override
         public List<Formula> operands() {
             List<Formula> all = new ArrayList<>();
             whens.forEach(when -> all.addAll(List.of(when.condition(), when.result())));
@@ -70,6 +75,11 @@ public sealed interface Choice extends Formula {
         }
 
         @Override
+        public boolean failsOn(List<Kind> operands) {
+            return false;
+        }
+
+        @Override
         public List<Formula> operands() {
             return of;
         }
@@ -94,6 +104,11 @@ public sealed interface Choice extends Formula {
         @Override
         public <R> R match(Cases<R> cases, Kind kind) {
             return cases.nullIf(this, kind);
+        }
+
+        @Override
+        public boolean failsOn(List<Kind> operands) {
+            return true;
         }
 
         @Override

@@ -9,6 +9,11 @@ import java.util.stream.Stream;
 /** Formulas of truths over cells of the same row. Immutable and thread-safe; {@link Formula} says what each does. */
 public sealed interface Condition extends Formula {
 
+    @Override
+    default boolean failsOn(List<Kind> operands) {
+        return false;
+    }
+
     /** How two cells may compare; the sign is the one that reads in every formula language. */
     enum Relation {
         BELOW("<"), AT_MOST("<="), ABOVE(">"), AT_LEAST(">="), EQUAL("="), UNEQUAL("<>");

@@ -112,6 +112,13 @@ public sealed interface Formula permits Leaf, Numeric, Condition, Choice, Calend
 
     <R> R match(Cases<R> cases, Kind kind);
 
+    /**
+     * Whether it may have no value though all of its operands have one: a division by what may be zero, a text that may be no date.
+     *
+     * @param operands the kinds of {@link #operands()}
+     */
+    boolean failsOn(List<Kind> operands);
+
     /** The formulas that this one is made of, left to right; none for a leaf. */
     default List<Formula> operands() {
         return List.of();

@@ -3,11 +3,17 @@ package dev.trellisgorge.formula;
 import dev.trellisgorge.table.Kind;
 import dev.trellisgorge.table.Numbers;
 import java.time.LocalDate;
+import java.util.List;
 import java.util.Locale;
 import java.util.Objects;
 
 /** Formulas that are made of no others: cells, stated values, settings, the number of the row. Immutable and thread-safe; {@link Formula} says what each does. */
 public sealed interface Leaf extends Formula {
+
+    @Override
+    default boolean failsOn(List<Kind> operands) {
+        return false;
+    }
 
     record Column(String name) implements Leaf {
         public Column {

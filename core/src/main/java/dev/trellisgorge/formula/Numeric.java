@@ -31,6 +31,11 @@ public sealed interface Numeric extends Formula {
         }
 
         @Override
+        public boolean failsOn(List<Kind> operands) {
+            return operator == Operator.OVER && !(right instanceof Leaf.Literal literal && literal.value() instanceof Double && literal.figure() != 0);
+        }
+
+        @Override
         public List<Formula> operands() {
             return List.of(left, right);
         }
@@ -71,6 +76,11 @@ public sealed interface Numeric extends Formula {
         }
 
         @Override
+        public boolean failsOn(List<Kind> operands) {
+            return false;
+        }
+
+        @Override
         public List<Formula> operands() {
             return of;
         }
@@ -94,6 +104,11 @@ public sealed interface Numeric extends Formula {
         @Override
         public <R> R match(Cases<R> cases, Kind kind) {
             return cases.negate(this, kind);
+        }
+
+        @Override
+        public boolean failsOn(List<Kind> operands) {
+            return false;
         }
 
         @Override
@@ -128,6 +143,11 @@ public sealed interface Numeric extends Formula {
         }
 
         @Override
+        public boolean failsOn(List<Kind> operands) {
+            return false;
+        }
+
+        @Override
         public List<Formula> operands() {
             return List.of(of);
         }
@@ -154,6 +174,11 @@ public sealed interface Numeric extends Formula {
         }
 
         @Override
+        public boolean failsOn(List<Kind> operands) {
+            return false;
+        }
+
+        @Override
         public List<Formula> operands() {
             return List.of(of);
         }
@@ -177,6 +202,11 @@ public sealed interface Numeric extends Formula {
         @Override
         public <R> R match(Cases<R> cases, Kind kind) {
             return cases.round(this, kind);
+        }
+
+        @Override
+        public boolean failsOn(List<Kind> operands) {
+            return false;
         }
 
         @Override

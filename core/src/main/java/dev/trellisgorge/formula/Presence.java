@@ -55,9 +55,8 @@ public final class Presence {
         return any(formula.operands());
     }
 
-    /** Whether a divisor may be zero. */
-    static boolean mayBeZero(Formula divisor) {
-        return !(divisor instanceof Leaf.Literal literal && literal.value() instanceof Double && literal.figure() != 0);
+    private boolean anyOperandOrItself(Formula formula) {
+        return anyOperand(formula) || typing.fails(formula);
     }
 
     private final class Absences implements Formula.Cases<Boolean> {
@@ -93,32 +92,32 @@ public final class Presence {
 
         @Override
         public Boolean arithmetic(Numeric.Arithmetic f, Kind kind) {
-            return anyOperand(f) || f.operator() == Numeric.Operator.OVER && mayBeZero(f.right());
+            return anyOperandOrItself(f);
         }
 
         @Override
         public Boolean extreme(Numeric.Extreme f, Kind kind) {
-            return anyOperand(f);
+            return anyOperandOrItself(f);
         }
 
         @Override
         public Boolean negate(Numeric.Negate f, Kind kind) {
-            return anyOperand(f);
+            return anyOperandOrItself(f);
         }
 
         @Override
         public Boolean abs(Numeric.Abs f, Kind kind) {
-            return anyOperand(f);
+            return anyOperandOrItself(f);
         }
 
         @Override
         public Boolean floor(Numeric.Floor f, Kind kind) {
-            return anyOperand(f);
+            return anyOperandOrItself(f);
         }
 
         @Override
         public Boolean round(Numeric.Round f, Kind kind) {
-            return anyOperand(f);
+            return anyOperandOrItself(f);
         }
 
         @Override
@@ -158,37 +157,37 @@ public final class Presence {
 
         @Override
         public Boolean nullIf(Choice.NullIf f, Kind kind) {
-            return true;
+            return anyOperandOrItself(f);
         }
 
         @Override
         public Boolean calendarField(Calendar.CalendarField f, Kind kind) {
-            return typing.of(f.of()) == Kind.TEXT || anyOperand(f);
+            return anyOperandOrItself(f);
         }
 
         @Override
         public Boolean period(Calendar.Period f, Kind kind) {
-            return typing.of(f.of()) == Kind.TEXT || anyOperand(f);
+            return anyOperandOrItself(f);
         }
 
         @Override
         public Boolean concat(Textual.Concat f, Kind kind) {
-            return anyOperand(f);
+            return anyOperandOrItself(f);
         }
 
         @Override
         public Boolean repeat(Textual.Repeat f, Kind kind) {
-            return anyOperand(f);
+            return anyOperandOrItself(f);
         }
 
         @Override
         public Boolean text(Textual.Text f, Kind kind) {
-            return anyOperand(f);
+            return anyOperandOrItself(f);
         }
 
         @Override
         public Boolean formatted(Textual.Formatted f, Kind kind) {
-            return anyOperand(f);
+            return anyOperandOrItself(f);
         }
 
         /** Over at least one row, as it stands on one. */
@@ -204,17 +203,17 @@ public final class Presence {
 
         @Override
         public Boolean lag(Window.Lag f, Kind kind) {
-            return true;
+            return anyOperandOrItself(f);
         }
 
         @Override
         public Boolean rank(Window.Rank f, Kind kind) {
-            return anyOperand(f);
+            return anyOperandOrItself(f);
         }
 
         @Override
         public Boolean lookup(Window.Lookup f, Kind kind) {
-            return true;
+            return anyOperandOrItself(f);
         }
     }
 }

@@ -375,15 +375,15 @@ public final class SheetFormula {
             return Fails.NEVER;
         }
         if (f instanceof Numeric || f instanceof Textual.Text) {
-            Fails own = f instanceof Numeric.Arithmetic a && a.operator() == Numeric.Operator.OVER && Presence.mayBeZero(a.right()) ? Fails.OTHERWISE : Fails.NEVER;
+            Fails own = typing.fails(f) ? Fails.OTHERWISE : Fails.NEVER;
             return f.operands().stream().map(this::fails).reduce(own, Fails::or);
         }
         return !mayBeAbsent(f) ? Fails.NEVER : f instanceof Calendar || f instanceof Textual ? Fails.OTHERWISE : Fails.ABSENT;
     }
 
     /** A division by zero is an error of its own kind on a sheet, which charts do not skip; so is a text that is no date. */
-    private static boolean failsItself(Formula f) {
-        return f instanceof Numeric.Arithmetic a && a.operator() == Numeric.Operator.OVER && Presence.mayBeZero(a.right()) || f.operands().stream().anyMatch(SheetFormula::failsItself);
+    private boolean failsItself(Formula f) {
+        return f instanceof Numeric && typing.fails(f) || f.operands().stream().anyMatch(this::failsItself);
     }
 
     /** One of two values, by a condition; one where it does not matter which. */

@@ -23,6 +23,11 @@ public sealed interface Textual extends Formula {
         }
 
         @Override
+        public boolean failsOn(List<Kind> operands) {
+            return false;
+        }
+
+        @Override
         public List<Formula> operands() {
             return of;
         }
@@ -55,6 +60,11 @@ public sealed interface Textual extends Formula {
         }
 
         @Override
+        public boolean failsOn(List<Kind> operands) {
+            return false;
+        }
+
+        @Override
         public List<Formula> operands() {
             return List.of(text, count);
         }
@@ -78,6 +88,11 @@ public sealed interface Textual extends Formula {
         @Override
         public <R> R match(Cases<R> cases, Kind kind) {
             return cases.text(this, kind);
+        }
+
+        @Override
+        public boolean failsOn(List<Kind> operands) {
+            return false;
         }
 
         @Override
@@ -106,6 +121,11 @@ public sealed interface Textual extends Formula {
         @Override
         public <R> R match(Cases<R> cases, Kind kind) {
             return cases.formatted(this, kind);
+        }
+
+        @Override
+        public boolean failsOn(List<Kind> operands) {
+            return false;
         }
 
         @Override

@@ -82,6 +82,11 @@ public final class Typing {
         return kind;
     }
 
+    /** Whether a node of a typed formula {@linkplain Formula#failsOn may have no value} though all of its operands have one. */
+    boolean fails(Formula node) {
+        return node.failsOn(node.operands().stream().map(this::of).toList());
+    }
+
     /** Calls the back end's method for a node of a typed formula, with its kind. */
     public <R> R match(Formula node, Formula.Cases<R> cases) {
         return node.match(cases, of(node));

@@ -24,6 +24,11 @@ public sealed interface Window extends Formula {
         }
 
         @Override
+        public boolean failsOn(List<Kind> operands) {
+            return false;
+        }
+
+        @Override
         public List<Formula> operands() {
             return List.of(of);
         }
@@ -51,6 +56,11 @@ public sealed interface Window extends Formula {
         }
 
         @Override
+        public boolean failsOn(List<Kind> operands) {
+            return false;
+        }
+
+        @Override
         public List<Formula> operands() {
             return List.of(of, restart);
         }
@@ -74,6 +84,11 @@ public sealed interface Window extends Formula {
         @Override
         public <R> R match(Cases<R> cases, Kind kind) {
             return cases.lag(this, kind);
+        }
+
+        @Override
+        public boolean failsOn(List<Kind> operands) {
+            return true;
         }
 
         @Override
@@ -118,6 +133,11 @@ public sealed interface Window extends Formula {
         }
 
         @Override
+        public boolean failsOn(List<Kind> operands) {
+            return false;
+        }
+
+        @Override
         public List<Formula> operands() {
             return List.of(of);
         }
@@ -143,6 +163,11 @@ public sealed interface Window extends Formula {
         @Override
         public <R> R match(Cases<R> cases, Kind kind) {
             return cases.lookup(this, kind);
+        }
+
+        @Override
+        public boolean failsOn(List<Kind> operands) {
+            return true;
         }
 
         @Override

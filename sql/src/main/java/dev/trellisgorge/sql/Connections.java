@@ -36,11 +36,8 @@ final class Connections {
     }
 
     private static Map<String, String> settings(String url, Dialect dialect, boolean fileWrites) {
-        Map<String, String> settings = new LinkedHashMap<>();
-        if (dialect == Dialect.POSTGRESQL) {
-            settings.put("readOnlyMode", "always"); // of the session and not of each transaction, so that no COMMIT ends it
-            settings.put("readOnly", "true");
-        } else if (EMBEDDED_H2.matcher(url).matches()) {
+        Map<String, String> settings = new LinkedHashMap<>(dialect.connectedWith());
+        if (EMBEDDED_H2.matcher(url).matches()) {
             settings.put("IFEXISTS", "TRUE");
             if (!fileWrites) {
                 settings.put("ACCESS_MODE_DATA", "r");
@@ -55,28 +52,20 @@ final class Connections {
     static void begin(Connection connection, Dialect dialect, Login login) throws SQLException {
         readOnly(connection, dialect, true);
         try (Statement set = connection.createStatement()) {
-            if (dialect == Dialect.POSTGRESQL) {
-                set.execute("SET standard_conforming_strings = on"); // else a backslash could hide where a text ends
-            }
-            if (isZoned(dialect, login)) {
-                set.execute((dialect == Dialect.DUCKDB ? "SET TimeZone = " : "SET TIME ZONE ") + dialect.text(login.zoneName()));
+            for (String statement : dialect.begun(login.zone().map(zone -> login.zoneName()))) {
+                set.execute(statement);
             }
         }
     }
 
-    /** By the standard alone a session keeps the time zone that it has, as it is not said in one way everywhere. */
-    private static boolean isZoned(Dialect dialect, Login login) {
-        return login.zone().isPresent() && dialect != Dialect.STANDARD;
-    }
-
     /** Whose days those of moments are, in messages. */
     static String zoneName(Dialect dialect, Login login) {
-        return isZoned(dialect, login) ? login.zoneName() : "of the session";
+        return login.zone().isPresent() && dialect.setsZone() ? login.zoneName() : "of the session";
     }
 
     /** The embedded engine can't be told so once it is open. */
     static void readOnly(Connection connection, Dialect dialect, boolean only) throws SQLException {
-        if (dialect != Dialect.DUCKDB) {
+        if (!dialect.isEmbedded()) {
             connection.setReadOnly(only);
         }
     }

@@ -89,7 +89,7 @@ public final class Database implements Executor, AutoCloseable {
 
     /** The same by a login. @param tellsAll whether notes that nobody needs are counted too, such as rows that steps leave out; it takes statements of their own */
     public static Database open(Login login, Dialect dialect, List<DatabaseTable> tables, Settings settings, boolean tellsAll) {
-        boolean copies = dialect == Dialect.H2 && tables.stream().anyMatch(table -> table.rows() instanceof DatabaseTable.AtHand); // a file that is only read takes no temporary rows there
+        boolean copies = dialect.copiesByWriting() && tables.stream().anyMatch(table -> table.rows() instanceof DatabaseTable.AtHand); // a file that is only read takes no temporary rows there
         return open(login, dialect, tables, settings, tellsAll, copies);
     }
 

@@ -38,7 +38,7 @@ final class DatabaseTables implements AutoCloseable {
         this.connection = connection;
         this.shown = shown;
         this.dialect = dialect;
-        this.embedded = dialect == Dialect.DUCKDB ? Optional.of(new EmbeddedFiles(connection, dialect, shown)) : Optional.empty();
+        this.embedded = dialect.isEmbedded() ? Optional.of(new EmbeddedFiles(connection, dialect, shown)) : Optional.empty();
     }
 
     /** @throws BadInput where a table or a column is not there, or a query is wrong */
@@ -203,7 +203,7 @@ final class DatabaseTables implements AutoCloseable {
         switch (column.kind()) {
             case NUMBER -> statement.setDouble(at, column.number(row));
             case TEXT -> statement.setString(at, column.written(row));
-            case DATE -> statement.setObject(at, dialect == Dialect.DUCKDB ? column.written(row) : column.date(row).orElseThrow()); // its driver knows days before 1582 by text alone
+            case DATE -> statement.setObject(at, dialect.day(column.date(row).orElseThrow()));
             case TRUTH -> statement.setBoolean(at, column.number(row) == 1);
         }
     }

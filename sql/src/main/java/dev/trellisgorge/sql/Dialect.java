@@ -14,10 +14,16 @@ import java.time.LocalDate;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
+import java.util.Optional;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
+import java.util.stream.Stream;
 
-/** How databases differ in what a statement is written in. Thread-safe. */
+/**
+ * How databases differ: in what a statement is written in, and in what a session needs. Each question is answered for each of them, so that a new one
+ * does not compile before it has answered all. Thread-safe.
+ */
 public enum Dialect {
     /** ISO/IEC 9075, as far as it goes. */
     STANDARD("DOUBLE PRECISION", "VARCHAR(10000)", "", "DECIMAL(38, 15)"),
@@ -66,7 +72,10 @@ public enum Dialect {
 
     /** A name of a table, a view or a column, whatever signs it holds. */
     public String quoted(String name) {
-        return this == SPARK ? "`" + name.replace("`", "``") + "`" : "\"" + name.replace("\"", "\"\"") + "\"";
+        return switch (this) {
+            case STANDARD, DUCKDB, POSTGRESQL, H2 -> "\"" + name.replace("\"", "\"\"") + "\"";
+            case SPARK -> "`" + name.replace("`", "``") + "`";
+        };
     }
 
     /** How a query is read there. */
@@ -82,10 +91,10 @@ public enum Dialect {
 
     /** A text as a value. */
     String text(String text) {
-        if (this == SPARK) { // a backslash escapes there, and ${ stands for a variable
-            return "'" + text.replace("\\", "\\\\").replace("'", "\\'").replace("${", "$\\{") + "'";
-        }
-        return "'" + text.replace("'", "''") + "'";
+        return switch (this) {
+            case STANDARD, DUCKDB, POSTGRESQL, H2 -> "'" + text.replace("'", "''") + "'";
+            case SPARK -> "'" + text.replace("\\", "\\\\").replace("'", "\\'").replace("${", "$\\{") + "'"; // a backslash escapes there, and ${ stands for a variable
+        };
     }
 
     /** The type of cells of a kind. */
@@ -105,13 +114,19 @@ public enum Dialect {
 
     /** What is compared of a cell where its size counts: a text by its code points, which are in the order of its bytes; other cells as they are. */
     String sized(String cell, Kind kind) {
-        return this == H2 && kind == Kind.TEXT ? "CAST(" + cell + " AS VARBINARY)" : cell; // whose texts are compared by halves of code points
+        return switch (this) {
+            case STANDARD, DUCKDB, POSTGRESQL, SPARK -> cell;
+            case H2 -> kind == Kind.TEXT ? "CAST(" + cell + " AS VARBINARY)" : cell; // whose texts are compared by halves of code points
+        };
     }
 
     /** A number that is added up and divided as a double. */
     String number(double figure) {
         String written = Numbers.shortest(figure);
-        return this == DUCKDB ? figure < 0 ? "(" + exponential(written) + ")" : exponential(written) : "CAST(" + written + " AS " + number + ")";
+        return switch (this) {
+            case STANDARD, POSTGRESQL, H2, SPARK -> "CAST(" + written + " AS " + number + ")";
+            case DUCKDB -> figure < 0 ? "(" + exponential(written) + ")" : exponential(written);
+        };
     }
 
     private static String exponential(String written) {
@@ -135,7 +150,10 @@ public enum Dialect {
 
     /** A double as the decimal number that a reader sees, with room for its digits. */
     String decimal(String expression) {
-        return this == DUCKDB || this == STANDARD || this == SPARK ? "CAST(" + expression + " AS " + decimal + ")" : "CAST(CAST(" + expression + " AS " + text + ") AS " + decimal + ")";
+        return switch (this) {
+            case STANDARD, DUCKDB, SPARK -> "CAST(" + expression + " AS " + decimal + ")";
+            case POSTGRESQL, H2 -> "CAST(CAST(" + expression + " AS " + text + ") AS " + decimal + ")";
+        };
     }
 
     /** A decimal number of so many digits, some of them after the point. */
@@ -161,27 +179,155 @@ public enum Dialect {
 
     /** Whether a double may be written with a digit more than it needs, as older runtimes of Java do, and others where a shorter one lies half way. */
     boolean mayWriteOneDigitMore() {
-        return this == H2 || this == SPARK || this == POSTGRESQL;
+        return switch (this) {
+            case STANDARD, DUCKDB -> false;
+            case POSTGRESQL, H2, SPARK -> true;
+        };
     }
 
     /** What has an expression computed on its own: else some databases write out its columns wherever they are read. */
     String computedOnce() {
-        return this == POSTGRESQL ? "MATERIALIZED " : "";
+        return switch (this) {
+            case STANDARD, DUCKDB, H2, SPARK -> "";
+            case POSTGRESQL -> "MATERIALIZED ";
+        };
     }
 
     /** What stands behind an order, for the first row alone. */
     String firstRow() {
-        return this == SPARK ? "LIMIT 1" : "FETCH FIRST 1 ROW ONLY";
+        return switch (this) {
+            case STANDARD, DUCKDB, POSTGRESQL, H2 -> "FETCH FIRST 1 ROW ONLY";
+            case SPARK -> "LIMIT 1";
+        };
+    }
+
+    /**
+     * The first of some rows' cells, as an expression.
+     *
+     * @param order by what they are ordered
+     * @param from  FROM and WHERE
+     */
+    String first(String cell, String order, String from) {
+        return switch (this) {
+            case STANDARD, DUCKDB, POSTGRESQL, H2 -> "(SELECT " + cell + from + " ORDER BY " + order + " " + firstRow() + ")";
+            case SPARK -> "(SELECT MIN_BY(" + cell + ", " + order + ")" + from + ")"; // it takes no order there
+        };
     }
 
     /** Whether it reads files of its own accord. */
     public boolean readsFiles() {
-        return this == DUCKDB || this == SPARK;
+        return switch (this) {
+            case STANDARD, POSTGRESQL, H2 -> false;
+            case DUCKDB, SPARK -> true;
+        };
+    }
+
+    /** Whether it runs in this process: it is given rows as it asks for them, is told which files it may open, and says how far it is. */
+    boolean isEmbedded() {
+        return switch (this) {
+            case STANDARD, POSTGRESQL, H2, SPARK -> false;
+            case DUCKDB -> true;
+        };
     }
 
     /** What a table is that only this connection sees. */
     String temporary() {
-        return this == H2 ? "LOCAL TEMPORARY" : "TEMPORARY";
+        return switch (this) {
+            case STANDARD, DUCKDB, POSTGRESQL, SPARK -> "TEMPORARY";
+            case H2 -> "LOCAL TEMPORARY";
+        };
+    }
+
+    /** Whether rows can't be copied into temporary tables where files are only read. */
+    boolean copiesByWriting() {
+        return switch (this) {
+            case STANDARD, DUCKDB, POSTGRESQL, SPARK -> false;
+            case H2 -> true;
+        };
+    }
+
+    /** How sums of doubles are made exact. */
+    enum Sums {
+        /** Not at all: they are the database's own. */
+        OWN,
+        /** By the whole and the fractional parts, each added up for itself. */
+        PARTS,
+        /** Likewise, and the fractional ones by an aggregate that compensates for its rounding. */
+        COMPENSATED
+    }
+
+    Sums sums() {
+        return switch (this) {
+            case STANDARD -> Sums.OWN;
+            case POSTGRESQL, H2, SPARK -> Sums.PARTS;
+            case DUCKDB -> Sums.COMPENSATED;
+        };
+    }
+
+    /** A whole number of 64 bits as one of which sums have no end. */
+    String widened(String whole) {
+        return switch (this) {
+            case STANDARD, DUCKDB, POSTGRESQL, H2 -> whole;
+            case SPARK -> "CAST(" + whole + " AS DECIMAL(20, 0))";
+        };
+    }
+
+    /** A decimal number as the nearest double. */
+    String nearest(String decimals) {
+        return switch (this) {
+            case STANDARD, POSTGRESQL, H2, SPARK -> cast(decimals, Kind.NUMBER);
+            case DUCKDB -> cast(cast(decimals, Kind.TEXT), Kind.NUMBER); // whose own way from a wide decimal to a double rounds twice
+        };
+    }
+
+    /** Settings that a connection to any of its databases is opened with. */
+    Map<String, String> connectedWith() {
+        return switch (this) {
+            case STANDARD, DUCKDB, H2, SPARK -> Map.of();
+            case POSTGRESQL -> Map.of("readOnlyMode", "always", "readOnly", "true"); // of the session and not of each transaction, so that no COMMIT ends it
+        };
+    }
+
+    /** The statements that a session begins with, before any of a brief. */
+    List<String> begun(Optional<String> zone) {
+        return switch (this) {
+            case STANDARD, SPARK -> List.of(); // it is not said in one way everywhere; and a cluster is told otherwise
+            case DUCKDB -> zone.map(name -> "SET TimeZone = " + text(name)).stream().toList();
+            case H2 -> zone.map(name -> "SET TIME ZONE " + text(name)).stream().toList();
+            case POSTGRESQL -> Stream.concat(Stream.of("SET standard_conforming_strings = on"), zone.map(name -> "SET TIME ZONE " + text(name)).stream()).toList(); // else a backslash could hide where a text ends
+        };
+    }
+
+    /** Whether a session's time zone can be set. */
+    public boolean setsZone() {
+        return switch (this) {
+            case STANDARD -> false;
+            case DUCKDB, POSTGRESQL, H2, SPARK -> true;
+        };
+    }
+
+    /** What is run before a statement so long that compiling it would take longer than running it. */
+    Optional<String> beforeLongStatement() {
+        return switch (this) {
+            case STANDARD, DUCKDB, H2, SPARK -> Optional.empty();
+            case POSTGRESQL -> Optional.of("SELECT SET_CONFIG(name, 'off', TRUE) FROM pg_settings WHERE name = 'jit'");
+        };
+    }
+
+    /** Whether its driver asks for a statement to be cancelled once only, which is lost where the statement has not arrived yet. */
+    boolean losesCancels() {
+        return switch (this) {
+            case STANDARD, DUCKDB, H2, SPARK -> false;
+            case POSTGRESQL -> true;
+        };
+    }
+
+    /** A day as its driver takes it. */
+    Object day(LocalDate day) {
+        return switch (this) {
+            case STANDARD, POSTGRESQL, H2, SPARK -> day;
+            case DUCKDB -> day.toString(); // whose driver knows days before 1582 by text alone
+        };
     }
 
     /** The number of a date's field, as a text of so many digits. */
@@ -194,7 +340,11 @@ public enum Dialect {
         String year = digits("YEAR", date, 4);
         return switch (unit) {
             case DAY -> cast(date, Kind.TEXT);
-            case WEEK -> digits(this == H2 ? "ISO_WEEK_YEAR" : this == SPARK ? "YEAROFWEEK" : "ISOYEAR", date, 4) + " || '-W' || " + digits(this == H2 ? "ISO_WEEK" : "WEEK", date, 2);
+            case WEEK -> switch (this) {
+                case STANDARD, DUCKDB, POSTGRESQL -> digits("ISOYEAR", date, 4) + " || '-W' || " + digits("WEEK", date, 2);
+                case H2 -> digits("ISO_WEEK_YEAR", date, 4) + " || '-W' || " + digits("ISO_WEEK", date, 2);
+                case SPARK -> digits("YEAROFWEEK", date, 4) + " || '-W' || " + digits("WEEK", date, 2);
+            };
             case MONTH -> year + " || '-' || " + digits("MONTH", date, 2);
             case QUARTER -> year + " || '-Q' || " + digits("QUARTER", date, 1);
             case YEAR -> year;
@@ -215,7 +365,11 @@ public enum Dialect {
     /** The day that is so many days after 1970-01-01. */
     String day(String days) {
         String whole = "CAST(" + days + " AS INTEGER)";
-        return this == H2 ? "DATEADD(DAY, " + whole + ", DATE '1970-01-01')" : this == SPARK ? "DATE_ADD(DATE '1970-01-01', " + whole + ")" : "(DATE '1970-01-01' + " + whole + ")";
+        return switch (this) {
+            case STANDARD, DUCKDB, POSTGRESQL -> "(DATE '1970-01-01' + " + whole + ")";
+            case H2 -> "DATEADD(DAY, " + whole + ", DATE '1970-01-01')";
+            case SPARK -> "DATE_ADD(DATE '1970-01-01', " + whole + ")";
+        };
     }
 
     /** Whether all of a text is as a regular expression says. */
@@ -234,7 +388,7 @@ public enum Dialect {
             case DUCKDB -> "DATE_DIFF('day', DATE '1970-01-01', " + date + ")";
             case H2 -> "DATEDIFF(DAY, DATE '1970-01-01', " + date + ")";
             case SPARK -> "DATEDIFF(" + date + ", DATE '1970-01-01')";
-            default -> "(" + date + " - DATE '1970-01-01')";
+            case STANDARD, POSTGRESQL -> "(" + date + " - DATE '1970-01-01')";
         };
     }
 }

@@ -35,7 +35,7 @@ public final class JdbcQuery {
         Place place = Place.of("table '" + name + "'");
         String text = query.checked(dialect, place);
         try (Connection connection = Connections.open(login, dialect, false, place)) {
-            if (dialect == Dialect.DUCKDB) {
+            if (dialect.isEmbedded()) {
                 new EmbeddedFiles(connection, dialect, login).lock(List.of());
             }
             connection.setAutoCommit(false); // drivers then hand out the rows bit by bit

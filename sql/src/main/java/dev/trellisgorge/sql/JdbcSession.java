@@ -85,9 +85,10 @@ final class JdbcSession implements Session {
 
     /** Compiling long expressions takes a server longer than working them out; so it is told not to, for this transaction. */
     private PreparedStatement prepared(String text) throws SQLException {
-        if (dialect == Dialect.POSTGRESQL && text.length() > LONG) {
+        Optional<String> before = dialect.beforeLongStatement().filter(statement -> text.length() > LONG);
+        if (before.isPresent()) {
             try (Statement set = connection.createStatement()) {
-                set.execute("SELECT SET_CONFIG(name, 'off', TRUE) FROM pg_settings WHERE name = 'jit'");
+                set.execute(before.get());
             }
         }
         return connection.prepareStatement(text);
@@ -132,7 +133,7 @@ final class JdbcSession implements Session {
     @Override
     public OptionalDouble share() {
         Optional<Statement> now = running.flatMap(Call::sent);
-        if (now.isEmpty() || dialect != Dialect.DUCKDB) {
+        if (now.isEmpty() || !dialect.isEmbedded()) {
             return OptionalDouble.empty();
         }
         OptionalDouble given = found.share();
@@ -199,7 +200,7 @@ final class JdbcSession implements Session {
                 statement = sent;
             }
             try {
-                if (again && dialect == Dialect.POSTGRESQL) {
+                if (again && dialect.losesCancels()) {
                     ServerCancel.ask(connection);
                 } else if (statement.isPresent()) {
                     statement.get().cancel();

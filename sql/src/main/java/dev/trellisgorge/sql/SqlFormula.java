@@ -299,7 +299,6 @@ final class SqlFormula implements Formula.Cases<String> {
         SqlFormula there = new SqlFormula(dialect, typing, names.of("there"), place);
         SqlFormula here = new SqlFormula(dialect, typing, names.of("here"), place);
         String from = " FROM " + names.relation() + " " + dialect.quoted("there") + " WHERE " + there.write(f.key()) + " = " + here.write(f.wanted());
-        return dialect == Dialect.SPARK ? "(SELECT MIN_BY(" + there.write(f.of()) + ", " + there.names.row() + ")" + from + ")" // it takes no order there
-                : "(SELECT " + there.write(f.of()) + from + " ORDER BY " + there.names.row() + " " + dialect.firstRow() + ")";
+        return dialect.first(there.write(f.of()), there.names.row(), from);
     }
 }

@@ -15,7 +15,6 @@ final class SqlSums {
     /** What is cut off from whole numbers that no double keeps, so that both parts are kept. */
     private static final String LOW_PART = "1073741824";
 
-    private static final int WIDE_DIGITS = 20;
 
     private final Dialect dialect;
 
@@ -30,12 +29,12 @@ final class SqlSums {
      * @param over  what stands behind each aggregate: a window, or nothing
      */
     String sum(String cells, String over) {
-        if (dialect == Dialect.STANDARD) {
+        if (dialect.sums() == Dialect.Sums.OWN) {
             return "SUM(" + cells + ")" + over;
         }
-        String fine = (dialect == Dialect.DUCKDB ? cells : "CASE WHEN ABS(" + cells + ") < " + dialect.number(LARGE) + " THEN " + cells + " END") + " * " + dialect.number(FINE);
-        String whole = (dialect == Dialect.DUCKDB ? "TRY_CAST(" : "CAST(") + fine + " AS BIGINT)";
-        String wholes = "SUM(" + wide(whole) + ")" + over;
+        String fine = (compensates() ? cells : "CASE WHEN ABS(" + cells + ") < " + dialect.number(LARGE) + " THEN " + cells + " END") + " * " + dialect.number(FINE);
+        String whole = (compensates() ? "TRY_CAST(" : "CAST(") + fine + " AS BIGINT)";
+        String wholes = "SUM(" + dialect.widened(whole) + ")" + over;
         String left = "COALESCE(" + left(fine + " - " + number(whole), over) + ", " + dialect.number(0) + ")";
         String low = "MOD(" + wholes + ", " + LOW_PART + ")";
         String exact = "CASE WHEN ABS(" + wholes + ") < " + WHOLE_DOUBLES + " THEN " + number(wholes) + " + " + left + " ELSE " + number(wholes + " - " + low) + " + (" + number(low) + " + " + left + ") END";
@@ -45,21 +44,20 @@ final class SqlSums {
 
     /** The sum of figures that are below 1. */
     private String left(String cells, String over) {
-        if (dialect == Dialect.DUCKDB) {
+        if (compensates()) {
             return plain(cells, over);
         }
         String finer = "(" + cells + ") * " + dialect.number(FINER);
         String whole = "CAST(" + finer + " AS BIGINT)";
-        return "(" + number("SUM(" + wide(whole) + ")" + over) + " + " + number(plain(finer + " - " + number(whole), over)) + ") / " + dialect.number(FINER);
+        return "(" + number("SUM(" + dialect.widened(whole) + ")" + over) + " + " + number(plain(finer + " - " + number(whole), over)) + ") / " + dialect.number(FINER);
     }
 
     private String plain(String cells, String over) {
-        return dialect == Dialect.DUCKDB ? "FSUM(" + cells + ")" + over : "SUM(" + number(cells) + ")" + over; // some databases forget that what is always missing is a number
+        return compensates() ? "FSUM(" + cells + ")" + over : "SUM(" + number(cells) + ")" + over; // some databases forget that what is always missing is a number
     }
 
-    /** Whole numbers that are added up without an end: some databases stop at 64 bits. */
-    private String wide(String whole) {
-        return dialect == Dialect.SPARK ? "CAST(" + whole + " AS " + dialect.decimal(WIDE_DIGITS, 0) + ")" : whole;
+    private boolean compensates() {
+        return dialect.sums() == Dialect.Sums.COMPENSATED;
     }
 
     private String number(String figure) {
@@ -73,8 +71,7 @@ final class SqlSums {
 
     /** Of decimal numbers, as the database keeps them: exact, and a double at the end. */
     String exactSum(String cells, String over) {
-        String sum = "SUM(" + cells + ")" + over;
-        return number(dialect == Dialect.DUCKDB ? dialect.cast(sum, Kind.TEXT) : sum); // whose own way from a wide decimal to a double rounds twice
+        return dialect.nearest("SUM(" + cells + ")" + over);
     }
 
     /** Likewise. */
