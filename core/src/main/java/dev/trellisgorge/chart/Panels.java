@@ -1,6 +1,7 @@
 package dev.trellisgorge.chart;
 
 import java.util.List;
+import java.util.function.Function;
 import java.util.function.Predicate;
 import java.util.function.UnaryOperator;
 
@@ -39,6 +40,16 @@ public record Panels(List<Panel> panels, boolean categoriesShown) implements Dra
     @Override
     public Panels without(Predicate<Series> gone) {
         return new Panels(panels.stream().map(panel -> panel.without(gone)).toList(), categoriesShown);
+    }
+
+    @Override
+    public <E extends Exception> void match(Case<Panels, E> panels, Case<Ring, E> ring, Case<TextCells, E> texts) throws E {
+        panels.of(this);
+    }
+
+    @Override
+    public <R> R matched(Function<Panels, R> panels, Function<Ring, R> ring, Function<TextCells, R> texts) {
+        return panels.apply(this);
     }
 
     @Override

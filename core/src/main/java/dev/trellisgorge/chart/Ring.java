@@ -3,6 +3,7 @@ package dev.trellisgorge.chart;
 import java.util.List;
 import java.util.Objects;
 import java.util.Optional;
+import java.util.function.Function;
 import java.util.function.Predicate;
 import java.util.function.UnaryOperator;
 
@@ -37,6 +38,16 @@ public record Ring(double hole, double start, List<List<Series>> tracks, Optiona
     @Override
     public Ring without(Predicate<Series> gone) {
         return this;
+    }
+
+    @Override
+    public <E extends Exception> void match(Case<Panels, E> panels, Case<Ring, E> ring, Case<TextCells, E> texts) throws E {
+        ring.of(this);
+    }
+
+    @Override
+    public <R> R matched(Function<Panels, R> panels, Function<Ring, R> ring, Function<TextCells, R> texts) {
+        return ring.apply(this);
     }
 
     @Override

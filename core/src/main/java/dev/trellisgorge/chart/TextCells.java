@@ -3,6 +3,7 @@ package dev.trellisgorge.chart;
 import java.util.List;
 import java.util.Objects;
 import java.util.Optional;
+import java.util.function.Function;
 import java.util.function.Predicate;
 import java.util.function.UnaryOperator;
 import java.util.stream.Stream;
@@ -58,6 +59,16 @@ public record TextCells(List<TextColumn> columns, Optional<String> figures) impl
     public TextCells without(Predicate<Series> gone) {
         return new TextCells(columns.stream().map(column -> new TextColumn(column.series().stream().filter(gone.negate()).toList(), column.flushEnd(), column.rest().filter(gone.negate())))
                 .filter(column -> !column.series().isEmpty()).toList(), figures);
+    }
+
+    @Override
+    public <E extends Exception> void match(Case<Panels, E> panels, Case<Ring, E> ring, Case<TextCells, E> texts) throws E {
+        texts.of(this);
+    }
+
+    @Override
+    public <R> R matched(Function<Panels, R> panels, Function<Ring, R> ring, Function<TextCells, R> texts) {
+        return texts.apply(this);
     }
 
     @Override

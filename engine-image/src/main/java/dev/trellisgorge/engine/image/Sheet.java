@@ -4,9 +4,7 @@ import dev.trellisgorge.chart.Looks;
 import dev.trellisgorge.chart.Looks.Purpose;
 import dev.trellisgorge.engine.Page;
 import dev.trellisgorge.plan.PlainChart;
-import dev.trellisgorge.chart.Ring;
 import dev.trellisgorge.chart.Role;
-import dev.trellisgorge.chart.TextCells;
 import dev.trellisgorge.engine.Tile;
 import java.awt.Font;
 import java.awt.Graphics2D;
@@ -106,13 +104,8 @@ final class Sheet {
 
     private static JFreeChart build(PlainChart chart, double width, double height, RectangleInsets even, Omitted omitted) {
         Frame frame = new Frame(chart, Ink.textSize(width, height));
-        if (chart.drawing() instanceof Ring ring) {
-            return frame.around(new RingPlot(chart, ring, frame.text()));
-        }
-        if (chart.drawing() instanceof TextCells cells) {
-            return frame.around(new TextPlot(chart, cells, frame.text(), omitted));
-        }
-        return frame.around(new PanelsPlot(chart, width, height, frame.text(), even, omitted).build());
+        return chart.drawing().matched(panels -> frame.around(new PanelsPlot(chart, width, height, frame.text(), even, omitted).build()), ring -> frame.around(new RingPlot(chart, ring, frame.text())),
+                texts -> frame.around(new TextPlot(chart, texts, frame.text(), omitted)));
     }
 
     private void figure(Graphics2D g, Tile.OfFigure tile, Rectangle2D place) {

@@ -137,13 +137,7 @@ final class PageWriter {
         }
         json.writeEndObject();
         json.writeFieldName("drawing");
-        if (chart.drawing() instanceof Panels panels) {
-            panels(chart, panels);
-        } else if (chart.drawing() instanceof Ring ring) {
-            ring(chart, ring);
-        } else {
-            texts(chart, (TextCells) chart.drawing());
-        }
+        chart.drawing().match(panels -> panels(chart, panels), ring -> ring(chart, ring), texts -> texts(chart, texts));
         json.writeEndObject();
     }
 

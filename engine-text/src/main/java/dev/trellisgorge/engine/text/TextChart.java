@@ -118,13 +118,7 @@ final class TextChart {
         }
         boolean below = chart.looks().legend().equals(Optional.of(Looks.Legend.BOTTOM));
         lines.addAll(below ? List.of() : key());
-        if (chart.drawing() instanceof Panels panels) {
-            panels(panels, lines);
-        } else if (chart.drawing() instanceof Ring ring) {
-            ring(ring, lines);
-        } else {
-            texts((TextCells) chart.drawing(), lines);
-        }
+        chart.drawing().match(panels -> panels(panels, lines), ring -> ring(ring, lines), texts -> texts(texts, lines));
         lines.addAll(below ? key() : List.of());
         return lines.stream().map(String::stripTrailing).toList();
     }

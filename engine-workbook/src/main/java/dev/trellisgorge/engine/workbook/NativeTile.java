@@ -2,7 +2,6 @@ package dev.trellisgorge.engine.workbook;
 
 import dev.trellisgorge.chart.Orientation;
 import dev.trellisgorge.chart.Panel;
-import dev.trellisgorge.chart.Ring;
 import dev.trellisgorge.plan.PlainChart;
 import java.util.List;
 import java.util.function.Consumer;
@@ -30,11 +29,9 @@ final class NativeTile {
     }
 
     void drawOn(Canvas canvas, Area area) {
-        if (parts.get(0).drawing() instanceof Ring ring) {
-            new NativeRing(parts.get(0), ring, cells).drawOn(canvas, area);
-        } else {
-            panels(canvas, area);
-        }
+        parts.get(0).drawing().match(panels -> panels(canvas, area), ring -> new NativeRing(parts.get(0), ring, cells).drawOn(canvas, area), texts -> {
+            throw new IllegalArgumentException("texts are cells, and no native chart");
+        });
     }
 
     /** The plots of panels are equally long along the categories, and stand in line. */
