@@ -93,7 +93,7 @@ final class BriefReader {
             problems.add(chartKeys.get().keyPlace(Board.NAME), ProblemKind.CONFLICT, "'" + Board.NAME + "' is what the board's page is called by; give the chart another name");
         }
         board.stream().flatMap(shown -> shown.tiles().stream()).filter(Board.ChartTile.class::isInstance).map(tile -> ((Board.ChartTile) tile).chart()).filter(spots::containsKey).distinct()
-                .forEach(chart -> problems.add(chartKeys.orElseThrow().keyPlace(chart), ProblemKind.CONFLICT, "'at' has no use here: the chart stands on the board"));
+                .forEach(chart -> problems.add(chartKeys.orElseThrow().keyPlace(chart), ProblemKind.CONFLICT, "'at' has no effect here: the chart stands on the board"));
         problems.throwIfAny();
         return new Brief(file, inputs, new Brief.Content(settings, charted.first().orElseThrow(), charts, own, spots, board, executor, charted.notes(), overrides.names()), () -> new BriefReader(file, given, givenTable, overrides.readHere(), trust, progress).read());
     }
@@ -159,7 +159,7 @@ final class BriefReader {
     private Settings.About about(Mapping keys, Kind kind) {
         Optional<Text> format = keys.text("format");
         if (format.isPresent() && kind != Kind.NUMBER) {
-            problems.add(format.get().place(), ProblemKind.CONFLICT, "a format has no use here: the value is " + kind.phrase());
+            problems.add(format.get().place(), ProblemKind.CONFLICT, "a format has no effect here: the value is " + kind.phrase());
         } else if (format.isPresent()) {
             try {
                 Format.stated(format.get().value());

@@ -70,7 +70,7 @@ public final class BriefSchema {
                 .optional("shape", ref("shape"), "Steps from the first table to the charted one.")
                 .required("charts", byName(ref("chart")), "The charts by their names.")
                 .optional("board", ref("board"), "Several charts and figures on one page.")
-                .optional("locale", schema("type", "string"), "In whose language figures, currencies, months and dates are written: de-DE, en-GB; de-DE-u-cu-chf names another currency, too. With . and , and ISO dates where it is not given.")
+                .optional("locale", schema("type", "string"), "In whose language figures, currencies, months and dates are written: de-DE, en-GB; de-DE-u-cu-chf names another currency, too. With . and , and ISO dates by default.")
                 .optional("theme", ref("theme"), "How all charts look that say nothing else.")
                 .optional("run-on", ref("run-on"), "The database in which it is computed.")
                 .optional("zone", schema("type", "string"), "The time zone whose days those of moments in a database are, such as Europe/Berlin; UTC by default.")

@@ -30,8 +30,8 @@ final class ChartSchema {
 
     private static final Map<String, Object> COLORS_BY_NAME = schema("type", "object", "additionalProperties", schema("type", "string", "pattern", "^(#([0-9a-fA-F]{3}|[0-9a-fA-F]{6})|[a-zA-Z]+)$"));
     private static final Map<String, Object> SPAN = either(whole(1, BoardReader.MOST_COLUMNS), schema("type", "array", "items", whole(1, BoardReader.MOST_COLUMNS), "minItems", 1, "maxItems", 2));
-    private static final String SPANS = "How many places of the grid it takes: so many across, or [across, down]; 1 where it is not given.";
-    private static final String CHARTED = "A table of data, with its own shape; the first one, with the brief's shape, where it is not given.";
+    private static final String SPANS = "How many places of the grid it takes: so many across, or [across, down]; 1 by default.";
+    private static final String CHARTED = "A table of data, with its own shape; the first one, with the brief's shape, by default.";
 
     private ChartSchema() {
     }
@@ -67,14 +67,14 @@ final class ChartSchema {
                 .optional("in-cells", TRUTH, "Whether the bars stand in cells beside those figures, a column of cells for each series, with the end of their scale below them: a workbook's own data bars. Other files draw them as any bars.")
                 .optional("names", TEXTS_BY_NAME, "What readers call a series, a class or a part: {below: Below the goal}.")
                 .optional("colors", COLORS_BY_NAME, "The fill of a series, a class or a part: {below: \"#9e2b4b\"}, a name of CSS or a role: good, bad, caution, base, muted, accent, ink.")
-                .optional("orientation", choice("vertical", "horizontal"), "Which way the bars go; the pattern's own where it is not given.")
-                .optional("at", TEXT, "Where it goes in a workbook that is drawn into (`--into`), and how many cells it takes: Summary!B4:J20, or Summary!B4 for 9 by 20; on a sheet of its own where it is not given, as in all other files.");
+                .optional("orientation", choice("vertical", "horizontal"), "Which way the bars go; the pattern's own by default.")
+                .optional("at", TEXT, "Where it goes in a workbook that is drawn into (`--into`), and how many cells it takes: Summary!B4:J20, or Summary!B4 for 9 by 20; on a sheet of its own by default, as in all other files.");
         return titled(type.name(), looks(keys, type.keys().stream().map(Key::name).toList()).mapping());
     }
 
     /** How a chart looks, or all of them. */
     private static SchemaKeys looks(SchemaKeys keys, List<String> taken) {
-        keys.optional("legend", choice("none", "top", "bottom", "left", "right"), "Where the names of the series stand; at the top, where there are several, where it is not given.")
+        keys.optional("legend", choice("none", "top", "bottom", "left", "right"), "Where the names of the series stand; at the top, where there are several, by default.")
                 .optional("axis", either(choice("none", "shown"), ref("axis")), "The axis of figures: whether they are written, or more; and the dates along the base.")
                 .optional("gap", NUMBER, "The room between two bars, as a share of their width.")
                 .optional("reference", schema("anyOf", List.of(choice("none", "shown"), ref("line"), schema("type", "object", "additionalProperties", either(choice("none", "shown"), ref("line"))))),
@@ -88,7 +88,7 @@ final class ChartSchema {
     }
 
     static Map<String, Object> axis() {
-        return titled("Axis", described(new SchemaKeys().optional("figures", choice("none", "shown"), "Whether the figures along it are written; where bars have no labels where it is not given.")
+        return titled("Axis", described(new SchemaKeys().optional("figures", choice("none", "shown"), "Whether the figures along it are written; where bars have no labels by default.")
                 .optional("title", TEXT, "What it is of.").optional("format", TEXT, "How its figures are written, as a number pattern.")
                 .optional("dates", TEXT, "How dates and periods are written along the base, as a CLDR pattern: MMM yyyy.").mapping(), "The axis of figures, and the dates along the base."));
     }
@@ -107,7 +107,7 @@ final class ChartSchema {
         for (Looks.Purpose purpose : Looks.Purpose.values()) {
             text.optional(purpose.name().toLowerCase(Locale.ROOT), NUMBER, "Its size in pixels of a picture, 6 to 400, however large that is.");
         }
-        return titled("Text", described(text.optional("bold", ONE_OR_SEVERAL, "What is bold: title, subtitle, labels, axis, legend; the title alone where it is not given.").mapping(),
+        return titled("Text", described(text.optional("bold", ONE_OR_SEVERAL, "What is bold: title, subtitle, labels, axis, legend; the title alone by default.").mapping(),
                 "The size and weight of text by its purpose."));
     }
 
@@ -139,45 +139,45 @@ final class ChartSchema {
     }
 
     static Map<String, Object> slice() {
-        Map<String, Object> range = new SchemaKeys().optional("from", TEXT, "The first; open where it is not given.").optional("to", TEXT, "The last; open where it is not given.").mapping();
+        Map<String, Object> range = new SchemaKeys().optional("from", TEXT, "The first; open by default.").optional("to", TEXT, "The last; open by default.").mapping();
         Map<String, Object> slice = schema("type", "object", "properties", schema(SliceReader.ON_RAW, described(TRUTH, "Whether the raw table is sliced, before all steps; else what they make of it.")));
         slice.put("additionalProperties", either(TEXT, NAMES, range));
         return titled("Slice", described(slice, "{column: cell, …}: only the rows whose cells are these. A cell is one as it is written, a setting (\":month\"), a list of them, or {from: …, to: …}, both"
-                + " included: numbers by size, dates and periods by time, texts by code point. What is left out is told by check."));
+                + " included: numbers by size, dates and periods by time, texts by code point. What is left out is reported by check."));
     }
 
     static Map<String, Object> rank() {
         return titled("Rank", described(new SchemaKeys().optional("by", EXPRESSION, "The key; ties stay in table order, and missing keys are last. Needed unless the order is table.")
-                .optional("order", choice("descending", "ascending", "table"), "descending where it is not given; table only cuts.")
+                .optional("order", choice("descending", "ascending", "table"), "descending by default; table only cuts.")
                 .optional("top", whole(1, Integer.MAX_VALUE), "So many rows stay.")
-                .optional("rest", TEXT, "The name of one last row in which the rows after top are totalled, column by column; left out where it is not given. What is computed is "
+                .optional("rest", TEXT, "The name of one last row in which the rows after top are totalled, column by column; left out by default. What is computed is "
                         + "computed after.").mapping(), "The order of a chart's rows."));
     }
 
     static Map<String, Object> labels() {
         return titled("Labels", described(new SchemaKeys()
-                .optional("on", ONE_OR_SEVERAL, "The series, parts or classes that have this label; where it is not given, those that carry the chart's figure.")
-                .optional("show", EXPRESSION, "value, share, change, category, part (the piece's own figure), none, or an expression; what the pattern shows where it is not given.")
+                .optional("on", ONE_OR_SEVERAL, "The series, parts or classes that have this label; by default, those that carry the chart's figure.")
+                .optional("show", EXPRESSION, "value, share, change, category, part (the piece's own figure), none, or an expression; what the pattern shows by default.")
                 .optional("format", TEXT, "A number pattern as CLDR has it: #,##0.0; + alone for the plainest with a sign. The signs of the locale stand for . and , and \u00A4 for its currency.")
-                .optional("at", choice("end", "inside", "base", "centre"), "Where it stands on its bar, or in the middle of a ring; where the pattern puts it where it is not given.")
+                .optional("at", choice("end", "inside", "base", "centre"), "Where it stands on its bar, or in the middle of a ring; where the pattern puts it by default.")
                 .optional("name", TRUTH, "Whether what readers call the series stands before the figure: Progress 80%.").mapping(),
                 "What stands at a chart's bars: one mapping, or a list of them for several labels, each with a place of its own."));
     }
 
     static Map<String, Object> figureColumn() {
         return titled("Figure column", described(new SchemaKeys().required("figure", EXPRESSION, "The figure; a text or a date, too.")
-                .optional("name", TEXT, "What stands over the column; the expression where it is not given.")
-                .optional("format", TEXT, "A number pattern as CLDR has it: #,##0.0; as plain as the figures allow where it is not given.").mapping(),
+                .optional("name", TEXT, "What stands over the column; the expression by default.")
+                .optional("format", TEXT, "A number pattern as CLDR has it: #,##0.0; as plain as the figures allow by default.").mapping(),
                 "A column between the names and the bars; an expression alone stands for its figure."));
     }
 
     static Map<String, Object> rule() {
         Map<String, Object> ties = choice("above", "below");
-        String onTie = "Which class a value equal to a limit is in; above where it is not given.";
+        String onTie = "Which class a value equal to a limit is in; above by default.";
         Map<String, Object> rules = new SchemaKeys()
                 .optional("split", new SchemaKeys().required("at", EXPRESSION, "The limit.").optional("ties", ties, onTie).mapping(), "Classes below and above a limit.")
                 .optional("bands", new SchemaKeys().required("limits", list(EXPRESSION), "The limits, lowest first.")
-                        .optional("of", EXPRESSION, "The value divided by this is compared; the value itself where it is not given.")
+                        .optional("of", EXPRESSION, "The value divided by this is compared; the value itself by default.")
                         .optional("names", NAMES, "What the classes are called, lowest first.").optional("ties", ties, onTie).mapping(),
                         "One class more than there are limits.")
                 .optional("highlight", new SchemaKeys().optional("largest", whole(1, Integer.MAX_VALUE), "So many of the largest values.")
@@ -186,7 +186,7 @@ final class ChartSchema {
                         .optional("last", whole(1, Integer.MAX_VALUE), "So many of the last rows.")
                         .optional("names", NAMES, "These categories.")
                         .optional("where", EXPRESSION, "The rows on which this is true.")
-                        .optional("ties", choice("all", "first"), "Whether all that equal the last of the largest or smallest are highlighted, as where it is not given, "
+                        .optional("ties", choice("all", "first"), "Whether all that equal the last of the largest or smallest are highlighted, as by default, "
                                 + "or just as many as asked for.").mapping(), "Classes rest and highlighted, by one of largest, smallest, first, last, names and where.")
                 .optional("sign", new SchemaKeys().mapping(), "Classes negative and positive.").mapping();
         rules.put("minProperties", 1);
@@ -198,7 +198,7 @@ final class ChartSchema {
         return titled("Board", described(new SchemaKeys().required("tiles", schema("type", "array", "minItems", 1, "items", ref("tile")), "What stands on it, row by row.")
                 .optional("title", ref("words"), "One line above all.").optional("subtitle", ref("words"), "One line below the title.")
                 .optional("source", ref("words"), "One line at the foot: where the figures come from.")
-                .optional("columns", whole(1, BoardReader.MOST_COLUMNS), "How many tiles stand beside each other; 2 where it is not given.").mapping(),
+                .optional("columns", whole(1, BoardReader.MOST_COLUMNS), "How many tiles stand beside each other; 2 by default.").mapping(),
                 "Several charts and big figures on one page. Charts that are not on it keep a page of their own."));
     }
 
@@ -206,7 +206,7 @@ final class ChartSchema {
         return titled("Tiles", schema("description", "A tile of the board.", "oneOf", List.of(titled("A chart", described(TEXT, "A chart, by its name.")),
                 titled("A chart of another size", described(new SchemaKeys().required("chart", TEXT, "The chart, by its name.").optional("span", SPAN, SPANS).mapping(), "A chart that takes several places of the grid.")),
                 titled("A figure", described(new SchemaKeys().required("figure", EXPRESSION, "The figure.").optional("table", TEXT, CHARTED)
-                        .optional("total", choice((Object[]) Figure.Total.values()), "How several rows become one figure; there must be one row where it is not given.")
+                        .optional("total", choice((Object[]) Figure.Total.values()), "How several rows become one figure; there must be one row by default.")
                         .optional("title", ref("words"), "One line above it.").optional("text", ref("words"), "One line below it.").optional("format", TEXT, "A number pattern as CLDR has it: #,##0.0.")
                         .optional("slice", ref("slice"), "Only some rows.").optional("span", SPAN, SPANS).mapping(), "One big figure; a row of figures alone is no higher than they need.")))));
     }

@@ -86,7 +86,7 @@ final class ChartedTables {
         return named;
     }
 
-    /** The raw tables with the rows on which the condition is true; a table without the columns that it reads keeps all, which is told. */
+    /** The raw tables with the rows on which the condition is true; a table without the columns that it reads keeps all, which is reported. */
     private Map<String, Pipeline> kept(Set<String> tables, String where) {
         Map<String, Pipeline> kept = new LinkedHashMap<>();
         List<String> others = new ArrayList<>();

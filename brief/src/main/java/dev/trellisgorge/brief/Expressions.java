@@ -37,7 +37,7 @@ record Expressions(Optional<Schema> table, Settings settings, Problems problems)
         if (SETTING.matcher(written).matches()) {
             return setting(text, written.substring(1));
         }
-        if (table.isEmpty()) { // what is wrong with the table is told; what it would mean for this text can't be said
+        if (table.isEmpty()) { // what is wrong with the table is reported; what it would mean for this text can't be said
             return Optional.empty();
         }
         if (QUOTED.matcher(written).matches()) {

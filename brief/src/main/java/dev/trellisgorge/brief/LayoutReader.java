@@ -43,7 +43,7 @@ final class LayoutReader {
         keys.allowing(List.of("file"), Mapping.both(ALL, List.of("shape")));
         keys.text("file").ifPresent(file -> refuseOthers(FileKind.of(file.value())));
         Layout layout = Layout.FOUND;
-        String oneSign = "must be one sign, such as ';', and no letter, digit, quote or end of line";
+        String oneSign = "must be one character, such as ';', and no letter, digit, quote or end of line";
         Optional<Character> delimiter = sign("delimiter", oneSign).filter(sign -> {
             if (!Layout.canDelimit(sign)) {
                 keys.refuse("delimiter", ProblemKind.INVALID, oneSign);

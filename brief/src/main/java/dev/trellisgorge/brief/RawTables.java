@@ -126,7 +126,7 @@ final class RawTables {
     private Optional<DatabaseTable> there(String name, Mapping keys) {
         keys.allowing(List.of(), THERE);
         if (keys.has("table") && keys.has("query")) {
-            keys.refuse("query", ProblemKind.CONFLICT, "has no use here, as 'table' says where the rows are");
+            keys.refuse("query", ProblemKind.CONFLICT, "has no effect here, as 'table' says where the rows are");
             return Optional.empty();
         }
         Map<String, Kind> kinds = new LayoutReader(keys, problems).kinds();
@@ -234,7 +234,7 @@ final class RawTables {
         try {
             return Files.size(file);
         } catch (IOException e) {
-            return 0; // what is wrong with it is told where it is read
+            return 0; // what is wrong with it is reported where it is read
         }
     }
 

@@ -39,7 +39,7 @@ final class RunOnReader {
         untrusted.ifPresent(why -> problems.add(url.orElseThrow().place(), ProblemKind.NOT_ALLOWED, why));
         Optional<String> password = more.flatMap(keys -> keys.text("password-variable").map(Text::value).flatMap(variable -> variable(variable, keys)));
         Optional<Dialect> dialect = more.flatMap(keys -> keys.choice("dialect", Dialect.class));
-        url.filter(each -> RunOn.isCluster(each.value())).flatMap(cluster -> more).ifPresent(keys -> List.of("user", "password-variable").stream().filter(keys::has).forEach(key -> keys.refuse(key, ProblemKind.CONFLICT, "has no use here: a cluster asks for none")));
+        url.filter(each -> RunOn.isCluster(each.value())).flatMap(cluster -> more).ifPresent(keys -> List.of("user", "password-variable").stream().filter(keys::has).forEach(key -> keys.refuse(key, ProblemKind.CONFLICT, "has no effect here: a cluster asks for none")));
         boolean wrong = untrusted.isPresent() || more.isPresent() && more.get().has("password-variable") && password.isEmpty();
         return wrong ? Optional.empty() : url.flatMap(each -> named(each, more.flatMap(keys -> keys.text("user")).map(Text::value), password, dialect));
     }

@@ -222,7 +222,7 @@ final class ShapeReader {
             Optional<CalendarUnit> unit = keys.choice("unit", CalendarUnit.class);
             Optional<List<String>> by = keys.has("by") ? columns(keys, "by") : Optional.of(List.of());
             if (keys.has("by") && !keys.truth("fill")) {
-                keys.refuse("by", ProblemKind.CONFLICT, "parts the rows that 'fill: true' fills, and nothing is filled");
+                keys.refuse("by", ProblemKind.CONFLICT, "splits the rows that 'fill: true' fills, and nothing is filled");
             }
             return of.isPresent() && unit.isPresent() && by.isPresent() ? Optional.of(new PeriodOf(of.get(), unit.get(),
                     keys.text("as").map(Text::value).orElse(unit.get().name().toLowerCase(Locale.ROOT)), keys.truth("fill"), by.get())) : Optional.empty();

@@ -39,20 +39,20 @@ final class SourceSchema {
                 .required("file", schema("type", "string"), "The file, as it is named from the brief's folder; in it or below, unless --allow folder=DIRECTORY lets it be elsewhere. - is standard input, where --allow input lets it.")
                 .optional("delimiter", SIGN, "What divides the cells of a text. Comma, semicolon, tab and bar are found, and a first line such as sep=; is heeded.")
                 .optional("charset", TEXT, "Of a text: UTF-8, UTF-16, ISO-8859-1, windows-1252 … A byte-order mark is heeded; UTF-8 else.")
-                .optional("sheet", TEXT, "Of a workbook; the first where it is not given.")
+                .optional("sheet", TEXT, "Of a workbook; the first by default.")
                 .optional("range", TEXT, "The cells of a sheet that the table stands on, its header first: B3:F40, whole columns, B:F, or the name that the workbook has for a range or a list object.")
                 .optional("header-row", whole(1, Integer.MAX_VALUE), "The line on which the header starts, where a title stands above it; 1 is the first. Of a sheet it is found.")
                 .optional("header-rows", whole(1, Integer.MAX_VALUE), "How many rows the header of a sheet takes. Found from merged cells; a column is named by all of its header cells.")
                 .optional("rows", choice((Object[]) Layout.Rows.values()), "Of a sheet: all, and a note says which are hidden, or visible, those that are neither hidden nor filtered out.")
                 .optional("at", TEXT, "Of JSON: where its rows are in the document, as a path of RFC 9535 that is made of names, [*] and places in arrays: $.items[*]. An object in a row becomes columns such as plant.river.")
-                .optional("kinds", byName(choice(Stream.concat(Stream.of(Kind.values()), Stream.of(Layout.TimeUnit.values())).toArray())), "What columns hold, by their names. A cell that is not that is an error, with its place; where it is not "
-                        + "given the cells tell. A column of codes (00123) is text. hours and days are numbers: what the times of day and durations of a sheet are counted in, hours where it is not given.")
+                .optional("kinds", byName(choice(Stream.concat(Stream.of(Kind.values()), Stream.of(Layout.TimeUnit.values())).toArray())), "What columns hold, by their names. A cell that is not that is an error, with its place; by default the cells "
+                        + "tell. A column of codes (00123) is text. hours and days are numbers: what the times of day and durations of a sheet are counted in, hours by default.")
                 .optional("locale", TEXT, "How figures and the names of months are written, as a language and a country: de-DE, en-GB.")
-                .optional("decimal", schema("enum", List.of(".", ",")), "The decimal sign, the other one groups; the one that all cells of a column take where it is not given.")
+                .optional("decimal", schema("enum", List.of(".", ",")), "The decimal sign, the other one groups; the one that all cells of a column take by default.")
                 .optional("dates", ONE_OR_SEVERAL, "How dates are written beside ISO 8601: dd.MM.yyyy. A pattern of months, quarters or years alone (MM/yyyy, QQQ yyyy) gives 2031-03, 2031-Q1.")
                 .optional("times-of-day", byName(TEXT), "Columns of hours from midnight, made of dates that have a time of day: by the names of the dates, what they are to be called, as in {seen: hour}. A column of dates itself has no times.")
-                .optional("missing", ONE_OR_SEVERAL, "What stands for a missing cell in columns of numbers, dates and truths, beside a blank; - and n/a where it is not given.")
-                .optional("total-row", choice((Object[]) Layout.TotalRow.values()), "A last row that is the total of the rows above: told (as where it is not given), keep, or drop.")
+                .optional("missing", ONE_OR_SEVERAL, "What stands for a missing cell in columns of numbers, dates and truths, beside a blank; - and n/a by default.")
+                .optional("total-row", choice((Object[]) Layout.TotalRow.values()), "A last row that is the total of the rows above: told (the default), keep, or drop.")
                 .optional("shape", ref("shape"), OWN_STEPS)
                 .mapping(), "Cells are numbers, dates, true or false, or text. Figures as people write them are read as such (1,234.5, € 12, 25%, (70), 70-), and check tells which. "
                 + "A key that says nothing of such a file is an error."));

@@ -137,16 +137,16 @@ final class SqlExpression {
             Expression parsed = parsed(parser, text);
             Token next = parser.getNextToken();
             if (next.kind != 0) {
-                throw new NotTaken("'" + next.image + "' is not expected at sign " + quoted.before(next.beginColumn) + " of '" + text + "'. " + TAKEN);
+                throw new NotTaken("'" + next.image + "' is not expected at character " + quoted.before(next.beginColumn) + " of '" + text + "'. " + TAKEN);
             }
             return formula(parsed);
         } catch (ParseException e) {
             Token next = e.currentToken == null ? null : e.currentToken.next;
             boolean ends = next == null || next.kind == 0;
-            throw new NotTaken((ends ? "'" + text + "' is not complete (within { } a text with a comma stands in quotes)" : "'" + next.image + "' is not expected at sign " + quoted.before(next.beginColumn)
+            throw new NotTaken((ends ? "'" + text + "' is not complete (within { } a text with a comma stands in quotes)" : "'" + next.image + "' is not expected at character " + quoted.before(next.beginColumn)
                     + " of '" + text + "'") + ". " + TAKEN);
         } catch (TokenMgrException e) {
-            throw new NotTaken("'" + text + "' has a quote that is never closed, or a sign that no expression has. " + TAKEN);
+            throw new NotTaken("'" + text + "' has a quote that is never closed, or a character that no expression has. " + TAKEN);
         } catch (StackOverflowError e) {
             throw new NotTaken("more than " + MOST_NESTED + " of its parts stand within each other");
         }

@@ -44,11 +44,11 @@ public final class Trust {
     public enum Kind {
         /** The files in a folder and below. */
         FOLDER("DIRECTORY", true),
-        /** Databases whose URL starts so; any where it is not said. */
+        /** Databases whose URL starts so; any by default. */
         DATABASE("jdbc:URL", false),
         /** A parameter of a database's URL. */
         PARAMETER("NAME", true),
-        /** An environment variable, as a password; any where it is not said. */
+        /** An environment variable, as a password; any by default. */
         ENVIRONMENT("NAME", false),
         /** Standard input as a table. */
         INPUT("", false),
@@ -157,7 +157,7 @@ public final class Trust {
             return reals.stream().anyMatch(real::startsWith) ? Optional.empty()
                     : Optional.of("'" + names.file(source, own) + "' is a link to a file outside the brief's folder" + trusted(names, Kind.FOLDER, String.valueOf(real.getParent())));
         } catch (IOException e) {
-            return Optional.empty(); // there is no such file, which is told where it is read
+            return Optional.empty(); // there is no such file, which is reported where it is read
         }
     }
 

@@ -46,12 +46,12 @@ final class WordsReader {
                 said.append(sign);
                 at += (sign == '{' || sign == '}') ? 2 : 1;
             } else if (sign == '}') {
-                problems.add(line.place(), ProblemKind.SYNTAX, "'" + text + "' has a '}' at sign " + (at + 1) + " that no '{' opens; '}}' stands for one that is meant");
+                problems.add(line.place(), ProblemKind.SYNTAX, "'" + text + "' has a '}' at character " + (at + 1) + " that no '{' opens; '}}' stands for one that is meant");
                 return Words.NONE;
             } else {
                 int end = end();
                 if (end < 0) {
-                    problems.add(line.place(), ProblemKind.SYNTAX, "'" + text + "' has a '{' at sign " + (at + 1) + " that is never closed" + (text.endsWith("|") ? " (a text with ' #' in it stands in quotes)" : "; '{{' stands for one that is meant"));
+                    problems.add(line.place(), ProblemKind.SYNTAX, "'" + text + "' has a '{' at character " + (at + 1) + " that is never closed" + (text.endsWith("|") ? " (a text with ' #' in it stands in quotes)" : "; '{{' stands for one that is meant"));
                     return Words.NONE;
                 }
                 words = and(words, said);

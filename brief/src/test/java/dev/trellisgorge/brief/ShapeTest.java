@@ -206,7 +206,7 @@ public class ShapeTest {
             {"keep: meter = M1", "has no column 'M1'. Known here: 'day', 'meter', 'kwh', 'order'. A text stands in single quotes."},
             {"keep: kwh", "a condition is needed, and 'kwh' is a number"}, {"keep: meter = NULL", "write IS NULL or IS NOT NULL"},
             {"keep: \"meter LIKE 'M%'\"", "is not taken here. An expression takes columns"}, {"keep: kwh > (", "is not complete"},
-            {"keep: kwh > > 1", "'>' is not expected at sign 7 of 'kwh > > 1'"}, {"keep: order > * 1", "'1' is not expected at sign 11 of 'order > * 1'"},
+            {"keep: kwh > > 1", "'>' is not expected at character 7 of 'kwh > > 1'"}, {"keep: order > * 1", "'1' is not expected at character 11 of 'order > * 1'"},
             {"derive: {x: SUM(kwh)}", "there is no function 'SUM' here."}, {"derive: {x: kwh + 'a'}", "is a text"},
             {"derive: {kwh: '1'}", "there is a column 'kwh' already"}, {"derive: {x: ':gaol + 1'}", "there is no setting ':gaol'. Did you mean 'goal'?"},
             {"derive: {x: \"DATE '2031-13-01'\"}", "'2031-13-01' is no date"}, {"derive: {x: readings.kwh + 1}", "names a table"},

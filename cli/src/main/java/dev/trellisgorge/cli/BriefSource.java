@@ -43,7 +43,7 @@ final class BriefSource {
             .description("Only the rows of the charted raw tables on which this is true, before all steps: \"station = 'Fern Pool'\".").build();
 
     private final OptionSpec locale = Command.option(String.class, "TAG", "--locale")
-            .description("In whose language figures, months and dates are written, such as de-DE; what the brief says where it is not given.").build();
+            .description("In whose language figures, months and dates are written, such as de-DE; what the brief says by default.").build();
 
     private final OptionSpec allowed = Command.option(List.class, "KIND=PLACE", "--allow").auxiliaryTypes(String.class)
             .initialValue(List.of()).description("Let the brief read more than the files in its own folder: folder=DIRECTORY, database=jdbc:URL, parameter=NAME of a"
@@ -59,7 +59,7 @@ final class BriefSource {
     private final OptionSpec zone = Command.option(String.class, "NAME", "--zone")
             .description("The time zone whose days those of moments in a database are, such as Europe/Berlin; what the brief says by default, and UTC where it says nothing.").build();
     private final OptionSpec dialect = Command.option(String.class, "NAME", "--dialect")
-            .description("What the database speaks: " + String.join(", ", Dialect.names()) + "; found from the URL where it is not given, and " + Dialect.STANDARD + " where that does not tell.").build();
+            .description("What the database speaks: " + String.join(", ", Dialect.names()) + "; found from the URL by default, and " + Dialect.STANDARD + " where that does not tell.").build();
 
     private final Streams streams;
     private final boolean tellsAll;

@@ -32,7 +32,7 @@ interface Command {
         return spec;
     }
 
-    /** An option that takes one value; absent where it is not given, unless it has a default. */
+    /** An option that takes one value; absent by default, unless it has a default. */
     static OptionSpec.Builder option(Class<?> type, String paramLabel, String... names) {
         return OptionSpec.builder(names[0], Arrays.copyOfRange(names, 1, names.length)).type(type).paramLabel(paramLabel);
     }

@@ -37,7 +37,7 @@ final class Demo implements Command {
 
     private final PositionalParamSpec target = PositionalParamSpec.builder().paramLabel("DIR").type(Path.class).index("0")
             .arity("0..1").initialValue(Path.of("gorge-demo"))
-            .description("The folder, made where it is missing (gorge-demo where it is not given).").build();
+            .description("The folder, made where it is missing (gorge-demo by default).").build();
     private final Streams streams;
     private Path folder;
 

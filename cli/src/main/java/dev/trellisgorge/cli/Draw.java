@@ -43,14 +43,14 @@ final class Draw implements Command {
     private final OptionSpec output = Command.option(Path.class, "FILE", "-o", "--output")
             .description("The file to write. Without one the charts are printed as text.").build();
     private final OptionSpec size = Command.option(String.class, "WxH", "--size")
-            .initialValue(Size.STANDARD.toString()).description("The size of a picture in pixels (1280x800 where it is not given).").build();
+            .initialValue(Size.STANDARD.toString()).description("The size of a picture in pixels (1280x800 by default).").build();
     private final OptionSpec each = Command.option(List.class, "COLUMN", "--each").auxiliaryTypes(String.class).initialValue(List.of())
             .description("Draw once for each value of a column, with its rows alone, to FILE-VALUE.ending. The column is one of the charted table, or of the raw table before"
                     + " all steps. Given more than once, once for each combination.").build();
     private final OptionSpec spare = Command.option(String.class, "ROWS", "--spare")
             .description("Leave room for so many rows more in each raw table of a workbook or spreadsheet; formulas, lists and charts take them in.").build();
     private final OptionSpec spareBars = Command.option(String.class, "BARS", "--spare-bars")
-            .description("With --spare: leave room for so many bars more where the rows are totals (a quarter of those that there are, and one at least, where it is not given).").build();
+            .description("With --spare: leave room for so many bars more where the rows are totals (a quarter of those that there are, and one at least, by default).").build();
     private final OptionSpec into = Command.option(Path.class, "FILE", "--into")
             .description("Draw into a workbook (.xlsx or .xlsm) that holds other sheets too, which stay as they are. A chart goes where its 'at' says, or to a sheet of its own. Without -o the file itself is replaced; drawing again replaces what was drawn.").build();
     private final OptionSpec replace = OptionSpec.builder("--replace").type(boolean.class).initialValue(false)
@@ -234,7 +234,7 @@ final class Draw implements Command {
         int rows = count(spare).orElse(0);
         OptionalInt bars = count(spareBars);
         if (bars.isPresent() && rows == 0) {
-            throw new BadInput(Place.of("--spare-bars"), ProblemKind.CONFLICT, "has no use without --spare, as no rows can come");
+            throw new BadInput(Place.of("--spare-bars"), ProblemKind.CONFLICT, "requires --spare");
         } else if (rows > 0 && target.isEmpty()) {
             throw new BadInput(Place.of("--spare"), ProblemKind.CONFLICT, "what is printed has no room for rows to come; draw to a workbook with -o FILE.xlsx");
         }

@@ -59,7 +59,7 @@ record PatternText(PrintStream out) {
     }
 
     private static String about(Key key) {
-        return key.takes().phrase() + (key.required() ? ", required" : key.fallback().isEmpty() ? "" : ", " + key.fallback() + " where it is not given");
+        return key.takes().phrase() + (key.required() ? ", required" : key.fallback().isEmpty() ? "" : ", " + key.fallback() + " by default");
     }
 
     static String brief(PatternType type) {

@@ -26,7 +26,7 @@ final class PatternsCommand implements Command {
     private final PositionalParamSpec name = PositionalParamSpec.builder().paramLabel("NAME").type(String.class).index("0").arity("0..1")
             .description("One pattern, with its keys, its helper columns and a brief to copy.").build();
     private final OptionSpec form = Command.option(Form.class, "FORM", "--as").initialValue(Form.text)
-            .description("text, markdown for all patterns, schema for the JSON Schema of briefs, or reference for all of a brief's keys in Markdown; text where it is not given.").build();
+            .description("text, markdown for all patterns, schema for the JSON Schema of briefs, or reference for all of a brief's keys in Markdown; text by default.").build();
     private final Streams streams;
 
     PatternsCommand(Streams streams) {

@@ -35,7 +35,7 @@ final class Series implements Command {
     private final OptionSpec output = Command.option(Path.class, "FILE", "-o", "--output")
             .description("Write one chart's series into this file instead: .csv, .json or .parquet.").build();
     private final OptionSpec form = Command.option(Form.class, "FORM", "--as").initialValue(Form.table)
-            .description("table (for people), csv (RFC 4180, one chart) or json (absent is null); table where it is not given.")
+            .description("table (for people), csv (RFC 4180, one chart) or json (absent is null); table by default.")
             .build();
     private final OptionSpec withoutFormulas = OptionSpec.builder("--no-formulas").type(boolean.class).initialValue(false)
             .description("With csv: put ' before a text that begins with =, +, -, @, a tab or a line end, for readers of the file that would run it; else such texts stand as they are.").build();
@@ -58,7 +58,7 @@ final class Series implements Command {
     public int run(ParseResult given) throws IOException {
         Path file = output.getValue();
         if (file != null && given.hasMatchedOption("--as")) {
-            throw new BadInput(Place.of("--as"), ProblemKind.CONFLICT, "has no use here: the file's ending says its form");
+            throw new BadInput(Place.of("--as"), ProblemKind.CONFLICT, "has no effect here: the file's ending says its form");
         }
         Form wanted = file == null ? form.getValue() : form(file);
         if (withoutFormulas.<Boolean>getValue() && wanted != Form.csv) {

@@ -37,7 +37,7 @@ final class Start implements Command {
     private final PositionalParamSpec data = PositionalParamSpec.builder().paramLabel("DATA").hideParamSyntax(true).type(Path.class).index("1").required(false)
             .arity("0..1").description("The data file: delimited text, JSON or a workbook, its layout found; - is standard input.").build();
     private final OptionSpec output = Command.option(Path.class, "FILE", "-o", "--output")
-            .description("The brief to write, with " + BriefSchema.FILE + " beside it for editors; standard output where it is not given. A file that is there is not "
+            .description("The brief to write, with " + BriefSchema.FILE + " beside it for editors; standard output by default. A file that is there is not "
                     + "written over.").build();
     private final Streams streams;
 

@@ -12,7 +12,7 @@ final class TextOrJson {
     }
 
     private final OptionSpec option = Command.option(Form.class, "FORM", "--as").initialValue(Form.text)
-            .description("text (for people) or json; text where it is not given.").build();
+            .description("text (for people) or json; text by default.").build();
 
     CommandSpec addTo(CommandSpec spec) {
         return spec.addOption(option);

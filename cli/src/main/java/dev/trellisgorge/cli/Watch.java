@@ -45,7 +45,7 @@ final class Watch implements Command {
     @Override
     public CommandSpec spec() {
         CommandSpec spec = Command.named("watch", "Draws a brief, and draws it again whenever it or its data change, until it is interrupted.");
-        spec.usageMessage().footer("", "An error is told, and the last good files stay. Takes what 'gorge draw' takes; FILE must be given.");
+        spec.usageMessage().footer("", "An error is reported, and the last good files stay. Takes what 'gorge draw' takes; FILE must be given.");
         draw.spec().args().stream().filter(arg -> !(arg instanceof OptionSpec option && (option.usageHelp() || option.versionHelp()))).forEach(spec::add);
         return spec;
     }

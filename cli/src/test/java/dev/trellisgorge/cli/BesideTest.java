@@ -88,7 +88,7 @@ public class BesideTest extends AtDesk {
         return new Object[][] {{"pattern: columns, value: spent, beside: [budget]", "chart 'c': 'beside' puts figures between names and bars that lie; add orientation: horizontal"},
             {"pattern: diverging, value: spent, beside: [bugdet]", "table 't' has no column 'bugdet'. Did you mean 'budget'?"}, {"pattern: diverging, value: spent, beside: []", "'beside': the list has no figure"},
             {"pattern: diverging, value: spent, beside: budget", "'beside' must be a list, not 'budget'"}, {"pattern: diverging, value: spent, beside: [{name: Budget}]", "figure"},
-            {"pattern: diverging, value: spent, beside: [{figure: since, format: '0.0'}]", "'since' is a date a row, which has no use for the format '0.0'"},
+            {"pattern: diverging, value: spent, beside: [{figure: since, format: '0.0'}]", "'since' is a date a row, which can't take the format '0.0'"},
             {"pattern: text-bar, value: spent, rest: x, of: budget, labels: {on: rest}", "chart 'c': 'rest' carries no label"}};
     }
 
@@ -103,6 +103,6 @@ public class BesideTest extends AtDesk {
     @Test
     public void ringHasNoRoomForThem() {
         desk.with("b.yaml", "brief: 1\ndata: {t: t.csv}\ncharts:\n  c: {pattern: ring, value: spent, target: budget, slice: {area: Fish passes}, beside: [budget]}\n");
-        assertThat(desk.type("draw", "DESK/b.yaml").err()).isEqualTo("gorge: chart 'c': 'beside' has no use here: a chart of the pattern 'ring' is of one figure\n");
+        assertThat(desk.type("draw", "DESK/b.yaml").err()).isEqualTo("gorge: chart 'c': 'beside' has no effect here: a chart of the pattern 'ring' is of one figure\n");
     }
 }

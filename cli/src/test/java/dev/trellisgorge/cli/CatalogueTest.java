@@ -233,7 +233,7 @@ public class CatalogueTest extends AtDesk {
             {"pattern: dial, value: value, scale: [0, 9]", "the pattern 'dial' shows one figure and there are 2 rows; keep one with 'slice', or total them first"},
             {"pattern: ring, value: value, target: zero, slice: {category: A}", "target is 0; a ring's target is above zero"},
             {"pattern: ring, value: minus, target: value, slice: {category: A}", "value is -1; a ring shows a share, which is not below zero"},
-            {"pattern: text-bar, value: value, glyph: ab", "'glyph': 'ab' is not one sign"},
+            {"pattern: text-bar, value: value, glyph: ab", "'glyph': 'ab' is not one character"},
             {"pattern: text-bar, value: value, width: 0", "'width': must be a whole number from 1 to 32767"},
             {"pattern: text-bar, value: value, per: 0.00001", "the number of characters is 100000; a cell holds at most 32767; give a larger 'per'"},
             {"pattern: text-bar, value: value, rest: '.'", "'rest': goes together with 'of'"},

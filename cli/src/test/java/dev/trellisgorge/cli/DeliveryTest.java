@@ -93,7 +93,7 @@ public class DeliveryTest {
 
     @DataProvider
     public Object[][] wrongSettings() {
-        return new Object[][] {{"{format: \"0%\"}", "b.yaml:4:9: the key 'value' is missing"}, {"{value: 2031-03-01, format: \"0%\"}", "a format has no use here: the value is a date"},
+        return new Object[][] {{"{format: \"0%\"}", "b.yaml:4:9: the key 'value' is missing"}, {"{value: 2031-03-01, format: \"0%\"}", "a format has no effect here: the value is a date"},
             {"{value: 1, units: l}", "unknown key 'units'"}};
     }
 
@@ -135,7 +135,7 @@ public class DeliveryTest {
     @DataProvider
     public Object[][] wrong() {
         return new Object[][] {{"--spare 5 -o DESK/o.png", "DESK/o.png: files of this kind have no room for rows to come"}, {"--spare -1 -o DESK/o.xlsx", "--spare: '-1' is no number of rows; write 0 or more, such as 12"},
-            {"--spare-bars 2 -o DESK/o.xlsx", "--spare-bars: has no use without --spare, as no rows can come"}, {"--spare 3", "--spare: what is printed has no room for rows to come; draw to a workbook with -o FILE.xlsx"},
+            {"--spare-bars 2 -o DESK/o.xlsx", "--spare-bars: requires --spare"}, {"--spare 3", "--spare: what is printed has no room for rows to come; draw to a workbook with -o FILE.xlsx"},
             {"--date June -o DESK/o.pdf", "--date: 'June' is no date; write YEAR-MONTH-DAY, such as 2026-06-30"}, {"--author A -o DESK/o.svg", "DESK/o.svg: files of this kind don't say who made them"},
             {"--into DESK/none.xlsx", "DESK/none.xlsx: there is no such file"}, {"--into DESK/t.csv", "no engine writes '.csv' files"}, {"--into DESK/none.xlsx -o DESK/o.png", "DESK/o.png: files of this kind can't be drawn into"},
             {"-o DESK/o.xlsm", "a workbook with macros is only drawn into: name one with --into, or write to .xlsx"}};

@@ -65,7 +65,7 @@ public class EdgesTest {
     public void shareThatIsNoNumberAnyMoreIsAnErrorAtItsRow() {
         for (String ending : List.of("json", "svg", "xlsx", "txt")) {
             assertThat(run("n,v,w\na,4,2\nb,1e10,1e-305\n", "pattern: columns, category: n, value: v, labels: {show: v / w}", "draw", "DESK/b.yaml", "-o", "DESK/o." + ending))
-                    .isEqualTo(new Desk.Answer(2, "", "gorge: DESK/t.csv:3: 'b': 'label of value' comes to more than a number can be (infinite)\n"));
+                    .isEqualTo(new Desk.Answer(2, "", "gorge: DESK/t.csv:3: 'b': 'label of value' overflows (infinite)\n"));
         }
     }
 

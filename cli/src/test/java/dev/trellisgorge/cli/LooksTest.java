@@ -100,10 +100,10 @@ public class LooksTest extends AtDesk {
             {"    scale: [5, 1]\n", "b.yaml:9:12: 'scale': a scale goes from a figure to a larger one, not from 5 to 1"}, {"    legend: up\n", "b.yaml:9:13: 'legend' can't be 'up'. Known here: 'none', 'top'"},
             {"    gap: -1\n", "b.yaml:9:10: 'gap': is the room between bars as a share of their width, from 0 to 10"}, {"    text: {title: 2}\n", "b.yaml:9:19: 'title': is a size in pixels, from 6 to 400"},
             {"    text: {titel: 20}\n", "b.yaml:9:12: unknown key 'titel'. Did you mean 'title'?"}, {"    axis: {dates: MMM}\n", "chart 'c': its base: 'MMM'"},
-            {"    marker: {size: 2}\n", "chart 'c': 'marker' has no use here: no points are drawn"}, {"    reference: none\n", "chart 'c': 'reference' has no use here: no reference line is drawn"},
-            {SPLIT + "    reference: {gaol: {name: x}}\n", "chart 'c': 'reference' has no use here: there is no line 'gaol'. Did you mean 'goal'?"},
-            {"    good: down\n", "chart 'c': 'good' has no use here: nothing here is coloured by whether it is good"},
-            {"    labels: {show: category, format: '0'}\n", "chart 'c': a label of a text has no use for the format '0'"},
+            {"    marker: {size: 2}\n", "chart 'c': 'marker' has no effect here: no points are drawn"}, {"    reference: none\n", "chart 'c': 'reference' has no effect here: no reference line is drawn"},
+            {SPLIT + "    reference: {gaol: {name: x}}\n", "chart 'c': 'reference' has no effect here: there is no line 'gaol'. Did you mean 'goal'?"},
+            {"    good: down\n", "chart 'c': 'good' has no effect here: nothing here is coloured by whether it is good"},
+            {"    labels: {show: category, format: '0'}\n", "chart 'c': a label of a text can't take the format '0'"},
             {"    labels: {show: none, format: '0'}\n", "b.yaml:9:34: 'format': says nothing where no label is shown"},
             {"    colors: {value: tomatoe}\n", "b.yaml:9:21: 'tomatoe' is no colour; write #rrggbb, such as #1f5a7a, a name of CSS such as teal, or a role. Did you mean 'tomato'?"}};
     }
@@ -133,8 +133,8 @@ public class LooksTest extends AtDesk {
     @Test
     public void ringAndTextsRefuseWhatTheyHaveNoAxisFor() {
         desk.with("b.yaml", "brief: 1\ndata: {power: power.csv}\ncharts:\n  r: {pattern: ring, value: mwh, target: target, slice: {station: Leat}, axis: shown, gap: 1}\n");
-        assertThat(desk.type("draw", "DESK/b.yaml").err()).isEqualTo("gorge: chart 'r': 'axis' has no use here: a chart of the pattern 'ring' has no axis of figures\n"
-                + "gorge: chart 'r': 'gap' has no use here: a chart of the pattern 'ring' has no axis of figures\n");
+        assertThat(desk.type("draw", "DESK/b.yaml").err()).isEqualTo("gorge: chart 'r': 'axis' has no effect here: a chart of the pattern 'ring' has no axis of figures\n"
+                + "gorge: chart 'r': 'gap' has no effect here: a chart of the pattern 'ring' has no axis of figures\n");
     }
 
     @Test

@@ -54,7 +54,7 @@ public class RawTableMistakesTest extends AtDesk {
             {"{file: march.csv, header-row: 9}", DATA, "DESK/march.csv: ends above line 9, where the header is to stand"},
             {"{file: march.csv, total-row: drop}", DATA, "DESK/march.csv: the last row is to be dropped as a total, and its figures are not the sums of the rows above: "
                 + "there are too few rows above it"},
-            {"{file: march.csv, delimiter: \"||\"}", DATA, "DESK/b.yaml:2:44: 'delimiter': must be one sign, such as ';', and no letter, digit, quote or end of line"},
+            {"{file: march.csv, delimiter: \"||\"}", DATA, "DESK/b.yaml:2:44: 'delimiter': must be one character, such as ';', and no letter, digit, quote or end of line"},
             {"{file: march.csv, delimeter: \";\"}", DATA, "DESK/b.yaml:2:33: unknown key 'delimeter'. Did you mean 'delimiter'?"},
             {"march.csv", DATA + "\"Pool,2031-03-01,4\n", "DESK/march.csv:4: a quote is opened in this row and never closed"},
             {"march.csv", "station,,mwh\nWeir,x,5\n", "DESK/march.csv:1: column 2 has no name in the header"},
@@ -122,7 +122,7 @@ public class RawTableMistakesTest extends AtDesk {
             {"join: {table: meters, on: {mwh: meter}, many: true}", "DESK/b.yaml:5:5: DESK/march.csv: the key 'mwh' is a number here, and 'meter' of 'meters' a text"},
             {"period: {of: station, unit: month}", "DESK/b.yaml:5:5: DESK/march.csv: there is a column 'month' already; give the period another name"},
             {"period: {of: month, unit: fortnight}", "DESK/b.yaml:5:31: 'unit' can't be 'fortnight'. Known here: 'day', 'week', 'month', 'quarter', 'year'."},
-            {"period: {of: month, unit: month, as: m, by: [station]}", "DESK/b.yaml:5:49: 'by': parts the rows that 'fill: true' fills, and nothing is filled"},
+            {"period: {of: month, unit: month, as: m, by: [station]}", "DESK/b.yaml:5:49: 'by': splits the rows that 'fill: true' fills, and nothing is filled"},
             {"total: {by: [month], sum: [station]}", "DESK/b.yaml:5:5: DESK/march.csv, column 'station': holds a text a row; can't add up texts"},
             {"sort: {by: mwh}",
                 "DESK/b.yaml:5:5: there is no step 'sort'. Known here: 'keep', 'derive', 'join', 'total', 'period', 'previous', 'pivot', 'unpivot', 'order', 'top', "
@@ -161,8 +161,8 @@ public class RawTableMistakesTest extends AtDesk {
             {"CASE WHEN month > DATE '2031-13-01' THEN 1 END", "DESK/b.yaml:5:51: '2031-13-01' is no date; write DATE '2031-03-01'"},
             {"CASE WHEN mwh = NULL THEN 1 END", "DESK/b.yaml:5:51: '\"mwh\" = NULL' is never true, as nothing equals a missing cell; write IS NULL or IS NOT NULL"},
             {"(SELECT 1)", "DESK/b.yaml:5:51: '(SELECT 1)' is not taken here."},
-            {"mwh; DROP TABLE x", "DESK/b.yaml:5:51: ';' is not expected at sign 4 of 'mwh; DROP TABLE x'."},
-            {"mwh || 'a", "DESK/b.yaml:5:51: 'mwh || 'a' has a quote that is never closed, or a sign that no expression has."},
+            {"mwh; DROP TABLE x", "DESK/b.yaml:5:51: ';' is not expected at character 4 of 'mwh; DROP TABLE x'."},
+            {"mwh || 'a", "DESK/b.yaml:5:51: 'mwh || 'a' has a quote that is never closed, or a character that no expression has."},
             {"station = North", "DESK/b.yaml:5:51: table 'march' has no column 'North'. Known here: 'station', 'month', 'mwh'. A text stands in single quotes."},
             {"CASE WHEN station LIKE 'W%' THEN 1 END", "DESK/b.yaml:5:51: '\"station\" LIKE 'W%'' is not taken here."},
             {"SUM(mwh) OVER ()", "DESK/b.yaml:5:51: 'SUM(\"mwh\") OVER ()' is not taken here."}};

@@ -5,7 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import org.testng.annotations.BeforeMethod;
 import org.testng.annotations.Test;
 
-/** Tables as people keep them: read by what the brief says of them, and everything that was read otherwise is told. */
+/** Tables as people keep them: read by what the brief says of them, and everything that was read otherwise is reported. */
 public class RawTablesTest extends AtDesk {
     private static final String FLOWS = """
             Flow at the stations;;;;

@@ -42,7 +42,7 @@ public class UglyBriefsTest {
     private static final String PLACE = "DESK/([tm])\\.csv(:\\d+)*|table '([tm])'(, row \\d+)?";
 
     /** Infinite here, and in a database often no number at all once more is computed of it. */
-    private static final String TOO_LARGE = "PLACE(, the row that was added)?, column '[^']*': (the database gives a NaN, which is no number: it holds one, or a|the) figure is too large.*|PLACE: .* comes to more than a number can be \\(infinite\\)|PLACE: the database says: .*out of range.*";
+    private static final String TOO_LARGE = "PLACE(, the row that was added)?, column '[^']*': (the database gives a NaN, which is no number: it holds one, or a|the) figure is too large.*|PLACE: .* overflows \\(infinite\\)|PLACE: the database says: .*out of range.*";
 
     /** What comes back; a row is at the line of its file here, and by its number in a copy. */
     private Desk.Answer answer(Desk desk, String command, String on) {
@@ -64,7 +64,7 @@ public class UglyBriefsTest {
                     outcomes.merge(command + " " + here.code(), 1, Integer::sum);
                     for (String on : List.of("duckdb:", "jdbc:h2:mem:", server.url())) {
                         Desk.Answer there = answer(desk, command, on);
-                        if (there.err().contains("can't be said in the dialect")) {
+                        if (there.err().contains("isn't supported by the dialect")) {
                             outcomes.merge(command + " unsaid", 1, Integer::sum);
                         } else if (!there.equals(here)) {
                             different.add("seed " + seed + ", " + command + " --on " + on + "\n" + ugly.text() + ugly.csv() + "here:\n" + here.code() + here.out() + here.err() + "there:\n" + there.code() + there.out() + there.err() + "\n=====");
@@ -98,7 +98,7 @@ public class UglyBriefsTest {
                         drawn += first.code() == 0 ? 1 : 0;
                         for (String on : List.of(server.url(), "duckdb:" + file)) {
                             Desk.Answer other = answer(desk, command, on);
-                            if (!other.equals(first) && !other.err().contains("can't be said in the dialect") && !first.err().contains("can't be said in the dialect")) {
+                            if (!other.equals(first) && !other.err().contains("isn't supported by the dialect") && !first.err().contains("isn't supported by the dialect")) {
                                 different.add("seed " + seed + ", " + command + " --on " + on + "\n" + ugly.text() + ugly.csv() + "here:\n" + first.code() + first.out() + first.err() + "there:\n" + other.code() + other.out() + other.err() + "\n=====");
                             }
                         }

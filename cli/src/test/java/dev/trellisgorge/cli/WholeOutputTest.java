@@ -213,7 +213,7 @@ public class WholeOutputTest extends AtDesk {
         desk.with("t.csv", "station,mwh\nA,1\nB,1e308\n").with("b.yaml", "brief: 1\ndata: {t: t.csv}\ncharts:\n  c: {pattern: columns, category: station, value: mwh * 10}\n");
         Desk.Answer answer = desk.type("series", "DESK/b.yaml");
         assertThat(answer.code()).isEqualTo(2);
-        assertThat(answer.err()).isEqualTo("gorge: DESK/t.csv:3: 'B': 'value' comes to more than a number can be (infinite)\n");
+        assertThat(answer.err()).isEqualTo("gorge: DESK/t.csv:3: 'B': 'value' overflows (infinite)\n");
     }
 
     @DataProvider

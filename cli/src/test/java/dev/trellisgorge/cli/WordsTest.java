@@ -84,8 +84,8 @@ public class WordsTest extends AtDesk {
     @DataProvider
     Object[][] mistakes() {
         return new Object[][] {
-            {"'{a'", "b.yaml:7:12: '{a' has a '{' at sign 1 that is never closed; '{{' stands for one that is meant"},
-            {"'a}'", "b.yaml:7:12: 'a}' has a '}' at sign 2 that no '{' opens; '}}' stands for one that is meant"},
+            {"'{a'", "b.yaml:7:12: '{a' has a '{' at character 1 that is never closed; '{{' stands for one that is meant"},
+            {"'a}'", "b.yaml:7:12: 'a}' has a '}' at character 2 that no '{' opens; '}}' stands for one that is meant"},
             {"'{ }'", "b.yaml:7:12: '{ }' says nothing; write a column, a setting or an aggregate such as SUM(mwh)"}, {"'{statoin}'", "b.yaml:7:12: table 'power' has no column 'statoin'. Did you mean 'station'?"},
             {"'{SUM(mhw)}'", "b.yaml:7:12: table 'power' has no column 'mhw'. Did you mean 'mwh'?"}, {"'{:gaol}'", "b.yaml:7:12: there is no setting ':gaol'. Did you mean 'goal'?"},
             {"'{SUM(station)}'", "chart 'c': its title: 'station' is a text, not a number"}, {"'{SUM(mwh) | 0.0.0}'", "chart 'c': its title: '0.0.0' is no number pattern"},

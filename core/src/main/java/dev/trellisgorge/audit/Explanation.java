@@ -66,7 +66,7 @@ public record Explanation(List<String> lines) {
     /**
      * The same, with the formula of each series.
      *
-     * @param formulas whether formulas are told, also of series that have no cell on the row
+     * @param formulas whether formulas are reported, also of series that have no cell on the row
      */
     public static Explanation of(PlainChart chart, String row, boolean formulas) {
         Column category = chart.data().category();

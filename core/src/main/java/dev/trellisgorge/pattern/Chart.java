@@ -155,7 +155,7 @@ public final class Chart {
         return with(c -> c.subtitle = Objects.requireNonNull(line, "line"));
     }
 
-    /** In whose language figures, months and dates are written, with the runtime's CLDR data; the root's, with {@code .} and {@code ,}, where it is not said. */
+    /** In whose language figures, months and dates are written, with the runtime's CLDR data; the root's, with {@code .} and {@code ,}, by default. */
     public Chart locale(Locale language) {
         return with(c -> c.locale = Objects.requireNonNull(language, "language"));
     }

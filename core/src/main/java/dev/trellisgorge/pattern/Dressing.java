@@ -52,7 +52,7 @@ final class Dressing {
     }
 
     private void refuse(String key, String why) {
-        problems.add(Place.of("chart '" + chart.name() + "'"), ProblemKind.CONFLICT, "'" + key + "' has no use here: " + why);
+        problems.add(Place.of("chart '" + chart.name() + "'"), ProblemKind.CONFLICT, "'" + key + "' has no effect here: " + why);
     }
 
     private Drawing unplotted(Drawing drawing) {

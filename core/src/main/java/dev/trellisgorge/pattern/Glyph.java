@@ -14,7 +14,7 @@ public record Glyph(String text) {
     public Glyph {
         Objects.requireNonNull(text, "text");
         if (!DisplayWidth.isOneSign(text) || text.isBlank()) {
-            throw new IllegalArgumentException("'" + text + "' is not one sign");
+            throw new IllegalArgumentException("'" + text + "' is not one character");
         }
     }
 

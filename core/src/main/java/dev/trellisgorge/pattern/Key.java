@@ -7,7 +7,7 @@ import java.util.Objects;
  *
  * @param name     as it is written
  * @param takes    what it takes
- * @param fallback what counts where it is not given; empty where it is required, or nothing does
+ * @param fallback what counts by default; empty where it is required, or nothing does
  * @param required whether the pattern can't be without it
  * @param meaning  one line
  */

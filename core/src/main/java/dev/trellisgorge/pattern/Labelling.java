@@ -103,7 +103,7 @@ final class Labelling {
         plan.forLabels(column, spot.isEverywhere() ? figure : Formulas.only(spot.when(), figure));
         Kind kind = plan.kind(Formulas.computed(column)).orElse(Kind.NUMBER);
         if (labels.format().isPresent() && kind != Kind.NUMBER) {
-            throw refused("a label of " + kind.phrase() + " has no use for the format '" + labels.format().get().pattern() + "'");
+            throw refused("a label of " + kind.phrase() + " can't take the format '" + labels.format().get().pattern() + "'");
         }
         boolean usualFigure = labels.show().isEmpty();
         Format format = labels.format().or(() -> labels.shows(Labels.Show.SHARE) ? Optional.of(new Format("0.#%")) : Optional.empty())

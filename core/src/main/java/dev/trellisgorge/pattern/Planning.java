@@ -273,7 +273,7 @@ final class Planning {
     private void beside(PlanBuilder plan) {
         Place place = Place.of("chart '" + chart.name() + "'");
         if (!chart.beside().isEmpty() && !pattern.type().categories()) {
-            throw new BadInput(place, ProblemKind.CONFLICT, "'beside' has no use here: a chart of the pattern '" + pattern.type().name() + "' is of one figure");
+            throw new BadInput(place, ProblemKind.CONFLICT, "'beside' has no effect here: a chart of the pattern '" + pattern.type().name() + "' is of one figure");
         }
         if (!chart.beside().isEmpty() && chart.orientation().orElse(pattern.orientation()) == Orientation.VERTICAL) {
             throw new BadInput(place, ProblemKind.CONFLICT, "'beside' puts figures between names and bars that lie; add orientation: horizontal");
@@ -285,7 +285,7 @@ final class Planning {
             Kind kind = plan.kind(Formulas.computed(column)).orElse(Kind.NUMBER);
             if (kind != Kind.NUMBER) {
                 asked.format().ifPresent(format -> {
-                    throw new BadInput(place, ProblemKind.CONFLICT, "'" + asked.heading() + "' is " + kind.phrase() + " a row, which has no use for the format '" + format.pattern() + "'");
+                    throw new BadInput(place, ProblemKind.CONFLICT, "'" + asked.heading() + "' is " + kind.phrase() + " a row, which can't take the format '" + format.pattern() + "'");
                 });
             }
             Optional<String> decimals = kind == Kind.NUMBER && asked.format().isEmpty() ? Optional.of(plan.free("decimals of " + column)) : Optional.empty();
@@ -303,7 +303,7 @@ final class Planning {
             throw new BadInput(place, ProblemKind.CONFLICT, "bars in cells stand beside figures; say which in 'beside'");
         }
         if (!(drawing instanceof Panels panels)) {
-            throw new BadInput(place, ProblemKind.CONFLICT, "'in-cells' has no use here: a " + pattern.type().name() + " has its own bars in cells");
+            throw new BadInput(place, ProblemKind.CONFLICT, "'in-cells' has no effect here: a " + pattern.type().name() + " has its own bars in cells");
         }
         if (panels.panels().stream().flatMap(panel -> panel.bars().stream()).filter(group -> group.placing() == BarGroup.Placing.STACKED).flatMap(group -> group.series().stream()).anyMatch(series -> !series.isSeen())) {
             throw new BadInput(place, ProblemKind.CONFLICT, "bars of the pattern '" + pattern.type().name() + "' float, and bars in cells start at the edge; leave 'in-cells' out");

@@ -72,8 +72,8 @@ public record TextBar(Formula value, OptionalInt width, Optional<Formula> per, O
             List.of(Key.required("value", Takes.FIGURE, "the figure"),
                     Key.optional("width", Takes.NUMBER, "40", "the glyphs in the longest bar"),
                     Key.optional("per", Takes.FIGURE, "the greatest size ÷ width", "the units that a glyph stands for, instead of 'width'"),
-                    Key.optional("glyph", Takes.TEXT, "█", "one sign; an emoji too"),
-                    Key.optional("rest", Takes.TEXT, "", "a sign for what is left to 'of'"),
+                    Key.optional("glyph", Takes.TEXT, "█", "one character; an emoji too"),
+                    Key.optional("rest", Takes.TEXT, "", "a character for what is left to 'of'"),
                     Key.optional("of", Takes.FIGURE, "", "the figure that the rest goes up to"),
                     Key.optional("smooth", Takes.TRUTH, "false", "end in eighths of a block; in halves where some value is below zero, so that both sides are as exact")),
             true, true, "bar left (for values below zero), bar; with a rule a pair a class", """

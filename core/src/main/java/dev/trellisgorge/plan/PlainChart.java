@@ -122,7 +122,7 @@ public final class PlainChart {
         return Thinning.isNeeded(this, most) ? Optional.of(new Thinning(this, most).sentence()) : Optional.empty();
     }
 
-    /** @throws BadInput where a figure that a label shows comes to more than a number can be, with its row */
+    /** @throws BadInput where a figure that a label shows overflows, with its row */
     public void checkLabels() {
         RowCheck.refuseInfiniteLabels(this);
     }

@@ -86,7 +86,7 @@ public final class Plan {
         return parts.looks();
     }
 
-    /** In whose language figures and dates are written; the root's, which is nobody's, where it is not said. */
+    /** In whose language figures and dates are written; the root's, which is nobody's, by default. */
     public Locale locale() {
         return parts.locale();
     }

@@ -333,7 +333,7 @@ public final class PlanBuilder {
         return this;
     }
 
-    /** In whose language figures and dates are written; the root's where it is not said. */
+    /** In whose language figures and dates are written; the root's by default. */
     public PlanBuilder locale(Locale language) {
         locale = language;
         return this;

@@ -72,7 +72,7 @@ final class RowCheck {
         for (Column series : columns) {
             if (series.kind() == Kind.NUMBER) {
                 new RowProblems(rows, problems).report(row -> Double.isInfinite(series.number(row)), Optional.empty(),
-                        row -> "'" + cells.category().written(row) + "': '" + series.name() + "' comes to more than a number can be (infinite)");
+                        row -> "'" + cells.category().written(row) + "': '" + series.name() + "' overflows (infinite)");
             }
         }
         problems.throwIfAny();

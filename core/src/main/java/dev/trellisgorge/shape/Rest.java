@@ -11,7 +11,7 @@ import java.util.Objects;
  *
  * @param column  the column with the categories' names
  * @param name    the row's
- * @param ways    how each other column's cell is made; missing where it is not given
+ * @param ways    how each other column's cell is made; missing by default
  * @param derived the formulas of the columns that are derived again
  */
 public record Rest(String column, String name, Map<String, Way> ways, Map<String, Formula> derived) {

@@ -18,7 +18,7 @@ import java.util.stream.Collectors;
 
 /** What steps tell of the rows, in words: the same wherever the rows are counted. Thread-safe. */
 public final class StepNotes {
-    /** How many names of rows are told, and how many columns of figures. */
+    /** How many names of rows are reported, and how many columns of figures. */
     public static final int LISTED = 10;
     private static final int AMOUNTS = 3;
 
@@ -45,7 +45,7 @@ public final class StepNotes {
     /** A column that holds a figure from this size on, which keeps no decimals, has no amount: its sum would depend on the order of the rows. */
     public static final double AMOUNTS_BELOW = 1e15;
 
-    /** The columns whose amounts are told. */
+    /** The columns whose amounts are reported. */
     public static List<String> amountsOf(Schema schema) {
         return schema.fields().stream().filter(field -> field.kind() == Kind.NUMBER).limit(AMOUNTS).map(Field::name).toList();
     }

@@ -101,7 +101,7 @@ public class LabelsTest {
         return new Object[][] {{List.of(Labels.VALUE, Labels.of(Labels.Show.SHARE)), "two labels stand in one place of 'value' (end); give one of them another 'at'"},
             {List.of(Labels.VALUE.on("valu")), "there is no part or class 'valu' for a label to be on. Did you mean 'value'?"},
             {List.of(Labels.VALUE.at(At.CENTRE)), "'value' has no centre for a label; it stands at the end, inside or at the base"},
-            {List.of(Labels.of(Labels.Show.CATEGORY).format("0.0")), "a label of a text has no use for the format '0.0'"},
+            {List.of(Labels.of(Labels.Show.CATEGORY).format("0.0")), "a label of a text can't take the format '0.0'"},
             {List.of(Labels.of(Labels.Show.CHANGE)), "the pattern 'columns' has no change for its labels to show"}};
     }
 

@@ -104,7 +104,7 @@ public class TextBarTest {
         assertThatThrownBy(() -> bars(TextBar.of(column("v")).per(number(0.001)), "bar", 33)).isInstanceOf(BadInput.class)
                 .hasMessage("table 't', row 1: 'r0': the number of characters is 33000; a cell holds at most 32767; give a larger 'per'");
         assertThatThrownBy(() -> bars(TextBar.of("v").per(number(0)), "bar", 33)).hasMessageContaining("per is 0; a glyph stands for more than zero units");
-        assertThatThrownBy(() -> TextBar.of("v").glyph("ab")).hasMessage("'ab' is not one sign");
+        assertThatThrownBy(() -> TextBar.of("v").glyph("ab")).hasMessage("'ab' is not one character");
         assertThatThrownBy(() -> TextBar.of("v").glyph("#").inEighths()).hasMessageContaining("eighths go with the glyph █");
     }
 }

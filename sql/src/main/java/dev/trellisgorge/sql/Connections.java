@@ -74,7 +74,7 @@ final class Connections {
         try {
             connection.close();
         } catch (SQLException e) {
-            // What went wrong before is told; a connection that can't be closed is gone.
+            // What went wrong before is reported; a connection that can't be closed is gone.
         }
     }
 }

@@ -49,7 +49,7 @@ final class RowOrder {
         return new BadInput(Place.of(what), ProblemKind.UNSUPPORTED, "reads rows in their order, which a table of a database does not have; name the column that numbers them, or put them in order first");
     }
 
-    /** Whether a formula's cells hang on the order of the rows. */
+    /** Whether a formula's cells depend on the order of the rows. */
     static boolean reads(Formula formula) {
         return formula instanceof Window.Lag || formula instanceof Window.Cumulative || formula instanceof Window.Lookup || formula instanceof Leaf.RowNumber
                 || formula instanceof Window.Rank rank && rank.ties() == Window.Ties.BY_ROW || formula.operands().stream().anyMatch(RowOrder::reads);

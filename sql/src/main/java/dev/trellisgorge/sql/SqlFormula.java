@@ -67,7 +67,7 @@ final class SqlFormula implements Formula.Cases<String> {
     }
 
     private Unsaid refused(Formula f, String why) {
-        return new Unsaid(place, "'" + f + "' can't be said in the dialect " + dialect + ": " + why);
+        return new Unsaid(place, "'" + f + "' isn't supported by the dialect " + dialect + ": " + why);
     }
 
     private String all(List<Formula> of, String between) {

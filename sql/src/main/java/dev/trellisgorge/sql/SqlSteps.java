@@ -106,7 +106,7 @@ final class SqlSteps {
     }
 
     Unsaid refused(Step step, String why) {
-        return new Unsaid(Place.of("step '" + step.sentence() + "'"), "can't be said in the dialect " + dialect + ": " + why);
+        return new Unsaid(Place.of("step '" + step.sentence() + "'"), "isn't supported by the dialect " + dialect + ": " + why);
     }
 
     private Relation step(Relation over, Step step) {

@@ -117,7 +117,7 @@ public class DatabaseTest {
                 SameCharts.check(random.plan().name(), here.get(), there);
                 compared++;
             } catch (BadInput unsaid) {
-                boolean said = !unsaid.getMessage().contains("can't be said in the dialect " + dialect);
+                boolean said = !unsaid.getMessage().contains("isn't supported by the dialect " + dialect);
                 assertThat(said && here.isPresent()).as("%s: %s", random.plan().name(), unsaid.getMessage()).isFalse();
                 refused += said ? 0 : 1;
             }

@@ -21,7 +21,7 @@ import java.util.OptionalDouble;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 
-/** Reads the cells of one column as figures of one kind. Made for each column anew, as what a cell means may hang on those before. */
+/** Reads the cells of one column as figures of one kind. Made for each column anew, as what a cell means may depend on those before. */
 abstract class CellReader {
     private final Kind kind;
     private final String one;

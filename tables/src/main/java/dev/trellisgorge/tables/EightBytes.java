@@ -28,7 +28,7 @@ final class EightBytes {
     private EightBytes() {
     }
 
-    /** A number of two bytes that hangs on all of them. */
+    /** A number of two bytes that depends on all of them. */
     static int mixed(long eight) {
         return (int) (eight * MIXES >>> Long.SIZE - Short.SIZE);
     }

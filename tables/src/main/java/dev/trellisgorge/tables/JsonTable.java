@@ -33,7 +33,7 @@ import java.util.function.Supplier;
  * are columns by both names: {@code plant.river}.
  *
  * <p>A column holds numbers, or true and false; or what its texts are where all of them are numbers or dates as people write
- * them, which is told; else texts, numbers among them as they are written. An array in a row is refused, and so is a key that an object has twice.
+ * them, which is reported; else texts, numbers among them as they are written. An array in a row is refused, and so is a key that an object has twice.
  */
 final class JsonTable {
     /** So many keys are looked through for the nearest. */

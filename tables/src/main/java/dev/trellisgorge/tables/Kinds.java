@@ -12,7 +12,7 @@ import java.util.OptionalDouble;
 final class Kinds {
     /** All integers of so many digits are doubles. */
     private static final int SURE_DIGITS = 15;
-    /** What is longer is infinite as a double, which is told. */
+    /** What is longer is infinite as a double, which is reported. */
     private static final int MOST_DIGITS = 300;
 
     private Kinds() {

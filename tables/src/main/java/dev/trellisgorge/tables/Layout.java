@@ -150,7 +150,7 @@ public final class Layout {
     }
 
     /**
-     * What divides the cells of a text; comma, semicolon, tab or bar, found from the first records, where it is not said.
+     * What divides the cells of a text; comma, semicolon, tab or bar, found from the first records, by default.
      *
      * @throws IllegalArgumentException where the sign {@linkplain #canDelimit can't}
      */
@@ -161,12 +161,12 @@ public final class Layout {
         return with(c -> c.delimiter = Optional.of(sign));
     }
 
-    /** Of a text; the one that a byte-order mark says, or UTF-8, where it is not said. */
+    /** Of a text; the one that a byte-order mark says, or UTF-8, by default. */
     public Layout charset(Charset of) {
         return with(c -> c.charset = Optional.of(of));
     }
 
-    /** Of a workbook; the first one where it is not said. */
+    /** Of a workbook; the first one by default. */
     public Layout sheet(String name) {
         return with(c -> c.sheet = Optional.of(name));
     }
@@ -210,12 +210,12 @@ public final class Layout {
         return with(c -> c.dates = List.of(patterns));
     }
 
-    /** What stands for a missing cell in columns of numbers, dates and truths, beside a blank; a dash and {@code n/a} where it is not said. */
+    /** What stands for a missing cell in columns of numbers, dates and truths, beside a blank; a dash and {@code n/a} by default. */
     public Layout missing(Collection<String> words) {
         return with(c -> c.missing = Set.copyOf(words));
     }
 
-    /** What columns hold, by their names; a cell that is not that is an error then. Found from the cells where it is not said. */
+    /** What columns hold, by their names; a cell that is not that is an error then. Found from the cells by default. */
     public Layout kinds(Map<String, Kind> ofColumns) {
         return with(c -> c.kinds = Map.copyOf(ofColumns));
     }
@@ -224,12 +224,12 @@ public final class Layout {
         return with(c -> c.totalRow = what);
     }
 
-    /** Which rows of a sheet are read; all where it is not said. */
+    /** Which rows of a sheet are read; all by default. */
     public Layout rows(Rows which) {
         return with(c -> c.rows = which);
     }
 
-    /** What times of day and durations are counted in, by the names of their columns, which hold numbers then; hours where it is not said. */
+    /** What times of day and durations are counted in, by the names of their columns, which hold numbers then; hours by default. */
     public Layout times(Map<String, TimeUnit> ofColumns) {
         return with(c -> c.times = Map.copyOf(ofColumns));
     }
@@ -239,7 +239,7 @@ public final class Layout {
         return with(c -> c.timesOfDay = Collections.unmodifiableMap(new LinkedHashMap<>(ofDates)));
     }
 
-    /** What the file may hold at most; {@link Limits#STANDARD} where it is not said. */
+    /** What the file may hold at most; {@link Limits#STANDARD} by default. */
     public Layout within(Limits most) {
         return with(c -> c.limits = most);
     }

@@ -182,7 +182,7 @@ final class OpenDocumentTable {
         return xml.getLocalName().equals(name) && TABLE.equals(xml.getNamespaceURI());
     }
 
-    /** How often, or how far, 1 or more; 1 where it is not said. */
+    /** How often, or how far, 1 or more; 1 by default. */
     private int number(String attribute) {
         return count(xml.getAttributeValue(TABLE, attribute), "'" + attribute + "'");
     }

@@ -57,7 +57,7 @@ public final class TableFile {
         try {
             return Files.size(file);
         } catch (IOException e) {
-            return 0; // what is wrong with it is told where it is read
+            return 0; // what is wrong with it is reported where it is read
         }
     }
 
@@ -83,7 +83,7 @@ public final class TableFile {
         return FileKind.ending(source.shown()).equals("ods") ? OpenDocumentTable.sheets(source) : WorkbookTable.sheets(source);
     }
 
-    /** The same, and nobody waits for it. */
+    /** The same, without progress reporting. */
     public static Table read(String name, Path file, Layout layout) {
         return read(name, file, layout, Progress.NONE);
     }

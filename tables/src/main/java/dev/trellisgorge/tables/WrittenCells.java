@@ -27,7 +27,7 @@ import java.util.stream.Stream;
 
 /**
  * Columns whose cells are figures, but not all written plainly: they become columns of figures where every cell that is there
- * can be read so, and what was read otherwise than it stands is told. Where the layout says what a column holds, a cell that
+ * can be read so, and what was read otherwise than it stands is reported. Where the layout says what a column holds, a cell that
  * can't be read is an error; where it does not, the column holds texts, and it is told which cells most of the others differ from.
  */
 final class WrittenCells {

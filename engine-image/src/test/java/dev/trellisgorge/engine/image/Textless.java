@@ -26,7 +26,7 @@ import java.text.AttributedCharacterIterator;
 import java.util.List;
 import java.util.Map;
 
-/** A surface on which all is drawn but texts: it is told where these would stand. */
+/** A surface on which all is drawn but texts: it is reported where these would stand. */
 final class Textless extends Graphics2D {
     private final Graphics2D to;
     private final List<Written> written;

@@ -23,7 +23,7 @@ final class SheetHead {
     private static final int MOST_LINES = 10;
     private static final int LONGEST = 255;
     private static final int MOST_ARGUMENTS = 30;
-    /** Of the small words under a name, how many signs go into the width of one digit. */
+    /** Of the small words under a name, how many characters go into the width of one digit. */
     private static final double SIGNS_A_DIGIT = 1.15;
 
     private final Sheet sheet;
