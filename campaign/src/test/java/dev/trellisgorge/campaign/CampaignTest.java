@@ -19,6 +19,7 @@ import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
 
 /** A minute of made-up inputs, every input that was once a fault, and a few kills, full disks and threads. */
+@Test(groups = "slow")
 public class CampaignTest {
     static {
         System.setProperty(Judge.HANG_PROPERTY, "15000"); // whatever else the machine builds meanwhile

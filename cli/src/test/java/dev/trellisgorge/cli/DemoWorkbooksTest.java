@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import dev.trellisgorge.brief.Brief;
 import dev.trellisgorge.engine.workbook.Office;
 import dev.trellisgorge.pattern.Chart;
+import dev.trellisgorge.test.TestSize;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
@@ -14,6 +15,7 @@ import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
 
 /** The helper sheets of every demo brief, worked out anew by another program, are what {@code gorge series} prints. */
+@Test(groups = TestSize.SLOW)
 public class DemoWorkbooksTest {
     private static final int NAMES = 3;
     private static final int FIRST = 6;

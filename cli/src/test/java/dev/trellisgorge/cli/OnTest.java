@@ -27,6 +27,7 @@ import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
 
 /** Briefs that are computed in databases, typed as a person does. */
+@Test(groups = TestSize.SLOW)
 public class OnTest extends AtDesk {
     private static final List<String> DEMO = List.of("accounts", "board", "energy", "fish", "flow", "generation", "levels", "looks", "monthly", "readings", "storage", "targets");
     private static final Pattern FIGURE = Pattern.compile("-?\\d+\\.\\d+");

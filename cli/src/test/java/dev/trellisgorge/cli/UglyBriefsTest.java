@@ -20,8 +20,9 @@ import org.testng.annotations.BeforeClass;
 import org.testng.annotations.Test;
 
 /** Briefs over ugly tables: here and in each database the same series, notes and exit codes, character for character. */
+@Test(groups = TestSize.SLOW)
 public class UglyBriefsTest {
-    private static final int COUNT = Integer.getInteger("ugly.count", TestSize.of(60, 2_000));
+    private static final int COUNT = Integer.getInteger("ugly.count", TestSize.of(60, 400));
     private static final long SEED = Long.getLong("ugly.seed", 31);
     private static final String KINDS = "kinds: {station: text, day: date, v: number, w: number, ok: truth}";
 

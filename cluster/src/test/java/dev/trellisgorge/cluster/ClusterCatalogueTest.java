@@ -20,6 +20,7 @@ import dev.trellisgorge.table.Kind;
 import dev.trellisgorge.table.Source;
 import dev.trellisgorge.table.Table;
 import dev.trellisgorge.test.Folder;
+import dev.trellisgorge.test.TestSize;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -37,6 +38,7 @@ import org.testng.annotations.BeforeClass;
 import org.testng.annotations.Test;
 
 /** A cluster whose catalogue lasts: its tables, statements as they are printed, and views for others. */
+@Test(groups = TestSize.SLOW)
 public class ClusterCatalogueTest {
     private static final String LASTS = "&spark.sql.catalogImplementation=hive";
 

@@ -6,6 +6,7 @@ import dev.trellisgorge.plan.Cells;
 import dev.trellisgorge.plan.Derived;
 import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Table;
+import dev.trellisgorge.test.TestSize;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
@@ -14,7 +15,7 @@ import org.testng.annotations.Test;
 
 /** The evaluator held to the oracle, cell by cell, on random plans: every step, node, pattern and rule. */
 public class ConformanceTest {
-    private static final int PLANS = 6_000;
+    private static final int PLANS = TestSize.of(800, 6_000);
 
     @Test
     public void everyCellOfRandomPlansIsTheOracles() {

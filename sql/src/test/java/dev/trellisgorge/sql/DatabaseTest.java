@@ -72,6 +72,7 @@ import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
 
 /** Plans that are run in databases: the same charts, notes and refusals as over tables at hand. */
+@Test(groups = TestSize.SLOW)
 public class DatabaseTest {
     private static final Table GENERATION = Table.named("generation").column("station", Kind.TEXT).column("month", Kind.DATE).column("mwh", Kind.NUMBER).column("river", Kind.TEXT)
             .row("Fern Pool", LocalDate.of(2031, 1, 1), 120, "Wend").row("Mill Race", LocalDate.of(2031, 1, 1), 80, "Wend").row("Fern Pool", LocalDate.of(2031, 3, 1), 100, "Wend").row("Mill Race", LocalDate.of(2031, 3, 1), null, "Wend")

@@ -36,6 +36,7 @@ import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
 
 /** Queries that mean harm, sent by a user who may do everything: what is in the databases and on the disk afterwards. */
+@Test(groups = TestSize.SLOW)
 public class HostileQueriesTest {
     private static final int COUNT = Integer.getInteger("queries.count", TestSize.of(120, 4_000));
     private static final long SEED = Long.getLong("queries.seed", 29);

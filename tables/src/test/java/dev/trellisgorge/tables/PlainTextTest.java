@@ -6,6 +6,7 @@ import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Table;
 import dev.trellisgorge.test.Folder;
+import dev.trellisgorge.test.TestSize;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
@@ -136,7 +137,7 @@ public class PlainTextTest {
     @Test
     public void figureAtTheVeryEndIsItself() {
         StringBuilder text = new StringBuilder("station,mwh\n");
-        for (int i = 0; i < 400_000; i++) {
+        for (int i = 0; i < TestSize.of(100_000, 400_000); i++) {
             text.append("Weir ").append(i % 10).append(",").append(1_000_000 + i).append(".5\n");
         }
         for (String last : List.of("7", "12.25", "-3", "")) {
@@ -153,7 +154,7 @@ public class PlainTextTest {
     @Test
     public void aLastRowThatIsTheSumOfAllOthersIsTold() {
         StringBuilder text = new StringBuilder("station,mwh\n");
-        for (int i = 0; i < 100_000; i++) {
+        for (int i = 0; i < TestSize.of(25_000, 100_000); i++) {
             text.append("Weir ").append(i % 10).append(",5.25\n");
         }
         Path file = file(text + "All,525000\n");

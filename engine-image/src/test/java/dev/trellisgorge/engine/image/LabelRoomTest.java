@@ -32,6 +32,7 @@ import dev.trellisgorge.formula.Settings;
 import dev.trellisgorge.plan.PlainChart;
 import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Table;
+import dev.trellisgorge.test.TestSize;
 import java.awt.Graphics2D;
 import java.awt.geom.Rectangle2D;
 import java.awt.image.BufferedImage;
@@ -45,9 +46,10 @@ import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
 
 /** No text lies on another one or past the edge, however small the picture is, and however many categories with whatever names there are. */
+@Test(groups = TestSize.SLOW)
 public class LabelRoomTest {
     private static final double READABLE = 9;
-    private static final List<Size> SIZES = List.of(new Size(320, 200), new Size(900, 560), new Size(3840, 2160));
+    private static final List<Size> SIZES = List.of(new Size(320, 200), new Size(900, 560), new Size(3840, 2160)).subList(0, TestSize.of(2, 3));
     private static final List<Locale> LOCALES = List.of(Locale.GERMANY, Locale.forLanguageTag("fr-CH"), Locale.forLanguageTag("en-IN"), Locale.forLanguageTag("pl-PL"));
     private static final Labels FIGURES = Labels.VALUE.format("#,##0.0");
     /** Of 255. */

@@ -24,6 +24,7 @@ import dev.trellisgorge.shape.Slice;
 import dev.trellisgorge.shape.Total;
 import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Table;
+import dev.trellisgorge.test.TestSize;
 import java.io.ByteArrayInputStream;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
@@ -49,8 +50,9 @@ import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
 
 /** Spreadsheets that follow their standard, give the oracle's cells in a program that knows nothing of ours, and hold texts as texts. */
+@Test(groups = TestSize.SLOW)
 public class OpenDocumentTest {
-    private static final int PLANS = 80;
+    private static final int PLANS = TestSize.of(20, 80);
     private static final Table GENERATION = Table.of("generation", Column.texts("month", "2031-01", "2031-01", "2031-02", "2031-02"), Column.texts("station", "Mill Race", "Heron Weir", "Mill Race", "Heron Weir"),
             Column.numbers("mwh", 150, 400, 120, 380));
 

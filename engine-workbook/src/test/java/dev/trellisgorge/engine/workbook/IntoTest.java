@@ -18,6 +18,7 @@ import dev.trellisgorge.problem.Bound;
 import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Source;
 import dev.trellisgorge.table.Table;
+import dev.trellisgorge.test.TestSize;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.io.InputStream;
@@ -66,6 +67,7 @@ import org.testng.annotations.BeforeClass;
 import org.testng.annotations.Test;
 
 /** What is put into workbooks of other makers leaves all else as it is, and is replaced when it is put in again. */
+@Test(groups = TestSize.SLOW)
 public class IntoTest {
     private static final Table ROWS = Table.of("generation", Column.texts("station", "Mill Race", "Heron Weir", "Low Lock"), Column.numbers("mwh", 150, 400, 386));
     private static final Settings GOAL = Settings.of("goal", 390);

@@ -51,6 +51,7 @@ import org.apache.poi.xssf.usermodel.XSSFWorkbook;
 import org.testng.annotations.Test;
 
 /** Workbooks whose steps are formulas follow the raw cells, and say what does not. */
+@Test(groups = TestSize.SLOW)
 public class LiveStepsTest {
     private static final int EDITED = TestSize.of(15, 100);
     private static final int SPARE = 4;

@@ -24,6 +24,7 @@ import dev.trellisgorge.plan.PlainChart;
 import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Kind;
 import dev.trellisgorge.table.Table;
+import dev.trellisgorge.test.TestSize;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.OutputStream;
@@ -47,6 +48,7 @@ import org.testng.annotations.BeforeMethod;
 import org.testng.annotations.Test;
 
 /** Every formula of every pattern, computed by a real spreadsheet program, as drawn and after a reader's edits. */
+@Test(groups = TestSize.SLOW)
 public class RecalculationTest {
     private static final double CLOSE = 1e-12;
     private static final double MISSING = Double.NaN;

@@ -16,6 +16,7 @@ import dev.trellisgorge.pattern.Gallery;
 import dev.trellisgorge.plan.PlainChart;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.table.Column;
+import dev.trellisgorge.test.TestSize;
 import java.io.ByteArrayInputStream;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
@@ -49,6 +50,7 @@ import org.openxmlformats.schemas.presentationml.x2006.main.SldDocument;
 import org.testng.annotations.Test;
 
 /** Slides: native charts over a workbook of their own, titles that lists know, and parts that follow their schemas. */
+@Test(groups = TestSize.SLOW)
 public class SlidesTest {
     private static final List<PlainChart> CHARTS = Gallery.all().stream().map(example -> example.chart().title("Figures of " + example.plain().name()).over(example.table(), example.settings())).toList();
 
