@@ -35,7 +35,7 @@ record PatternText(PrintStream out) {
     void markdown() {
         out.println("# Patterns\n");
         out.println("What `gorge patterns` prints, in one page; written by `gorge patterns --as markdown`. Every chart also takes `title`, "
-                + "`subtitle`, `slice`, `rank`, `labels`, `names`, `colors` and `orientation` (see the README).\n");
+                + "`subtitle`, `slice`, `rank`, `labels`, `names`, `colors` and `orientation` (see docs/briefs.md).\n");
         for (PatternType type : Patterns.all()) {
             out.println("## " + type.name() + "\n\n" + type.purpose() + ".\n");
             out.println("```\n" + type.picture().stripTrailing() + "\n```\n");
