@@ -95,11 +95,11 @@ public class QueryBriefTest {
     @Test(dataProvider = "places")
     public void mistakesAreToldWithTheirPlaceAndWithoutThePassword(String where) {
         assertThatThrownBy(() -> brief(url(where), "SELECT nothing FROM generation", "GORGE_TEST_PASSWORD")).isInstanceOf(BadInput.class)
-                .hasMessageStartingWith(folder.path("b.yaml") + ":7:12: table 'march': the database says: ").hasMessageContaining("olumn \"").hasMessageNotContaining("weir");
+                .hasMessageStartingWith("b.yaml:7:12: table 'march': the database says: ").hasMessageContaining("olumn \"").hasMessageNotContaining("weir");
         assertThatThrownBy(() -> brief(url(where), "SELECT 1", "PATH")).isInstanceOf(BadInput.class).hasMessageContaining("the database says: ")
                 .hasMessageNotContaining(System.getenv("PATH"));
         assertThatThrownBy(() -> brief(url(where), "SELECT 1", "GORGE_NO_SUCH")).isInstanceOf(BadInput.class)
-                .hasMessage(folder.path("b.yaml") + ":6:24: 'password-variable': there is no environment variable 'GORGE_NO_SUCH'");
+                .hasMessage("b.yaml:6:24: 'password-variable': there is no environment variable 'GORGE_NO_SUCH'");
     }
 
     @Test

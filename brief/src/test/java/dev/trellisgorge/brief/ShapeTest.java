@@ -237,7 +237,7 @@ public class ShapeTest {
             return;
         }
         assertThatThrownBy(() -> shaped(step, "top: 1", "derive: {c: '1'}")).isInstanceOfSatisfying(BadInput.class, bad -> {
-            assertThat(bad.problems().get(0).toString()).startsWith(folder.path("b.yaml") + ":5:").contains(message);
+            assertThat(bad.problems().get(0).toString()).startsWith("b.yaml:5:").contains(message);
             assertThat(bad.problems()).filteredOn(problem -> problem.toString().contains("b.yaml:6:")).isEmpty();
         });
     }
