@@ -7,7 +7,7 @@ import dev.trellisgorge.pattern.Chart;
 import dev.trellisgorge.pattern.Labels;
 import dev.trellisgorge.pattern.Pattern;
 import dev.trellisgorge.plan.Plan;
-import dev.trellisgorge.shape.Known;
+import dev.trellisgorge.shape.Catalog;
 import dev.trellisgorge.shape.Pipeline;
 import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Table;
@@ -34,7 +34,7 @@ final class Figures {
 
     /** The plan of a pattern over these figures: described once, whatever is computed by it. */
     Plan plan(Pattern pattern) {
-        return Chart.of("name", pattern).labels(Labels.NONE).plan(Pipeline.of("figures"), Known.of(Map.of("figures", table), Settings.NONE));
+        return Chart.of("name", pattern).labels(Labels.NONE).plan(Pipeline.of("figures"), Catalog.of(Map.of("figures", table), Settings.NONE));
     }
 
     /** The series of a plan over these figures. */

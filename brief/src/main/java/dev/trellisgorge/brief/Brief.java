@@ -1,7 +1,7 @@
 package dev.trellisgorge.brief;
 
 import dev.trellisgorge.engine.Page;
-import dev.trellisgorge.engine.Spot;
+import dev.trellisgorge.engine.SheetAnchor;
 import dev.trellisgorge.engine.Tile;
 import dev.trellisgorge.formula.Settings;
 import dev.trellisgorge.pattern.Chart;
@@ -14,7 +14,7 @@ import dev.trellisgorge.problem.Place;
 import dev.trellisgorge.problem.ProblemKind;
 import dev.trellisgorge.problem.Problems;
 import dev.trellisgorge.shape.Executor;
-import dev.trellisgorge.shape.Known;
+import dev.trellisgorge.shape.Catalog;
 import dev.trellisgorge.shape.Pipeline;
 import dev.trellisgorge.sql.Database;
 import dev.trellisgorge.sql.DatabaseTable;
@@ -55,7 +55,7 @@ public final class Brief implements AutoCloseable {
      * @param notes    what a reader should know of how it was read
      * @param names    how messages name what the caller gave
      */
-    record Content(Settings settings, Pipeline pipeline, List<Chart> charts, Map<String, Pipeline> own, Map<String, Spot> spots, Optional<Board> board, Executor executor, List<String> notes, InputNames names) {
+    record Content(Settings settings, Pipeline pipeline, List<Chart> charts, Map<String, Pipeline> own, Map<String, SheetAnchor> spots, Optional<Board> board, Executor executor, List<String> notes, InputNames names) {
         Content {
             charts = List.copyOf(charts);
             own = Map.copyOf(own);
@@ -79,14 +79,14 @@ public final class Brief implements AutoCloseable {
      * @throws BadInput with every mistake in one go, each with file, line and column
      */
     public static Brief read(Path file) {
-        return read(file, Overrides.NONE, Trust.OWN_FOLDER, Progress.NONE);
+        return read(file, Overrides.NONE, AccessPolicy.OWN_FOLDER, Progress.NONE);
     }
 
     /**
      * The same with some settings and data files changed, and more that it may read. Errors also where the brief has no such
      * setting or table.
      */
-    public static Brief read(Path file, Overrides overrides, Trust trust, Progress progress) {
+    public static Brief read(Path file, Overrides overrides, AccessPolicy trust, Progress progress) {
         Objects.requireNonNull(file, "file");
         Objects.requireNonNull(overrides, "overrides");
         Objects.requireNonNull(trust, "trust");
@@ -110,7 +110,7 @@ public final class Brief implements AutoCloseable {
     }
 
     /** The brief and its data files, as far as that can be told, whatever is wrong with them. */
-    public static List<Path> inputsOf(Path file, Overrides overrides, Trust trust) {
+    public static List<Path> inputsOf(Path file, Overrides overrides, AccessPolicy trust) {
         return new BriefReader(file, overrides, trust, Progress.NONE).files();
     }
 
@@ -216,7 +216,7 @@ public final class Brief implements AutoCloseable {
     }
 
     /** The columns of the raw tables, and the settings. */
-    public Known known() {
+    public Catalog known() {
         return content.executor().known();
     }
 
@@ -284,7 +284,7 @@ public final class Brief implements AutoCloseable {
      * @param computed some charts of the brief, computed
      */
     public List<Page> alone(List<PlainChart> computed) {
-        Map<String, Spot> spots = content.spots();
+        Map<String, SheetAnchor> spots = content.spots();
         return computed.stream().map(chart -> spots.containsKey(chart.name()) ? Page.of(chart).at(spots.get(chart.name())) : Page.of(chart)).toList();
     }
 

@@ -3,7 +3,7 @@ package dev.trellisgorge.brief;
 import dev.trellisgorge.brief.Mapping.Text;
 import dev.trellisgorge.chart.Format;
 import dev.trellisgorge.chart.Looks;
-import dev.trellisgorge.engine.Spot;
+import dev.trellisgorge.engine.SheetAnchor;
 import dev.trellisgorge.formula.Settings;
 import dev.trellisgorge.pattern.Chart;
 import dev.trellisgorge.sql.Database;
@@ -39,21 +39,21 @@ final class BriefReader {
     private final Optional<String> given;
     private final Optional<Table> givenTable;
     private final Overrides overrides;
-    private final Trust trust;
+    private final AccessPolicy trust;
     private final Progress progress;
     private final Problems problems = new Problems();
     private final List<Path> inputs = new ArrayList<>();
 
-    BriefReader(Path file, Overrides overrides, Trust trust, Progress progress) {
+    BriefReader(Path file, Overrides overrides, AccessPolicy trust, Progress progress) {
         this(file, Optional.empty(), Optional.empty(), overrides, trust, progress);
     }
 
     /** A brief that is no file yet, over a table that was read. */
     BriefReader(String text, Table table) {
-        this(Path.of("brief"), Optional.of(text), Optional.of(table), Overrides.NONE, Trust.OWN_FOLDER, Progress.NONE);
+        this(Path.of("brief"), Optional.of(text), Optional.of(table), Overrides.NONE, AccessPolicy.OWN_FOLDER, Progress.NONE);
     }
 
-    private BriefReader(Path file, Optional<String> given, Optional<Table> givenTable, Overrides overrides, Trust trust, Progress progress) {
+    private BriefReader(Path file, Optional<String> given, Optional<Table> givenTable, Overrides overrides, AccessPolicy trust, Progress progress) {
         this.file = file;
         this.name = overrides.names().file(file, Brief.folder(file));
         this.given = given;
@@ -85,7 +85,7 @@ final class BriefReader {
         ChartedTables charted = new ChartedTables(executor.known().sources().keySet(), data, root, overrides, executor, problems);
         Optional<Mapping> chartKeys = root.flatMap(m -> m.mapping("charts"));
         Map<String, Pipeline> own = new LinkedHashMap<>();
-        Map<String, Spot> spots = new LinkedHashMap<>();
+        Map<String, SheetAnchor> spots = new LinkedHashMap<>();
         List<Chart> charts = chartKeys.map(m -> charts(m, charted, locale, theme, own, spots)).orElse(List.of());
         Optional<Board> board = root.flatMap(m -> m.mapping("board"))
                 .map(m -> new BoardReader(m, chartKeys.map(Mapping::keyList).orElse(List.of()), charted, locale, theme, problems).read());
@@ -200,9 +200,9 @@ final class BriefReader {
         return settings;
     }
 
-    private Optional<Spot> spot(Text written) {
+    private Optional<SheetAnchor> spot(Text written) {
         try {
-            return Optional.of(Spot.parse(written.value()));
+            return Optional.of(SheetAnchor.parse(written.value()));
         } catch (IllegalArgumentException e) {
             problems.add(written.place(), ProblemKind.INVALID, e.getMessage());
             return Optional.empty();
@@ -213,7 +213,7 @@ final class BriefReader {
      * @param own   takes the table of each chart
      * @param spots takes the places in a workbook that is drawn into
      */
-    private List<Chart> charts(Mapping mapping, ChartedTables charted, Locale locale, Looks theme, Map<String, Pipeline> own, Map<String, Spot> spots) {
+    private List<Chart> charts(Mapping mapping, ChartedTables charted, Locale locale, Looks theme, Map<String, Pipeline> own, Map<String, SheetAnchor> spots) {
         List<Chart> charts = new ArrayList<>();
         for (String key : mapping.keys()) {
             if (!key.matches(CHART_NAME)) {

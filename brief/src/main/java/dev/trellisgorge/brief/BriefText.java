@@ -1,6 +1,6 @@
 package dev.trellisgorge.brief;
 
-import dev.trellisgorge.engine.Writing;
+import dev.trellisgorge.engine.AtomicFiles;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Bound;
 import dev.trellisgorge.problem.Place;
@@ -51,7 +51,7 @@ final class BriefText {
         } catch (CharacterCodingException e) {
             throw new BadInput(Place.inFile(name), ProblemKind.UNREADABLE, "is not UTF-8 text; save it as UTF-8");
         } catch (IOException e) {
-            throw new BadInput(Place.inFile(name), ProblemKind.UNREADABLE, Files.isDirectory(file) ? "is a folder; name a brief in it" : "can't read: " + Writing.reason(e));
+            throw new BadInput(Place.inFile(name), ProblemKind.UNREADABLE, Files.isDirectory(file) ? "is a folder; name a brief in it" : "can't read: " + AtomicFiles.reason(e));
         }
     }
 

@@ -7,7 +7,7 @@ import dev.trellisgorge.problem.Note;
 import dev.trellisgorge.problem.Place;
 import dev.trellisgorge.problem.ProblemKind;
 import dev.trellisgorge.shape.Executor;
-import dev.trellisgorge.shape.Known;
+import dev.trellisgorge.shape.Catalog;
 import dev.trellisgorge.shape.Pipeline;
 import dev.trellisgorge.table.Schema;
 import dev.trellisgorge.table.Table;
@@ -18,7 +18,7 @@ import java.util.Optional;
 
 /** Tables of which the columns alone are known: enough for statements, and not for a chart. Thread-safe. */
 final class Described implements Executor {
-    private final Known known;
+    private final Catalog known;
     private final List<DatabaseTable> absent;
     private final String on;
 
@@ -27,7 +27,7 @@ final class Described implements Executor {
      * @param on     how messages name the database that is to be given
      */
     Described(Map<String, Schema> tables, Settings settings, List<DatabaseTable> absent, String on) {
-        this.known = new Known(tables, settings);
+        this.known = new Catalog(tables, settings);
         this.absent = absent;
         this.on = on;
     }
@@ -47,7 +47,7 @@ final class Described implements Executor {
     }
 
     @Override
-    public Known known() {
+    public Catalog known() {
         return known;
     }
 

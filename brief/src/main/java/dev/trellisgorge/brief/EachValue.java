@@ -10,7 +10,7 @@ import dev.trellisgorge.problem.Place;
 import dev.trellisgorge.problem.ProblemKind;
 import dev.trellisgorge.problem.Problems;
 import dev.trellisgorge.shape.Cut;
-import dev.trellisgorge.shape.Derive;
+import dev.trellisgorge.shape.AddColumn;
 import dev.trellisgorge.shape.Executor;
 import dev.trellisgorge.shape.Pipeline;
 import dev.trellisgorge.shape.Slice;
@@ -99,7 +99,7 @@ final class EachValue {
     private String leftOut() {
         Formula present = columns.stream().map(Formulas::column).map(Formulas::present).reduce(Formula::and).orElseThrow();
         String name = cut.schema(whole.executor().known()).free("left out");
-        Table counted = whole.executor().run(cut.then(new Derive(name, Formulas.choose(present, Formulas.number(0), Formulas.number(1)))).then(new Total(List.of(), List.of(new Total.Figure(name, Total.Fold.SUM, name)))));
+        Table counted = whole.executor().run(cut.then(new AddColumn(name, Formulas.choose(present, Formulas.number(0), Formulas.number(1)))).then(new Total(List.of(), List.of(new Total.Figure(name, Total.Fold.SUM, name)))));
         double count = counted.column(name).number(0);
         return option + ": " + (count == 1 ? "1 row has" : (long) count + " rows have") + " no value in " + (columns.size() == 1 ? "'" + columns.get(0) + "'" : "one of " + String.join(", ", columns)) + ", so no picture holds " + (count == 1 ? "it" : "them");
     }

@@ -5,7 +5,7 @@ import dev.trellisgorge.formula.Settings;
 import dev.trellisgorge.problem.Note;
 import dev.trellisgorge.problem.Place;
 import dev.trellisgorge.shape.Executor;
-import dev.trellisgorge.shape.Known;
+import dev.trellisgorge.shape.Catalog;
 import dev.trellisgorge.shape.Pipeline;
 import dev.trellisgorge.sql.Database;
 import dev.trellisgorge.sql.ReadOtherwise;
@@ -61,7 +61,7 @@ final class Embedded implements Executor {
     }
 
     @Override
-    public synchronized Known known() {
+    public synchronized Catalog known() {
         return at.known();
     }
 

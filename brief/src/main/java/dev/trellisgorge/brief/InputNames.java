@@ -34,8 +34,8 @@ public interface InputNames {
         }
 
         @Override
-        public String allowing(Trust.Kind kind, String what) {
-            return "Trust.allowing(" + kind.name() + ", …) allows it";
+        public String allowing(AccessPolicy.Kind kind, String what) {
+            return "AccessPolicy.allowing(" + kind.name() + ", …) allows it";
         }
 
         @Override
@@ -54,7 +54,7 @@ public interface InputNames {
      *
      * @param what the folder (absolute), URL, parameter, variable or function that is to be allowed, or empty
      */
-    String allowing(Trust.Kind kind, String what);
+    String allowing(AccessPolicy.Kind kind, String what);
 
     /** A file that is read, relative to the working directory or absolute. @param folder the brief's */
     String file(Path file, Path folder);

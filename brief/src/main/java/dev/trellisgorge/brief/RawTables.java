@@ -39,7 +39,7 @@ final class RawTables {
     private final Path file;
     private final Mapping root;
     private final Overrides overrides;
-    private final Trust trust;
+    private final AccessPolicy trust;
     private final Progress progress;
     private final List<Path> inputs;
     private final Problems problems;
@@ -55,7 +55,7 @@ final class RawTables {
      * @param on      where the brief is computed; empty where that is here
      * @param unasked whether that is an engine that nobody asked for
      */
-    RawTables(Path file, Mapping root, Overrides overrides, Trust trust, Progress progress, List<Path> inputs, Problems problems, Optional<RunOn> on, boolean unasked) {
+    RawTables(Path file, Mapping root, Overrides overrides, AccessPolicy trust, Progress progress, List<Path> inputs, Problems problems, Optional<RunOn> on, boolean unasked) {
         this.file = file;
         this.root = root;
         this.overrides = overrides;

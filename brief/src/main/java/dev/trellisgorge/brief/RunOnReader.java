@@ -18,10 +18,10 @@ final class RunOnReader {
 
     private final Mapping root;
     private final Overrides overrides;
-    private final Trust trust;
+    private final AccessPolicy trust;
     private final Problems problems;
 
-    RunOnReader(Mapping root, Overrides overrides, Trust trust, Problems problems) {
+    RunOnReader(Mapping root, Overrides overrides, AccessPolicy trust, Problems problems) {
         this.root = root;
         this.overrides = overrides;
         this.trust = trust;

@@ -5,7 +5,7 @@ import dev.trellisgorge.problem.Nearest;
 import dev.trellisgorge.problem.ProblemKind;
 import dev.trellisgorge.problem.Problems;
 import dev.trellisgorge.shape.Choose;
-import dev.trellisgorge.shape.Derive;
+import dev.trellisgorge.shape.AddColumn;
 import dev.trellisgorge.shape.Executor;
 import dev.trellisgorge.shape.Join;
 import dev.trellisgorge.shape.Keep;
@@ -38,7 +38,7 @@ import java.util.stream.Stream;
 
 /** Reads the steps of a shape one by one, each over the columns that the ones before leave. Nothing is computed. */
 final class ShapeReader {
-    private static final List<String> STEPS = List.of("keep", "derive", "join", "total", "period", "previous", "pivot", "unpivot", "order", "top",
+    private static final List<String> STEPS = List.of("keep", "add", "join", "total", "period", "previous", "pivot", "unpivot", "order", "top",
             "rename", "choose");
 
     private final Map<String, Pipeline> tables;
@@ -70,6 +70,10 @@ final class ShapeReader {
 
     private Optional<Pipeline> after(Pipeline before, Mapping step) {
         List<String> named = step.keyList();
+        if (named.equals(List.of("derive"))) {
+            problems.add(step.place(), ProblemKind.UNKNOWN_NAME, "the step 'derive' is called 'add' now");
+            return Optional.empty();
+        }
         if (named.size() != 1 || !STEPS.contains(named.get(0))) {
             problems.add(step.place(), ProblemKind.UNKNOWN_NAME, named.size() == 1 ? "there is no step '" + named.get(0) + "'. " + Nearest.hint(named.get(0), STEPS)
                     : "a step is one of " + String.join(", ", STEPS) + ", and has its one key");
@@ -107,7 +111,7 @@ final class ShapeReader {
         List<Step> steps() {
             return switch (name) {
                 case "keep" -> one(step.text(name).flatMap(expressions::read).map(Keep::new));
-                case "derive" -> derived();
+                case "add" -> added();
                 case "join" -> one(step.mapping(name).flatMap(this::join));
                 case "total" -> one(step.mapping(name).flatMap(this::total));
                 case "period" -> one(step.mapping(name).flatMap(this::period));
@@ -126,7 +130,7 @@ final class ShapeReader {
         }
 
         /** Each may read the ones before it, so the columns grow on the way. */
-        private List<Step> derived() {
+        private List<Step> added() {
             List<Step> steps = new ArrayList<>();
             Pipeline so = before;
             for (Mapping each : step.mapping(name).stream().toList()) {
@@ -135,13 +139,13 @@ final class ShapeReader {
                 }
                 for (String column : each.keys()) {
                     Pipeline there = so;
-                    Optional<Derive> derive = each.text(column).flatMap(text -> over(there).read(text))
-                            .map(formula -> new Derive(column, formula));
-                    Optional<Pipeline> after = derive.flatMap(made -> with(there, made, step));
+                    Optional<AddColumn> add = each.text(column).flatMap(text -> over(there).read(text))
+                            .map(formula -> new AddColumn(column, formula));
+                    Optional<Pipeline> after = add.flatMap(made -> with(there, made, step));
                     if (after.isEmpty()) {
                         return List.of();
                     }
-                    steps.add(derive.get());
+                    steps.add(add.get());
                     so = after.get();
                 }
             }

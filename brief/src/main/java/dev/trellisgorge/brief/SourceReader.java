@@ -27,13 +27,13 @@ final class SourceReader {
     private final Path file;
     private final Mapping root;
     private final Overrides overrides;
-    private final Trust trust;
+    private final AccessPolicy trust;
     private final Progress progress;
     private final List<Path> inputs;
     private final Problems problems;
 
     /** @param inputs takes the files that are read */
-    SourceReader(Path file, Mapping root, Overrides overrides, Trust trust, Progress progress, List<Path> inputs, Problems problems) {
+    SourceReader(Path file, Mapping root, Overrides overrides, AccessPolicy trust, Progress progress, List<Path> inputs, Problems problems) {
         this.file = file;
         this.root = root;
         this.overrides = overrides;

@@ -86,7 +86,7 @@ final class StepSchema {
     }
 
     private void columns() {
-        step("derive", byName(EXPRESSION), "Adds columns by their names; each may read the ones before it.");
+        step("add", byName(EXPRESSION), "Adds columns by their names; each may read the ones before it.");
         step("pivot", new SchemaKeys().required("by", ONE_OR_SEVERAL, "The key columns, which stay.")
                 .required("names", TEXT, "The column whose cells become the new columns' names.")
                 .required("values", TEXT, "The column whose cells they hold.")

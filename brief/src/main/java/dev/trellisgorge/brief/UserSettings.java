@@ -29,12 +29,12 @@ public final class UserSettings {
      *
      * @throws BadInput where there is something else in it, with the place
      */
-    public static Trust read(Path file) {
+    public static AccessPolicy read(Path file) {
         if (!Files.exists(file)) {
-            return Trust.OWN_FOLDER;
+            return AccessPolicy.OWN_FOLDER;
         }
         Problems problems = new Problems();
-        Trust[] trust = {Trust.OWN_FOLDER};
+        AccessPolicy[] trust = {AccessPolicy.OWN_FOLDER};
         Mapping.open(file.toString(), BriefText.read(file, file.toString()), "the settings", problems).map(keys -> keys.allowing(List.of(), List.of("allow", "limits"))).ifPresent(keys -> {
             if (keys.has("allow")) {
                 keys.texts("allow").forEach(text -> problems.attempt(() -> trust[0].allowing(text.value(), file.toAbsolutePath().getParent(), text.place()))

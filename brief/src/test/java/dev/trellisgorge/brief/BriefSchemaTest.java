@@ -63,7 +63,7 @@ public class BriefSchemaTest {
 
     @DataProvider
     Object[][] steps() {
-        return Stream.of("keep: a > 1", "derive: {x: a + 1}", "join: {table: t, on: [a, b], way: inner, many: true}", "join: {table: t, on: {a: b}}",
+        return Stream.of("keep: a > 1", "add: {x: a + 1}", "join: {table: t, on: [a, b], way: inner, many: true}", "join: {table: t, on: {a: b}}",
                 "total: {by: [a], sum: b, mean: [b]}", "period: {of: d, unit: month, as: m, fill: true, by: [a]}", "previous: {of: a, period: m}",
                 "pivot: {by: a, names: b, values: c}", "unpivot: {columns: [a, b]}", "order: {by: a, order: descending}", "top: 3", "rename: {a: b}", "choose: [a]")
                 .map(step -> new Object[] {step}).toArray(Object[][]::new);

@@ -54,7 +54,7 @@ public class PipelineTest {
             "SELECT g.\"station\", (SELECT f.\"flow\" FROM \"flows\" f WHERE f.\"station\" IS NOT DISTINCT FROM g.\"station\" AND f.\"flow\" IS NOT NULL ORDER BY f.\"row\""
                 + " FETCH FIRST ROW ONLY), (SELECT f.\"day\" FROM \"flows\" f WHERE f.\"station\" IS NOT DISTINCT FROM g.\"station\" AND f.\"day\" IS NOT NULL"
                 + " ORDER BY f.\"row\" DESC FETCH FIRST ROW ONLY) FROM (SELECT \"station\", MIN(\"row\") AS \"first\" FROM \"flows\" GROUP BY \"station\") g ORDER BY g.\"first\""},
-        {"- join: {table: stations, on: station}\n- total: {by: [region], sum: [flow, capacity]}\n- derive: {load: \"flow / NULLIF(capacity, 0)\"}\n- order: {by: load, order: descending}",
+        {"- join: {table: stations, on: station}\n- total: {by: [region], sum: [flow, capacity]}\n- add: {load: \"flow / NULLIF(capacity, 0)\"}\n- order: {by: load, order: descending}",
             "SELECT \"region\", \"f\", \"c\", \"f\" / NULLIF(\"c\", 0) FROM (SELECT s.\"region\", SUM(f.\"flow\") AS \"f\", SUM(s.\"capacity\") AS \"c\", MIN(f.\"row\") AS \"first\""
                 + " FROM \"flows\" f LEFT JOIN \"stations\" s ON f.\"station\" = s.\"station\" GROUP BY s.\"region\") t ORDER BY \"f\" / NULLIF(\"c\", 0) DESC NULLS LAST, \"first\""},
         {"- period: {of: day, unit: month}\n- total: {by: [month], sum: [flow]}",
@@ -67,7 +67,7 @@ public class PipelineTest {
         {"- previous: {of: flow, as: before, by: [station]}\n- choose: [station, flow, before]",
             "SELECT \"station\", \"flow\", LAG(\"flow\") OVER (PARTITION BY \"station\" ORDER BY \"row\") FROM \"flows\" ORDER BY \"row\""},
         {"- keep: day IS NOT NULL\n- period: {of: day, unit: month}\n- total: {by: [station, month], sum: [flow]}\n"
-            + "- previous: {of: flow, as: before, period: month, by: [station]}\n- derive: {change: flow - before}",
+            + "- previous: {of: flow, as: before, period: month, by: [station]}\n- add: {change: flow - before}",
             "WITH \"t\" AS (SELECT \"station\", EXTRACT(YEAR FROM \"day\") * 12 + EXTRACT(MONTH FROM \"day\") AS \"n\", " + MONTH
                 + " AS \"m\", SUM(\"flow\") AS \"s\", MIN(\"row\") AS \"first\" FROM \"flows\" f WHERE \"day\" IS NOT NULL GROUP BY \"station\", EXTRACT(YEAR FROM \"day\") * 12"
                 + " + EXTRACT(MONTH FROM \"day\"), " + MONTH + ") SELECT a.\"station\", a.\"m\", a.\"s\", b.\"s\", a.\"s\" - b.\"s\" FROM \"t\" a LEFT JOIN \"t\" b"
@@ -79,7 +79,7 @@ public class PipelineTest {
         {"- unpivot: {columns: [rain, flow], names: what, values: much}\n- keep: much > 0\n- choose: [station, what, much]",
             "SELECT \"station\", \"what\", \"much\" FROM (SELECT \"row\", 1 AS \"i\", \"station\", 'rain' AS \"what\", \"rain\" AS \"much\" FROM \"flows\" UNION ALL"
                 + " SELECT \"row\", 2, \"station\", 'flow', \"flow\" FROM \"flows\") t WHERE \"much\" > 0 ORDER BY \"row\", \"i\""},
-        {"- rename: {flow: rain, rain: flow}\n- derive: {kind: \"CASE WHEN flow > rain THEN 'wet' WHEN flow IS NULL THEN 'none' ELSE 'dry' END\"}",
+        {"- rename: {flow: rain, rain: flow}\n- add: {kind: \"CASE WHEN flow > rain THEN 'wet' WHEN flow IS NULL THEN 'none' ELSE 'dry' END\"}",
             "SELECT \"station\", \"day\", \"flow\", \"rain\", CASE WHEN \"rain\" > \"flow\" THEN 'wet' WHEN \"rain\" IS NULL THEN 'none' ELSE 'dry' END FROM \"flows\" ORDER BY \"row\""}};
 
     private DatabaseServer server;
@@ -133,7 +133,7 @@ public class PipelineTest {
                     }
                 }
                 Path brief = folder.file("b.yaml", "brief: 1\ndata: {flows: flows.csv, stations: stations.csv, gauges: gauges.csv}\nshape:\n" + steps
-                        + "\n- derive: {one: \"'1'\"}\ncharts: {c: {pattern: text-bar, category: one, value: 1}}\n");
+                        + "\n- add: {one: \"'1'\"}\ncharts: {c: {pattern: text-bar, category: one, value: 1}}\n");
                 List<List<Object>> expected = database.ask(query);
                 if (expected.isEmpty()) {
                     assertThatThrownBy(() -> Brief.read(brief)).isInstanceOf(BadInput.class).hasMessageContaining("no row is left of the ");

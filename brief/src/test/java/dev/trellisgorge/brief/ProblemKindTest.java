@@ -79,7 +79,7 @@ public class ProblemKindTest {
     private BadInput refused(String brief, Overrides overrides) {
         Path file = folder.file("month.yaml", brief);
         return catchThrowableOfType(BadInput.class, () -> {
-            try (Brief read = Brief.read(file, overrides, Trust.OWN_FOLDER.limits(Limits.STANDARD), Progress.NONE)) {
+            try (Brief read = Brief.read(file, overrides, AccessPolicy.OWN_FOLDER.limits(Limits.STANDARD), Progress.NONE)) {
                 read.compute(read.charts());
                 read.each(List.of("open"));
             }
@@ -136,7 +136,7 @@ public class ProblemKindTest {
             }
 
             @Override
-            public String allowing(Trust.Kind kind, String what) {
+            public String allowing(AccessPolicy.Kind kind, String what) {
                 return "ask the administrator";
             }
 

@@ -72,7 +72,7 @@ public class QueryBriefTest {
 
     private Brief brief(String url, String query, String variable) {
         return Brief.read(folder.file("b.yaml", "brief: 1\ndata:\n  march:\n    jdbc: " + url + "\n    user: gorge\n    password-variable: " + variable + "\n    query: "
-                + query + "\n" + CHARTS), Overrides.NONE, Trust.OWN_FOLDER.allowing(Trust.Kind.DATABASE, "jdbc:").allowing(Trust.Kind.ENVIRONMENT, variable), Progress.NONE);
+                + query + "\n" + CHARTS), Overrides.NONE, AccessPolicy.OWN_FOLDER.allowing(AccessPolicy.Kind.DATABASE, "jdbc:").allowing(AccessPolicy.Kind.ENVIRONMENT, variable), Progress.NONE);
     }
 
     @Test(dataProvider = "places")

@@ -9,7 +9,7 @@ import dev.trellisgorge.formula.Settings;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Place;
 import dev.trellisgorge.problem.Problems;
-import dev.trellisgorge.shape.Derive;
+import dev.trellisgorge.shape.AddColumn;
 import dev.trellisgorge.shape.Join;
 import dev.trellisgorge.shape.Total;
 import dev.trellisgorge.table.Column;
@@ -96,16 +96,16 @@ public class ShapeTest {
             {"previous: {of: kwh, as: b, period: day, by: [meter]}", "b: . 1000 . . 50.5 ."},
             {"pivot: {by: [day], names: meter, values: kwh}", "M1: 1000 1180 .", "M2: 50.5 -90 .", "M9: 7 . ."},
             {"unpivot: {columns: [kwh, order], names: what, values: v}", "v: 1000 3 1180 1 . 2 50.5 3 -90 1 7 ."},
-            {"derive: {x: kwh / order, y: x * 2}", "y: " + "666.6666666666666 2360 . 33.666666666666664 -180 ."}};
+            {"add: {x: kwh / order, y: x * 2}", "y: " + "666.6666666666666 2360 . 33.666666666666664 -180 ."}};
     }
 
     @Test(dataProvider = "steps")
     public void stepDoesWhatItSays(String step, String... columns) {
         if (columns[0].equals("two columns")) {
-            assertThatThrownBy(() -> shaped("derive: {c: '1'}", step)).isInstanceOf(BadInput.class).hasMessageContaining("would be named 'order'");
+            assertThatThrownBy(() -> shaped("add: {c: '1'}", step)).isInstanceOf(BadInput.class).hasMessageContaining("would be named 'order'");
             return;
         }
-        Table table = shaped("derive: {c: '1'}", step, step.startsWith("total") || step.startsWith("pivot") ? "derive: {c: '1'}" : "top: 99");
+        Table table = shaped("add: {c: '1'}", step, step.startsWith("total") || step.startsWith("pivot") ? "add: {c: '1'}" : "top: 99");
         for (String column : columns) {
             String name = column.substring(0, column.indexOf(':'));
             assertThat(name + ": " + text(table.withColumns(List.of(table.column(name)))).replace(";", "")).isEqualTo(column);
@@ -114,16 +114,16 @@ public class ShapeTest {
 
     @Test
     public void readerIsToldOfRowsWithoutAMatchAndOfMonthsThatWereMissing() {
-        assertThat(shaped("derive: {c: '1'}", "join: {table: meters, on: meter}", "period: {of: day, unit: month, fill: true}").notes()).extracting(Object::toString)
+        assertThat(shaped("add: {c: '1'}", "join: {table: meters, on: meter}", "period: {of: day, unit: month, fill: true}").notes()).extracting(Object::toString)
                 .containsExactly("no row of 'meters' for the meter: M9", "in 'meters' and on no row here: M3", "no row in a month, so one was added: 2031-03, 2031-04");
     }
 
     @Test
     public void joinThatWouldDoubleRowsIsRefusedUnlessItIsAskedFor() {
         folder.file("meters.csv", METERS + "M2,Heron Weir,5\n");
-        assertThatThrownBy(() -> shaped("join: {table: meters, on: meter}", "derive: {c: '1'}")).isInstanceOf(BadInput.class).hasMessageContaining("b.yaml:5:5: ")
+        assertThatThrownBy(() -> shaped("join: {table: meters, on: meter}", "add: {c: '1'}")).isInstanceOf(BadInput.class).hasMessageContaining("b.yaml:5:5: ")
                 .hasMessageContaining("readings.csv:5: 'M2' stands on 2 rows of 'meters'").hasMessageContaining("meters.csv:3 and ").hasMessageContaining("with 'many'");
-        assertThat(text(shaped("derive: {c: '1'}", "join: {table: meters, on: meter, many: true}", "choose: [c, kwh, station]")))
+        assertThat(text(shaped("add: {c: '1'}", "join: {table: meters, on: meter, many: true}", "choose: [c, kwh, station]")))
                 .contains("1 50.5 Mill Race; 1 50.5 Heron Weir; 1 -90 Mill Race");
     }
 
@@ -150,7 +150,7 @@ public class ShapeTest {
         var formula = new Expressions(Optional.of(table.schema()), Settings.NONE, problems)
                 .read(new Mapping.Text(expression, Place.of("here")));
         problems.throwIfAny();
-        Table derived = taken(new Derive("e", formula.orElseThrow()), table);
+        Table derived = taken(new AddColumn("e", formula.orElseThrow()), table);
         try (Database database = Database.embedded()) {
             database.hold(table);
             List<List<Object>> theirs = database.ask("SELECT " + expression + " FROM (SELECT \"a\" AS a, \"b\" AS b, \"t\" AS t, \"d\" AS d, \"month\", \"row\" FROM \"rows\") ORDER BY \"row\"");
@@ -207,10 +207,10 @@ public class ShapeTest {
             {"keep: kwh", "a condition is needed, and 'kwh' is a number"}, {"keep: meter = NULL", "write IS NULL or IS NOT NULL"},
             {"keep: \"meter LIKE 'M%'\"", "is not taken here. An expression takes columns"}, {"keep: kwh > (", "is not complete"},
             {"keep: kwh > > 1", "'>' is not expected at character 7 of 'kwh > > 1'"}, {"keep: order > * 1", "'1' is not expected at character 11 of 'order > * 1'"},
-            {"derive: {x: SUM(kwh)}", "there is no function 'SUM' here."}, {"derive: {x: kwh + 'a'}", "is a text"},
-            {"derive: {kwh: '1'}", "there is a column 'kwh' already"}, {"derive: {x: ':gaol + 1'}", "there is no setting ':gaol'. Did you mean 'goal'?"},
-            {"derive: {x: \"DATE '2031-13-01'\"}", "'2031-13-01' is no date"}, {"derive: {x: readings.kwh + 1}", "names a table"},
-            {"derive: {x: EXTRACT(HOUR FROM day)}", "EXTRACT takes YEAR, QUARTER, MONTH or DAY, not HOUR"},
+            {"add: {x: SUM(kwh)}", "there is no function 'SUM' here."}, {"add: {x: kwh + 'a'}", "is a text"},
+            {"add: {kwh: '1'}", "there is a column 'kwh' already"}, {"add: {x: ':gaol + 1'}", "there is no setting ':gaol'. Did you mean 'goal'?"},
+            {"add: {x: \"DATE '2031-13-01'\"}", "'2031-13-01' is no date"}, {"add: {x: readings.kwh + 1}", "names a table"},
+            {"add: {x: EXTRACT(HOUR FROM day)}", "EXTRACT takes YEAR, QUARTER, MONTH or DAY, not HOUR"},
             {"join: {table: metres, on: meter}", "there is no table 'metres' in 'data'. Did you mean 'meters'?"},
             {"join: {table: meters, on: statoin}", "has no column 'statoin'"}, {"join: {table: meters, on: {meter: factor}}", "the key 'meter' is a text here"},
             {"join: {table: meters}", "the key 'on' is missing"}, {"total: {by: [meter], sum: [day]}", "holds a date a row; can't add up dates"},
@@ -218,7 +218,7 @@ public class ShapeTest {
             {"period: {of: day, unit: fortnight}", "'unit' can't be 'fortnight'"}, {"period: {of: day, unit: day, as: kwh}", "there is a column 'kwh' already"},
             {"period: {of: day, unit: day, by: [meter]}", "nothing is filled"}, {"previous: {of: kwh, period: day}", "'2031-01-31' stands on two rows (again at "},
             {"previous: {of: kwh, period: meter}", "is no date or period"}, {"pivot: {by: [meter], names: order, values: kwh}", "the name is missing"},
-            {"derive: {}", "b.yaml:5:13: 'derive': names no column"}, {"total: {}", "b.yaml:5:12: 'total': names no column, neither in 'by' nor to make a total of"},
+            {"add: {}", "b.yaml:5:10: 'add': names no column"}, {"total: {}", "b.yaml:5:12: 'total': names no column, neither in 'by' nor to make a total of"},
             {"join: {table: meters, on: []}", "b.yaml:5:31: 'on': names no key"}, {"join: {table: meters, on: {}}", "b.yaml:5:31: 'on': names no key"},
             {"rename: {kwh: ''}", "a column has no name"}, {"keep", "'each of shape' must be a mapping of keys to values, not 'keep'"},
             {"join: {table: meters, on: meter, rename: {station: factor}}", "two columns are named 'factor'"},
@@ -227,16 +227,16 @@ public class ShapeTest {
             {"unpivot: {columns: []}", "names no column"}, {"top: 0", "must be a whole number from 1 up"}, {"top: two", "must be a number, not 'two'"},
             {"rename: {kwh: day}", "two columns are named 'day'"}, {"rename: {kwhh: x}", "has no column 'kwhh'. Did you mean 'kwh'?"},
             {"choose: [kwh, kwh]", "two columns are named 'kwh'"}, {"order: {by: kwh, order: down}", "'order' can't be 'down'"},
-            {"sort: {by: kwh}", "there is no step 'sort'."}, {"{keep: kwh > 1, top: 2}", "a step is one of keep, derive"}};
+            {"sort: {by: kwh}", "there is no step 'sort'."}, {"{keep: kwh > 1, top: 2}", "a step is one of keep, add"}};
     }
 
     @Test(dataProvider = "mistakes")
     public void mistakeIsToldWithItsPlaceAndNothingAfterItIsLookedAt(String step, String message) {
         if (message.equals("pivot")) {
-            assertThat(shaped("derive: {c: '1'}", "keep: kwh IS NOT NULL", step, "derive: {c: '1'}").columnNames()).containsExactly("order", "M1", "M2", "M9", "c");
+            assertThat(shaped("add: {c: '1'}", "keep: kwh IS NOT NULL", step, "add: {c: '1'}").columnNames()).containsExactly("order", "M1", "M2", "M9", "c");
             return;
         }
-        assertThatThrownBy(() -> shaped(step, "top: 1", "derive: {c: '1'}")).isInstanceOfSatisfying(BadInput.class, bad -> {
+        assertThatThrownBy(() -> shaped(step, "top: 1", "add: {c: '1'}")).isInstanceOfSatisfying(BadInput.class, bad -> {
             assertThat(bad.problems().get(0).toString()).startsWith("b.yaml:5:").contains(message);
             assertThat(bad.problems()).filteredOn(problem -> problem.toString().contains("b.yaml:6:")).isEmpty();
         });

@@ -26,7 +26,7 @@ final class Makers {
     private static final List<String> LOOKS = List.of("legend: bottom", "axis: {figures: shown, format: $P}", "gap: $N", "reference: {name: $W}", "marker: {size: $N}", "text: {subtitle: $N, legend: $N}", "title-at: centre", "good: down", "colors: {good: $C, base: $C}");
     private static final List<String> COLORS = List.of("seagreen", "'#335577'", "'#fff'", "good", "muted", "'#12345g'", "transparent", "rebeccapurple");
     private static final List<String> LOCALES = List.of("de-DE", "en-GB", "fr-CH", "ar-EG", "hi-IN-u-nu-deva", "ja-JP-u-ca-japanese", "th-TH-u-ca-buddhist", "tr", "de-DE-u-cu-chf", "und", "x", "en_US", "zz-ZZ");
-    private static final List<String> STEPS = List.of("keep: $X", "derive: {y: $X}", "top: $N", "order: {by: $X}", "total: {by: n, sum: v}", "previous: {of: v, as: p}", "period: {of: d, unit: month, as: p, fill: true}",
+    private static final List<String> STEPS = List.of("keep: $X", "add: {y: $X}", "top: $N", "order: {by: $X}", "total: {by: n, sum: v}", "previous: {of: v, as: p}", "period: {of: d, unit: month, as: p, fill: true}",
             "unpivot: {columns: [v, w], name: k, values: x}", "join: {table: u, on: n}", "$T: $T", "rename: {v: $T}");
     private static final List<String> ENDINGS = List.of("svg", "png", "pdf", "xlsx", "ods", "pptx", "txt", "json");
 
@@ -147,7 +147,7 @@ final class Makers {
 
     private static Trial expression(Choices choices) {
         String expression = Hard.expression(choices);
-        String brief = "brief: 1\ndata: {t: t.csv}\nsettings: {goal: 3}\nshape:\n  - derive: {y: " + quoted(choices.oneIn(3) ? Hard.damaged(expression, choices) : expression)
+        String brief = "brief: 1\ndata: {t: t.csv}\nsettings: {goal: 3}\nshape:\n  - add: {y: " + quoted(choices.oneIn(3) ? Hard.damaged(expression, choices) : expression)
                 + "}\ncharts:\n  c: {pattern: columns, category: n, value: y}\n";
         return of("expression", brief, Trial.bytes("n,d,v,w\na,2031-01-01,1,2\nb,2031-02-01,,0\nWeir,,-3,0.5\n"), choices);
     }

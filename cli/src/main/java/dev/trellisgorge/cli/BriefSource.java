@@ -3,7 +3,7 @@ package dev.trellisgorge.cli;
 import dev.trellisgorge.brief.Brief;
 import dev.trellisgorge.brief.Overrides;
 import dev.trellisgorge.brief.RunOn;
-import dev.trellisgorge.brief.Trust;
+import dev.trellisgorge.brief.AccessPolicy;
 import dev.trellisgorge.brief.UserSettings;
 import dev.trellisgorge.plan.PlainChart;
 import dev.trellisgorge.plan.Plan;
@@ -173,8 +173,8 @@ final class BriefSource {
     }
 
     /** What the person who runs this allows, here and in the settings file. */
-    private Trust trust() {
-        Trust trust = UserSettings.file(streams.terminal().environment()).map(UserSettings::read).orElse(Trust.OWN_FOLDER);
+    private AccessPolicy trust() {
+        AccessPolicy trust = UserSettings.file(streams.terminal().environment()).map(UserSettings::read).orElse(AccessPolicy.OWN_FOLDER);
         for (String each : allowed.<List<String>>getValue()) {
             trust = trust.allowing(each, Path.of(""), Place.of("--allow"));
         }

@@ -6,7 +6,7 @@ import dev.trellisgorge.engine.Engines;
 import dev.trellisgorge.engine.Page;
 import dev.trellisgorge.plan.PlainChart;
 import dev.trellisgorge.chart.Size;
-import dev.trellisgorge.engine.Writing;
+import dev.trellisgorge.engine.AtomicFiles;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Place;
 import dev.trellisgorge.problem.ProblemKind;
@@ -64,7 +64,7 @@ final class Demo implements Command {
         for (String brief : BRIEFS) {
             holds &= draw(brief, sheet);
         }
-        streams.out().println(Writing.to(folder.resolve("index.html"), out -> out.write(sheet.html().getBytes(StandardCharsets.UTF_8))));
+        streams.out().println(AtomicFiles.to(folder.resolve("index.html"), out -> out.write(sheet.html().getBytes(StandardCharsets.UTF_8))));
         return holds ? Gorge.DONE : Gorge.CHECK_FAILED;
     }
 
@@ -72,7 +72,7 @@ final class Demo implements Command {
         try {
             Files.createDirectories(folder);
         } catch (IOException e) {
-            throw new BadInput(Place.inFile(folder.toString()), ProblemKind.NOT_WRITABLE, "can't make the folder: " + Writing.reason(e));
+            throw new BadInput(Place.inFile(folder.toString()), ProblemKind.NOT_WRITABLE, "can't make the folder: " + AtomicFiles.reason(e));
         }
     }
 
@@ -85,9 +85,9 @@ final class Demo implements Command {
                 return;
             }
         } catch (IOException e) {
-            throw new BadInput(Place.inFile(target.toString()), ProblemKind.UNREADABLE, "can't read: " + Writing.reason(e));
+            throw new BadInput(Place.inFile(target.toString()), ProblemKind.UNREADABLE, "can't read: " + AtomicFiles.reason(e));
         }
-        streams.out().println(Writing.to(target, out -> out.write(shipped)));
+        streams.out().println(AtomicFiles.to(target, out -> out.write(shipped)));
     }
 
     private static byte[] shipped(String name) {
@@ -128,6 +128,6 @@ final class Demo implements Command {
     private static Path series(List<PlainChart> charts, Path target) {
         Map<String, Table> tables = new LinkedHashMap<>();
         charts.forEach(chart -> tables.put(chart.name(), chart.printed()));
-        return Writing.to(target, out -> TableWriter.json(tables, out));
+        return AtomicFiles.to(target, out -> TableWriter.json(tables, out));
     }
 }

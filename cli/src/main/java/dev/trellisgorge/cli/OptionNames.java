@@ -1,7 +1,7 @@
 package dev.trellisgorge.cli;
 
 import dev.trellisgorge.brief.InputNames;
-import dev.trellisgorge.brief.Trust;
+import dev.trellisgorge.brief.AccessPolicy;
 import java.nio.file.Path;
 
 /** Messages of the library in the words of the command: options by their names, files as they were typed. Thread-safe. */
@@ -24,8 +24,8 @@ enum OptionNames implements InputNames {
     }
 
     @Override
-    public String allowing(Trust.Kind kind, String what) {
-        return "add --allow " + kind + (what.isEmpty() ? "" : "=" + what) + (kind == Trust.Kind.INPUT ? ", or name it: --data TABLE=-" : "");
+    public String allowing(AccessPolicy.Kind kind, String what) {
+        return "add --allow " + kind + (what.isEmpty() ? "" : "=" + what) + (kind == AccessPolicy.Kind.INPUT ? ", or name it: --data TABLE=-" : "");
     }
 
     @Override

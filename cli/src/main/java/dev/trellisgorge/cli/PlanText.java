@@ -1,11 +1,11 @@
 package dev.trellisgorge.cli;
 
-import dev.trellisgorge.formula.Reads;
+import dev.trellisgorge.formula.ColumnReferences;
 import dev.trellisgorge.plan.Carried;
 import dev.trellisgorge.plan.Derived;
 import dev.trellisgorge.plan.Identity;
 import dev.trellisgorge.plan.Plan;
-import dev.trellisgorge.plan.Watch;
+import dev.trellisgorge.plan.RowWarning;
 import dev.trellisgorge.shape.Step;
 import dev.trellisgorge.table.DisplayWidth;
 import dev.trellisgorge.table.Field;
@@ -36,7 +36,7 @@ record PlanText(PrintStream out) {
             out.println("    " + " ".repeat(width) + "    " + use(plan, column));
         }
         listed("must hold", Stream.concat(plan.identities().stream().map(Identity::statement), plan.carried().stream().map(Carried::statement)));
-        listed("is reported where it is so", plan.watches().stream().map(Watch::sentence).distinct());
+        listed("is reported where it is so", plan.watches().stream().map(RowWarning::sentence).distinct());
     }
 
     private void listed(String heading, Stream<String> lines) {
@@ -48,7 +48,7 @@ record PlanText(PrintStream out) {
     }
 
     private static String use(Plan plan, Derived column) {
-        List<String> readers = new ArrayList<>(plan.columns().stream().filter(other -> Reads.computed(other.formula()).contains(column.name())).map(Derived::name).toList());
+        List<String> readers = new ArrayList<>(plan.columns().stream().filter(other -> ColumnReferences.computed(other.formula()).contains(column.name())).map(Derived::name).toList());
         String read = readers.isEmpty() ? "" : "read by " + String.join(", ", readers.stream().limit(LISTED).toList())
                 + (readers.size() > LISTED ? " and " + (readers.size() - LISTED) + " more" : "");
         return switch (column.use()) {

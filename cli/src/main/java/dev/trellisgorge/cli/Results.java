@@ -1,6 +1,6 @@
 package dev.trellisgorge.cli;
 
-import dev.trellisgorge.engine.Writing;
+import dev.trellisgorge.engine.AtomicFiles;
 import java.io.FilterOutputStream;
 import java.io.IOException;
 import java.io.OutputStream;
@@ -33,6 +33,6 @@ final class Results extends FilterOutputStream {
 
     /** Why not all was taken; empty where all was, or where the reader has seen enough and gone. */
     Optional<String> failure() {
-        return Optional.ofNullable(failure).map(Writing::reason).filter(why -> !why.equals(NOBODY_READS));
+        return Optional.ofNullable(failure).map(AtomicFiles::reason).filter(why -> !why.equals(NOBODY_READS));
     }
 }

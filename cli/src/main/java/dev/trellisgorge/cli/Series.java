@@ -1,7 +1,7 @@
 package dev.trellisgorge.cli;
 
 import dev.trellisgorge.brief.Brief;
-import dev.trellisgorge.engine.Writing;
+import dev.trellisgorge.engine.AtomicFiles;
 import dev.trellisgorge.plan.PlainChart;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Place;
@@ -70,7 +70,7 @@ final class Series implements Command {
         Map<String, Table> tables = new LinkedHashMap<>();
         charts.forEach(chart -> tables.put(chart.name(), chart.printed()));
         if (file != null) {
-            Writing.to(file, out -> write(wanted, tables, brief, out));
+            AtomicFiles.to(file, out -> write(wanted, tables, brief, out));
             streams.out().println(file);
             return Gorge.DONE;
         }

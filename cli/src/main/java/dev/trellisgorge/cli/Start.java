@@ -2,7 +2,7 @@ package dev.trellisgorge.cli;
 
 import dev.trellisgorge.brief.BriefSchema;
 import dev.trellisgorge.brief.FirstBrief;
-import dev.trellisgorge.engine.Writing;
+import dev.trellisgorge.engine.AtomicFiles;
 import dev.trellisgorge.pattern.PatternType;
 import dev.trellisgorge.pattern.Patterns;
 import dev.trellisgorge.problem.BadInput;
@@ -113,10 +113,10 @@ final class Start implements Command {
         if (Files.exists(target)) {
             throw new BadInput(Place.inFile(target.toString()), ProblemKind.NOT_WRITABLE, "is there already and is not written over; name another file");
         }
-        streams.out().println(Writing.to(target, out -> out.write(brief.getBytes(StandardCharsets.UTF_8))));
+        streams.out().println(AtomicFiles.to(target, out -> out.write(brief.getBytes(StandardCharsets.UTF_8))));
         Path schema = target.resolveSibling(BriefSchema.FILE);
         if (!Files.exists(schema)) {
-            streams.out().println(Writing.to(schema, BriefSchema::write));
+            streams.out().println(AtomicFiles.to(schema, BriefSchema::write));
         }
     }
 

@@ -77,7 +77,7 @@ public class BoundTest {
             }
             case BRIEF_DEPTH -> run(TABLE, brief("settings: {x: " + "[".repeat(size - 2) + "]".repeat(size - 2) + "}\n"));
             case BRIEF_ALIASES -> run(TABLE, brief("settings: {x: &x [1], y: [" + String.join(", ", Collections.nCopies(size, "*x")) + "]}\n"));
-            case EXPRESSION_DEPTH -> run(TABLE, brief("shape:\n  - derive: {y: \"" + "(".repeat(size - 1) + "v" + ")".repeat(size - 1) + "\"}\n"));
+            case EXPRESSION_DEPTH -> run(TABLE, brief("shape:\n  - add: {y: \"" + "(".repeat(size - 1) + "v" + ")".repeat(size - 1) + "\"}\n"));
             case BOARD_COLUMNS -> run(TABLE, brief("") + "board: {columns: " + size + ", tiles: [c]}\n");
             case TITLE_CHARACTERS -> run(TABLE, "brief: 1\ndata: {t: t.csv}\ncharts:\n  c: {pattern: columns, category: n, value: v, title: " + "x".repeat(size) + "}\n");
             case TABLE_CELLS -> {

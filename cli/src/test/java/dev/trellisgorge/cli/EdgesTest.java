@@ -48,7 +48,7 @@ public class EdgesTest {
 
     @Test
     public void differenceByRoundingAloneIsTold() {
-        String steps = "shape:\n  - derive: {x: \"v + 0.2\"}\ncharts:\n";
+        String steps = "shape:\n  - add: {x: \"v + 0.2\"}\ncharts:\n";
         Desk.Answer answer = run("n,v\na,0.1\nb,0.1000001\nc,0.05\n", steps + "  c: {pattern: columns, category: n, value: x, classify: {split: {at: 0.3}}}\n  d: {pattern: to-target, category: n, value: x, target: 0.3}\n",
                 "check", "DESK/b.yaml");
         assertThat(answer.out()).contains("note   above the limit by rounding alone: a (0.30000000000000004 against 0.3)\n", "note   above the target by rounding alone: a (0.30000000000000004 against 0.3)\n")
@@ -57,7 +57,7 @@ public class EdgesTest {
 
     @Test
     public void roundingIsThatOfTheLabel() {
-        assertThat(run("n,v\na,0.285\nb,1.005\nc,-0.285\n", "shape:\n  - derive: {r: \"ROUND(v, 2)\"}\ncharts:\n  c: {pattern: columns, category: n, value: r, labels: {format: \"0.00\"}}\n", "series", "DESK/b.yaml", "--as", "csv").out())
+        assertThat(run("n,v\na,0.285\nb,1.005\nc,-0.285\n", "shape:\n  - add: {r: \"ROUND(v, 2)\"}\ncharts:\n  c: {pattern: columns, category: n, value: r, labels: {format: \"0.00\"}}\n", "series", "DESK/b.yaml", "--as", "csv").out())
                 .isEqualTo("n,value\na,0.29\nb,1.01\nc,-0.29\n");
     }
 

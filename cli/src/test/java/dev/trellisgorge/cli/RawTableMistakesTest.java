@@ -125,11 +125,12 @@ public class RawTableMistakesTest extends AtDesk {
             {"period: {of: month, unit: month, as: m, by: [station]}", "DESK/b.yaml:5:49: 'by': splits the rows that 'fill: true' fills, and nothing is filled"},
             {"total: {by: [month], sum: [station]}", "DESK/b.yaml:5:5: DESK/march.csv, column 'station': holds a text a row; can't add up texts"},
             {"sort: {by: mwh}",
-                "DESK/b.yaml:5:5: there is no step 'sort'. Known here: 'keep', 'derive', 'join', 'total', 'period', 'previous', 'pivot', 'unpivot', 'order', 'top', "
+                "DESK/b.yaml:5:5: there is no step 'sort'. Known here: 'keep', 'add', 'join', 'total', 'period', 'previous', 'pivot', 'unpivot', 'order', 'top', "
                     + "'rename', 'choose'."},
             {"{keep: mwh > 1, top: 2}",
                 "DESK/b.yaml:5:5: a step is one of keep, derive, join, total, period, previous, pivot, unpivot, order, top, rename, choose, and has its one key"},
-            {"derive: {mwh: mwh * 2}", "DESK/b.yaml:5:5: DESK/march.csv: there is a column 'mwh' already; give the derived one another name"},
+            {"derive: {twice: mwh * 2}", "DESK/b.yaml:5:5: the step 'derive' is called 'add' now"},
+            {"add: {mwh: mwh * 2}", "DESK/b.yaml:5:5: DESK/march.csv: there is a column 'mwh' already; give the added one another name"},
             {"top: 0", "DESK/b.yaml:5:10: 'top': must be a whole number from 1 up"},
             {"rename: {mwh: station}", "DESK/b.yaml:5:5: DESK/march.csv: two columns are named 'station'"},
             {"choose: [station, mhw]", "DESK/b.yaml:5:23: table 'march' has no column 'mhw'. Did you mean 'mwh'?"},

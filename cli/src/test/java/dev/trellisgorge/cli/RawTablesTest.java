@@ -25,7 +25,7 @@ public class RawTablesTest extends AtDesk {
             shape:
               - join: {table: gauges, on: {Gauge: gauge}}
               - period: {of: Day, unit: month, as: month}
-              - derive: {flow: MWh * factor}
+              - add: {flow: MWh * factor}
             charts:
               monthly: {pattern: columns, category: month, value: flow}
             """;
@@ -92,7 +92,7 @@ public class RawTablesTest extends AtDesk {
                 brief: 1
                 data:
                   stations: stations.csv
-                  days: {file: days.csv, shape: [{keep: mwh > 0}, {join: {table: stations, on: station}}, {derive: {share: mwh / goal}}, {total: {by: station, sum: share}}]}
+                  days: {file: days.csv, shape: [{keep: mwh > 0}, {join: {table: stations, on: station}}, {add: {share: mwh / goal}}, {total: {by: station, sum: share}}]}
                 shape: [{join: {table: days, on: station}}]
                 charts:
                   c: {pattern: columns, category: station, value: share}
@@ -118,7 +118,7 @@ public class RawTablesTest extends AtDesk {
         for (String brief : new String[] {start + end, start + end.replace("mwh", "mwh, slice: {station: Weir}")}) {
             assertThat(desk.with("t.yaml", brief).type("series", "DESK/t.yaml").err()).isEqualTo("gorge: " + odd);
         }
-        for (String step : new String[] {"total: {by: station, sum: mwh}", "derive: {twice: mwh * 2}", "keep: mwh > 1"}) {
+        for (String step : new String[] {"total: {by: station, sum: mwh}", "add: {twice: mwh * 2}", "keep: mwh > 1"}) {
             assertThat(desk.with("t.yaml", start + "shape:\n  - " + step + "\n" + end).type("series", "DESK/t.yaml").err()).isEqualTo("gorge: DESK/t.yaml:4:5: " + odd);
         }
         desk.with("t.yaml", start + "shape:\n  - choose: [station, mwh]\n" + end.replace("value: mwh", "value: 1, labels: {show: mwh}"));
@@ -129,7 +129,7 @@ public class RawTablesTest extends AtDesk {
     public void stepThatLeavesNoRowIsToldAndOneOnTheWayIsNot() {
         desk.with("b.yaml", BRIEF.replace("charts:", "  - keep: flow > 1e9\ncharts:"));
         assertThat(desk.type("check", "DESK/b.yaml").err()).isEqualTo("gorge: DESK/b.yaml:9:5: no row is left of the 3 before this step\n");
-        desk.with("b.yaml", BRIEF.replace("charts:", "  - keep: flow > 1e9\n  - total: {count: flow}\n  - derive: {month: \"'none'\"}\ncharts:"));
+        desk.with("b.yaml", BRIEF.replace("charts:", "  - keep: flow > 1e9\n  - total: {count: flow}\n  - add: {month: \"'none'\"}\ncharts:"));
         assertThat(desk.type("series", "DESK/b.yaml").out()).isEqualTo("month  value\nnone       0\n");
     }
 

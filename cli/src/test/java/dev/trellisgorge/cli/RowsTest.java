@@ -159,7 +159,7 @@ public class RowsTest extends AtDesk {
 
     @Test
     public void unreadableTableIsTheOneMistakeThatIsTold() {
-        desk.with("b.yaml", "brief: 1\ndata: {power: gone.csv}\nshape:\n  - derive: {x: \"Sum (EUR) * 2\"}\ncharts:\n"
+        desk.with("b.yaml", "brief: 1\ndata: {power: gone.csv}\nshape:\n  - add: {x: \"Sum (EUR) * 2\"}\ncharts:\n"
                 + "  c: {pattern: columns, category: statin, value: Order (EUR), classify: {split: {at: \"Max (t) + 1\"}}, slice: {m: 1}}\n");
         assertThat(desk.type("check", "DESK/b.yaml").err()).isEqualTo("gorge: DESK/b.yaml:2:15: there is no file 'DESK/gone.csv' for the table 'power'\n");
     }

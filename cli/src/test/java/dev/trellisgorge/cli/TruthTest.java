@@ -45,7 +45,7 @@ public class TruthTest extends AtDesk {
 
     @Test
     public void ratioOfTheRestIsTheRatioOfItsSums() {
-        String brief = "shape:\n  - derive: {growth: now / before}\ncharts:\n  c: {pattern: columns, category: reach, value: growth, rank: {by: now, top: 1, rest: Others}}\n";
+        String brief = "shape:\n  - add: {growth: now / before}\ncharts:\n  c: {pattern: columns, category: reach, value: growth, rank: {by: now, top: 1, rest: Others}}\n";
         assertThat(series(REACHES, brief)).containsExactly("reach,value", "A,1.2", "Others,1.625");
         assertThat(checked(REACHES, brief)).contains("the sum of 'before' in the row 'Others' passes over 1 missing cell: D",
                 "holds  on 1 of 1 row: growth = now / before, in the row 'Others'", "3 rows totalled in 'Others', 52% of all now: B, C, D");
@@ -54,7 +54,7 @@ public class TruthTest extends AtDesk {
     @Test
     public void missingCellInATotalIsToldWithoutBeingAsked() {
         Desk.Answer answer = typed("month,made,hours\n2031-01,10,5\n2031-01,,5\n2031-02,8,4\n", "shape:\n  - total: {by: month, sum: [made, hours]}\n"
-                + "  - derive: {rate: made / hours}\ncharts:\n  c: {pattern: columns, category: month, value: rate}\n", "series", "DESK/b.yaml");
+                + "  - add: {rate: made / hours}\ncharts:\n  c: {pattern: columns, category: month, value: rate}\n", "series", "DESK/b.yaml");
         assertThat(answer.err()).isEqualTo("gorge: note: the sum of 'made' passes over 1 missing cell: 2031-01\n");
         assertThat(desk.type("draw", "DESK/b.yaml", "-o", "DESK/o.svg").err()).isEqualTo(answer.err());
     }

@@ -108,7 +108,7 @@ record UglyBrief(String text, List<List<String>> rows, List<List<String>> meters
                     return "keep: " + oneOf(columns, CONDITIONS);
                 }
                 case 2, 3 -> {
-                    String step = columns.contains("z") ? "top: 8" : "derive: {z: \"" + oneOf(columns, EXPRESSIONS) + "\"}";
+                    String step = columns.contains("z") ? "top: 8" : "add: {z: \"" + oneOf(columns, EXPRESSIONS) + "\"}";
                     if (!columns.contains("z")) {
                         columns.add("z");
                     }

@@ -14,7 +14,7 @@ import dev.trellisgorge.pattern.Chart;
 import dev.trellisgorge.pattern.Columns;
 import dev.trellisgorge.plan.PlainChart;
 import dev.trellisgorge.problem.BadInput;
-import dev.trellisgorge.shape.Derive;
+import dev.trellisgorge.shape.AddColumn;
 import dev.trellisgorge.shape.Executor;
 import dev.trellisgorge.shape.Pipeline;
 import dev.trellisgorge.sql.Database;
@@ -148,7 +148,7 @@ public class ClusterTest {
         share(true);
         Table figures = Table.of("figures", Column.numbers("figure", 0, -0.25, 0.1 + 0.2, 123456789012345680.0, 999999999999999900000.0, 1e21, 9.9999999e22, 1e23, -1e300, 1e-7, 9.9999e-8, 5.684341886080802e-14, 4.9e-324, 1.7976931348623157e308, Double.NaN));
         Formula figure = Formulas.column("figure");
-        Pipeline written = Pipeline.of("figures").then(new Derive("shortest", Formulas.written(figure))).then(new Derive("exponent", Formulas.formatted(figure, "0.##E00")));
+        Pipeline written = Pipeline.of("figures").then(new AddColumn("shortest", Formulas.written(figure))).then(new AddColumn("exponent", Formulas.formatted(figure, "0.##E00")));
         try (Cluster cluster = Cluster.open(machines.url()); Database database = Database.open(cluster.session(), List.of(DatabaseTable.of(figures)), Settings.NONE, false)) {
             assertThat(texts(database.run(written))).isEqualTo(texts(Executor.over(figures, Settings.NONE).run(written)));
         }

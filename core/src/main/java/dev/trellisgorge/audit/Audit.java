@@ -6,11 +6,11 @@ import dev.trellisgorge.chart.Role;
 import dev.trellisgorge.chart.Series;
 import dev.trellisgorge.formula.Formula;
 import dev.trellisgorge.formula.Formulas;
-import dev.trellisgorge.plan.Cells;
+import dev.trellisgorge.plan.ComputedColumns;
 import dev.trellisgorge.plan.Identity;
 import dev.trellisgorge.plan.PlainChart;
 import dev.trellisgorge.plan.StepProof;
-import dev.trellisgorge.plan.Watch;
+import dev.trellisgorge.plan.RowWarning;
 import dev.trellisgorge.problem.Note;
 import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Numbers;
@@ -42,9 +42,9 @@ public record Audit(PlainChart chart, List<Proof> proofs, List<Note> notes) {
     }
 
     public static Audit of(PlainChart chart) {
-        Cells data = chart.data();
+        ComputedColumns data = chart.data();
         Map<String, Formula> asked = new LinkedHashMap<>();
-        List<Watch> watches = chart.plan().watches();
+        List<RowWarning> watches = chart.plan().watches();
         List<Identity> identities = chart.plan().identities();
         for (int i = 0; i < watches.size(); i++) {
             asked.put("when " + i, watches.get(i).when());
@@ -97,7 +97,7 @@ public record Audit(PlainChart chart, List<Proof> proofs, List<Note> notes) {
         return new Proof(proof.statement(), proof.names().size(), failures);
     }
 
-    private static void watched(Column category, Watch watch, Column when, Column figure, Column limit, List<Note> notes) {
+    private static void watched(Column category, RowWarning watch, Column when, Column figure, Column limit, List<Note> notes) {
         List<String> rows = IntStream.range(0, category.size()).filter(row -> when.number(row) == 1)
                 .mapToObj(row -> category.written(row) + (limit.isPresent(row) ? " (" + figure.written(row) + " against " + limit.written(row) + ")"
                         : figure.isPresent(row) ? " (" + Numbers.brief(figure.number(row)) + ")" : ""))

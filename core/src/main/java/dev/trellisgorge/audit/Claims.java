@@ -1,6 +1,6 @@
 package dev.trellisgorge.audit;
 
-import dev.trellisgorge.formula.Reads;
+import dev.trellisgorge.formula.ColumnReferences;
 import dev.trellisgorge.plan.PlainChart;
 import dev.trellisgorge.problem.Note;
 import dev.trellisgorge.table.CalendarUnit;
@@ -133,7 +133,7 @@ final class Claims {
             }
         }
         chart.data().settings().values().values().stream().filter(value -> value.kind() == Kind.NUMBER).forEach(value -> known.add(value.number(0)));
-        known.addAll(chart.plan().columns().stream().flatMap(column -> Reads.figures(column.formula()).stream()).toList());
+        known.addAll(chart.plan().columns().stream().flatMap(column -> ColumnReferences.figures(column.formula()).stream()).toList());
         return known;
     }
 }

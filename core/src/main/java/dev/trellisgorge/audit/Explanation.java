@@ -8,12 +8,12 @@ import dev.trellisgorge.chart.Series;
 import dev.trellisgorge.formula.Formula;
 import dev.trellisgorge.formula.Formulas;
 import dev.trellisgorge.formula.Leaf;
-import dev.trellisgorge.formula.Reads;
-import dev.trellisgorge.plan.Cells;
+import dev.trellisgorge.formula.ColumnReferences;
+import dev.trellisgorge.plan.ComputedColumns;
 import dev.trellisgorge.plan.Derived;
 import dev.trellisgorge.plan.PlainChart;
 import dev.trellisgorge.plan.Saying;
-import dev.trellisgorge.plan.Watch;
+import dev.trellisgorge.plan.RowWarning;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Nearest;
 import dev.trellisgorge.problem.Place;
@@ -81,7 +81,7 @@ public record Explanation(List<String> lines) {
     /** One row being told. */
     private static final class Telling {
         private final PlainChart chart;
-        private final Cells data;
+        private final ComputedColumns data;
         private final int row;
         private final Reason reason;
         private final boolean formulas;
@@ -144,10 +144,10 @@ public record Explanation(List<String> lines) {
             Set<String> labels = Stream.concat(chart.labels().values().stream().flatMap(List::stream), chart.beside().stream().map(FigureColumn::label)).map(Label::column).collect(Collectors.toSet());
             List<Formula> read = chart.plan().columns().stream().filter(column -> column.use() != Derived.Use.LABEL || labels.contains(column.name())).map(Derived::formula).toList();
             Set<String> columns = new LinkedHashSet<>();
-            read.forEach(formula -> columns.addAll(Reads.columns(formula)));
+            read.forEach(formula -> columns.addAll(ColumnReferences.columns(formula)));
             chart.plan().category().ifPresent(columns::remove);
             Stream<String> cells = columns.stream().map(name -> name + ": " + (isMissing(Formulas.column(name)) ? "missing" : reason.figure(Formulas.column(name))));
-            Stream<String> settings = read.stream().flatMap(formula -> Reads.settings(formula).stream()).distinct().map(name -> "the setting " + name + ": " + reason.figure(Formulas.setting(name)));
+            Stream<String> settings = read.stream().flatMap(formula -> ColumnReferences.settings(formula).stream()).distinct().map(name -> "the setting " + name + ": " + reason.figure(Formulas.setting(name)));
             String told = Stream.concat(cells, settings).collect(Collectors.joining("; "));
             return told.isEmpty() ? "" : "It reads " + told + ".";
         }
@@ -215,7 +215,7 @@ public record Explanation(List<String> lines) {
                     + String.join(" and ", texts) + ".");
         }
 
-        private boolean isSo(Watch watch) {
+        private boolean isSo(RowWarning watch) {
             return data.evaluate(watch.when()).number(row) == 1;
         }
     }

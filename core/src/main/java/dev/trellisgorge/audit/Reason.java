@@ -6,7 +6,7 @@ import dev.trellisgorge.formula.Condition;
 import dev.trellisgorge.formula.Formula;
 import dev.trellisgorge.formula.Leaf;
 import dev.trellisgorge.formula.Window;
-import dev.trellisgorge.plan.Cells;
+import dev.trellisgorge.plan.ComputedColumns;
 import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Kind;
 import dev.trellisgorge.table.Numbers;
@@ -21,7 +21,7 @@ import java.util.Optional;
  * @param row    0-based
  * @param format how figures are written, where that loses nothing; else in their shortest form
  */
-record Reason(Cells table, int row, Optional<Format> format) {
+record Reason(ComputedColumns table, int row, Optional<Format> format) {
 
     /** A formula's way to its cell: the conditions that led there, and the formula that was then worked out. */
     record Way(List<String> because, Formula result) {

@@ -3,9 +3,9 @@ package dev.trellisgorge.audit;
 import dev.trellisgorge.formula.Formula;
 import dev.trellisgorge.formula.Formulas;
 import dev.trellisgorge.formula.Leaf;
-import dev.trellisgorge.formula.Reads;
+import dev.trellisgorge.formula.ColumnReferences;
 import dev.trellisgorge.formula.Window;
-import dev.trellisgorge.plan.Cells;
+import dev.trellisgorge.plan.ComputedColumns;
 import dev.trellisgorge.plan.Plan;
 import dev.trellisgorge.shape.Executor;
 import dev.trellisgorge.table.Column;
@@ -37,9 +37,9 @@ final class SumProof {
     }
 
     /** Empty where nothing is added up over the rows, or they stayed where they are but for one. */
-    static Optional<Proof> of(Plan plan, Cells cells) {
+    static Optional<Proof> of(Plan plan, ComputedColumns cells) {
         Map<Formula, Formula> sums = new LinkedHashMap<>();
-        plan.columns().forEach(column -> Reads.sums(column.formula())
+        plan.columns().forEach(column -> ColumnReferences.sums(column.formula())
                 .forEach(sum -> sums.merge(sum, sum.equals(column.formula()) ? Formulas.computed(column.name()) : sum, (one, other) -> one.equals(sum) ? other : one)));
         boolean here = cells.executor().map(Executor::isHere).orElse(true);
         if (sums.isEmpty() || !here && plan.isFirstRowAlone()) {
@@ -51,7 +51,7 @@ final class SumProof {
     }
 
     /** @param cell the helper column that the sum is, or where it is only a piece of one, the sum itself */
-    private void hold(Formula sum, Formula cell, Cells cells) {
+    private void hold(Formula sum, Formula cell, ComputedColumns cells) {
         Map<String, Formula> asked = new LinkedHashMap<>();
         asked.put("sum", cell);
         asked.put("added", sum.operands().get(0));

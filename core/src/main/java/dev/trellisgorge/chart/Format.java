@@ -12,7 +12,7 @@ import static dev.trellisgorge.formula.Formulas.present;
 import static dev.trellisgorge.formula.Formulas.round;
 
 import dev.trellisgorge.formula.Formula;
-import dev.trellisgorge.formula.Writing;
+import dev.trellisgorge.formula.ValueFormatter;
 import dev.trellisgorge.table.Characters;
 import dev.trellisgorge.table.Kind;
 import java.util.List;
@@ -41,7 +41,7 @@ public record Format(String pattern, Locale locale) {
         Objects.requireNonNull(locale, "locale");
         pattern = Characters.shown(pattern);
         try {
-            Writing.by(Kind.NUMBER, pattern, locale);
+            ValueFormatter.by(Kind.NUMBER, pattern, locale);
         } catch (IllegalArgumentException e) {
             throw new IllegalArgumentException("'" + pattern + "' is no number pattern; write one such as #,##0.0", e);
         }
@@ -135,6 +135,6 @@ public record Format(String pattern, Locale locale) {
      * rounds to zero is written as zero, without a sign.
      */
     public String write(double figure) {
-        return Double.isNaN(figure) ? "" : Writing.by(Kind.NUMBER, pattern, locale).apply(figure);
+        return Double.isNaN(figure) ? "" : ValueFormatter.by(Kind.NUMBER, pattern, locale).apply(figure);
     }
 }

@@ -1,6 +1,6 @@
 package dev.trellisgorge.chart;
 
-import dev.trellisgorge.formula.Writing;
+import dev.trellisgorge.formula.ValueFormatter;
 import dev.trellisgorge.table.Numbers;
 import java.util.Collections;
 import java.util.EnumMap;
@@ -67,7 +67,7 @@ public record Looks(Optional<Legend> legend, Axis axis, Optional<Covered> scale,
             Objects.requireNonNull(figures, "figures");
             Objects.requireNonNull(title, "title");
             Objects.requireNonNull(format, "format");
-            dates.ifPresent(pattern -> Writing.checkDates(pattern, Locale.ROOT));
+            dates.ifPresent(pattern -> ValueFormatter.checkDates(pattern, Locale.ROOT));
         }
 
         /** Whether the axis is seen at all. */

@@ -32,7 +32,7 @@ public interface Engine {
 
     /**
      * How many rows of a chart can be told apart in a place of so many pixels; of a chart with far more than that only the ones that
-     * reach farthest are drawn ({@link PlainChart#thinned}). Empty where each row is written, however many there are.
+     * reach farthest are drawn ({@link PlainChart#downsampled}). Empty where each row is written, however many there are.
      */
     default OptionalInt mostRows(PlainChart chart, int width, int height) {
         return OptionalInt.empty();

@@ -58,7 +58,7 @@ public final class Engines {
      * @throws BadInput also where a file of such a kind doesn't take an option
      */
     public static List<Path> drawAll(Map<Path, List<Page>> pagesOf, Options options, Consumer<String> told) {
-        Map<Path, Writing.Content> contents = new LinkedHashMap<>();
+        Map<Path, AtomicFiles.Content> contents = new LinkedHashMap<>();
         pagesOf.forEach((file, pages) -> {
             Engine engine = of(file);
             refuseUntaken(engine, ending(file), options, Place.inFile(file.toString()));
@@ -72,7 +72,7 @@ public final class Engines {
                 }
             }
         });
-        return Writing.all(contents);
+        return AtomicFiles.all(contents);
     }
 
     private static void refuseUntaken(Engine engine, String ending, Options options, Place place) {
@@ -109,7 +109,7 @@ public final class Engines {
         for (Page page : pages) {
             List<Tile> tiles = new ArrayList<>();
             for (Tile tile : page.tiles()) {
-                tiles.add(tile instanceof Tile.OfChart chart ? new Tile.OfChart(lowered(thinned(chart.parts(), engine, page, size, told), engine, problems)) : tile);
+                tiles.add(tile instanceof Tile.OfChart chart ? new Tile.OfChart(lowered(downsampled(chart.parts(), engine, page, size, told), engine, problems)) : tile);
             }
             lowered.add(page.tiles(tiles));
         }
@@ -117,12 +117,12 @@ public final class Engines {
         return lowered;
     }
 
-    private static List<PlainChart> thinned(List<PlainChart> parts, Engine engine, Page page, Size size, Consumer<String> told) {
+    private static List<PlainChart> downsampled(List<PlainChart> parts, Engine engine, Page page, Size size, Consumer<String> told) {
         List<PlainChart> thinned = new ArrayList<>();
         for (PlainChart part : parts) {
             OptionalInt most = mostRows(part, engine, page, size);
             most.stream().mapToObj(part::thinning).flatMap(Optional::stream).forEach(sentence -> told.accept("'" + part.name() + "': " + sentence));
-            thinned.add(most.isPresent() ? part.thinned(most.getAsInt()) : part);
+            thinned.add(most.isPresent() ? part.downsampled(most.getAsInt()) : part);
         }
         return thinned;
     }

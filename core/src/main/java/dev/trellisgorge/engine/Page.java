@@ -28,7 +28,7 @@ import java.util.stream.Stream;
  * @param looks    of the lines above and of the figures; charts have looks of their own
  * @param at       where it goes in a workbook that is drawn into; empty for a sheet of its own, as in all other files
  */
-public record Page(String name, String title, String subtitle, String source, int columns, List<Tile> tiles, List<Span> spans, List<Tile.OfFigure> lines, Looks looks, Optional<Spot> at) {
+public record Page(String name, String title, String subtitle, String source, int columns, List<Tile> tiles, List<Span> spans, List<Tile.OfFigure> lines, Looks looks, Optional<SheetAnchor> at) {
     /** What the title and the subtitle are called by. */
     public static final String ABOVE = "board";
     /** What the source is called by. */
@@ -102,7 +102,7 @@ public record Page(String name, String title, String subtitle, String source, in
     }
 
     /** The same at a place of a workbook that is drawn into. */
-    public Page at(Spot spot) {
+    public Page at(SheetAnchor spot) {
         return new Page(name, title, subtitle, source, columns, tiles, spans, lines, looks, Optional.of(spot));
     }
 

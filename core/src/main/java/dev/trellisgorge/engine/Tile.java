@@ -1,7 +1,7 @@
 package dev.trellisgorge.engine;
 
 import dev.trellisgorge.chart.Label;
-import dev.trellisgorge.plan.Cells;
+import dev.trellisgorge.plan.ComputedColumns;
 import dev.trellisgorge.plan.PlainChart;
 import java.util.List;
 import java.util.Objects;
@@ -50,7 +50,7 @@ public sealed interface Tile {
             return chart.subtitle();
         }
 
-        public Cells data() {
+        public ComputedColumns data() {
             return chart.data();
         }
 

@@ -21,7 +21,7 @@ import java.util.stream.IntStream;
 
 /**
  * The back end that computes cells in process: the columns of a stage are filled together, a block of rows at a time
- * ({@link Pass}), each cell once; no cell is boxed. Thread-safe.
+ * ({@link BlockEvaluator}), each cell once; no cell is boxed. Thread-safe.
  */
 public final class Evaluator {
     private static final int MANY = 1 << 17;
@@ -183,7 +183,7 @@ public final class Evaluator {
             Map<String, double[]> folds = new LinkedHashMap<>();
             int parts = group.inOrder() || rows < MANY ? 1 : ForkJoinPool.getCommonPoolParallelism() + 1;
             int part = parts == 1 ? rows : (rows / parts / FigureChunks.ROWS + 1) * FigureChunks.ROWS;
-            List<Pass> passes = new ArrayList<>();
+            List<BlockEvaluator> passes = new ArrayList<>();
             for (int p = 0; p < parts; p++) {
                 passes.add(made(group, targets, folds));
             }
@@ -214,8 +214,8 @@ public final class Evaluator {
             return targets;
         }
 
-        private Pass made(Program.Group group, Map<String, Object> targets, Map<String, double[]> folds) {
-            Pass pass = new Pass(program.typing(), new Scope(columns, scalars));
+        private BlockEvaluator made(Program.Group group, Map<String, Object> targets, Map<String, double[]> folds) {
+            BlockEvaluator pass = new BlockEvaluator(program.typing(), new Scope(columns, scalars));
             Set<Object> written = Collections.newSetFromMap(new IdentityHashMap<>());
             for (StageColumn column : group.columns()) {
                 if (column.formula() instanceof Window.Aggregate aggregate) {

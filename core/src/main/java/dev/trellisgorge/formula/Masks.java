@@ -14,15 +14,15 @@ import java.util.Map;
 import java.util.Set;
 
 /**
- * The truths of a {@link Pass} as masks over a block: zero on the rows where a condition certainly is what is wanted, else NaN.
+ * The truths of a {@link BlockEvaluator} as masks over a block: zero on the rows where a condition certainly is what is wanted, else NaN.
  * Each truth and its opposite are worked out once. Used by one thread.
  */
 final class Masks {
-    private final Pass pass;
+    private final BlockEvaluator pass;
     private final Map<Formula, double[]> certain = new IdentityHashMap<>();
     private final Map<Formula, double[]> certainlyNot = new IdentityHashMap<>();
 
-    Masks(Pass pass) {
+    Masks(BlockEvaluator pass) {
         this.pass = pass;
     }
 
@@ -43,7 +43,7 @@ final class Masks {
     }
 
     private double[] made(Formula truth, boolean wanted) {
-        double[] out = new double[Pass.BLOCK];
+        double[] out = new double[BlockEvaluator.BLOCK];
         if (truth instanceof Comparison f) {
             compare(wanted ? f.relation() : BlockLoops.opposite(f.relation()), f.left(), f.right(), out);
         } else if (truth instanceof Condition.In f) {
@@ -89,7 +89,7 @@ final class Masks {
 
     /** The rows on which both sides are there and the relation holds. */
     double[] compared(Relation relation, Formula left, Formula right) {
-        double[] out = new double[Pass.BLOCK];
+        double[] out = new double[BlockEvaluator.BLOCK];
         compare(relation, left, right, out);
         return out;
     }

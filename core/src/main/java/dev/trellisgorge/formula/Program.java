@@ -65,7 +65,7 @@ public final class Program {
         for (Stage stage : stages.all()) {
             for (StageColumn column : stage.columns()) {
                 boolean alone = column.formula() instanceof Window.Rank || column.formula() instanceof Window.Lookup;
-                if (alone || Reads.computed(column.formula()).stream().anyMatch(folding::contains)) {
+                if (alone || ColumnReferences.computed(column.formula()).stream().anyMatch(folding::contains)) {
                     close(groups, open);
                     open = new ArrayList<>();
                     folding.clear();
@@ -97,7 +97,7 @@ public final class Program {
             for (StageColumn column : groups.get(i).columns()) {
                 madeIn.put(column.name(), i);
                 int here = i;
-                Reads.computed(column.formula()).stream().filter(read -> madeIn.getOrDefault(read, here) != here).forEach(kept::add);
+                ColumnReferences.computed(column.formula()).stream().filter(read -> madeIn.getOrDefault(read, here) != here).forEach(kept::add);
                 if (column.wanted()) {
                     kept.add(column.name());
                 }

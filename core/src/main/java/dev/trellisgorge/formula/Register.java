@@ -9,7 +9,7 @@ sealed interface Register {
     record Figures(double[] cells) implements Register {
 
         static Figures constant(double figure) {
-            double[] cells = new double[Pass.BLOCK];
+            double[] cells = new double[BlockEvaluator.BLOCK];
             Arrays.fill(cells, figure);
             return new Figures(cells);
         }
@@ -19,7 +19,7 @@ sealed interface Register {
     record Texts(String[] cells) implements Register {
 
         static Texts constant(String text) {
-            String[] cells = new String[Pass.BLOCK];
+            String[] cells = new String[BlockEvaluator.BLOCK];
             Arrays.fill(cells, text);
             return new Texts(cells);
         }

@@ -152,7 +152,7 @@ public final class SheetTexts {
     }
 
     private static String name(String part, LocalDate day, Locale locale) {
-        return Writing.dates(part, locale).format(day);
+        return ValueFormatter.dates(part, locale).format(day);
     }
 
     private static String padded(String number, int digits) {

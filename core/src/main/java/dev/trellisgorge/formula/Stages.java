@@ -129,7 +129,7 @@ public record Stages(List<Stage> all) {
             Set<String> read = new HashSet<>(wanted);
             for (int i = names.size() - 1; i >= 0; i--) {
                 if (read.contains(names.get(i))) {
-                    read.addAll(Reads.computed(roots.get(names.get(i))));
+                    read.addAll(ColumnReferences.computed(roots.get(names.get(i))));
                 } else {
                     roots.remove(names.get(i));
                 }
@@ -214,7 +214,7 @@ public record Stages(List<Stage> all) {
         }
 
         private void add(String name, Formula formula, Kind kind, boolean wanted) {
-            int level = Reads.computed(formula).stream().mapToInt(read -> levels.getOrDefault(read, 0)).max().orElse(0) + 1;
+            int level = ColumnReferences.computed(formula).stream().mapToInt(read -> levels.getOrDefault(read, 0)).max().orElse(0) + 1;
             levels.put(name, level);
             stages.computeIfAbsent(level, l -> new ArrayList<>()).add(new StageColumn(name, formula, kind, wanted));
         }

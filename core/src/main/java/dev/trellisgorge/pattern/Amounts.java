@@ -3,8 +3,8 @@ package dev.trellisgorge.pattern;
 import dev.trellisgorge.formula.Formula;
 import dev.trellisgorge.formula.Numeric;
 import dev.trellisgorge.formula.Numeric.Operator;
-import dev.trellisgorge.formula.Reads;
-import dev.trellisgorge.shape.Origins;
+import dev.trellisgorge.formula.ColumnReferences;
+import dev.trellisgorge.shape.Lineage;
 import java.util.Collection;
 import java.util.HashSet;
 import java.util.Set;
@@ -23,9 +23,9 @@ final class Amounts {
      * @param drawn   the figures that are drawn
      * @param remarks what is only said
      */
-    static Set<String> in(Collection<Formula> drawn, Collection<Formula> remarks, Origins origins) {
+    static Set<String> in(Collection<Formula> drawn, Collection<Formula> remarks, Lineage origins) {
         Amounts amounts = new Amounts();
-        drawn.forEach(figure -> amounts.columns.addAll(Reads.columns(origins.expanded(figure))));
+        drawn.forEach(figure -> amounts.columns.addAll(ColumnReferences.columns(origins.expanded(figure))));
         int before;
         do { // an amount that is found late may tell of another one
             before = amounts.columns.size();
@@ -36,8 +36,8 @@ final class Amounts {
 
     private void look(Formula formula) {
         if (formula instanceof Numeric.Arithmetic both) {
-            Set<String> left = Reads.columns(both.left());
-            Set<String> right = Reads.columns(both.right());
+            Set<String> left = ColumnReferences.columns(both.left());
+            Set<String> right = ColumnReferences.columns(both.right());
             boolean ratio = both.operator() == Operator.OVER && !left.isEmpty() && !right.isEmpty();
             boolean alike = (both.operator() == Operator.PLUS || both.operator() == Operator.MINUS)
                     && (left.stream().anyMatch(columns::contains) || right.stream().anyMatch(columns::contains));

@@ -11,7 +11,7 @@ import dev.trellisgorge.formula.Formula;
 import dev.trellisgorge.formula.Formulas;
 import dev.trellisgorge.formula.Leaf;
 import dev.trellisgorge.plan.Refusal;
-import dev.trellisgorge.plan.Watch;
+import dev.trellisgorge.plan.RowWarning;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.LinkedHashMap;
@@ -137,12 +137,12 @@ public record Bands(List<Formula> limits, Optional<Formula> of, List<String> nam
     }
 
     @Override
-    public List<Watch> watches(Formula value, Formula category) {
-        List<Watch> watches = new ArrayList<>();
+    public List<RowWarning> watches(Formula value, Formula category) {
+        List<RowWarning> watches = new ArrayList<>();
         for (int i = 0; i < limits.size(); i++) {
-            watches.add(new Watch("equal to limit " + (i + 1) + ", counted in '" + name(ties == Ties.ABOVE ? i + 1 : i) + "'",
+            watches.add(new RowWarning("equal to limit " + (i + 1) + ", counted in '" + name(ties == Ties.ABOVE ? i + 1 : i) + "'",
                     compared(value).equalTo(limits.get(i)), value));
-            watches.addAll(Watch.ofRounding(compared(value), "limit " + (i + 1), limits.get(i)));
+            watches.addAll(RowWarning.ofRounding(compared(value), "limit " + (i + 1), limits.get(i)));
         }
         watches.addAll(unjudgedWatch(value, category, of.isPresent() ? "a limit or what it is a share of is missing or zero" : "a limit is missing"));
         return watches;

@@ -28,7 +28,7 @@ import dev.trellisgorge.formula.Formula;
 import dev.trellisgorge.pattern.Key.Takes;
 import dev.trellisgorge.plan.Identity;
 import dev.trellisgorge.plan.PlanBuilder;
-import dev.trellisgorge.plan.Watch;
+import dev.trellisgorge.plan.RowWarning;
 import dev.trellisgorge.shape.AddRow;
 import dev.trellisgorge.shape.Step;
 import java.util.ArrayList;
@@ -140,9 +140,9 @@ public record Breakdown(Formula value, String totalName, Optional<Classifier> cl
                                 coalesce(lag(computed("level")), sum(given))).amid(size),
                         new Identity("the parts step down to nothing", last.and(present(size)), computed("level").plus(size), size),
                         new Identity("total is the sum of the parts", first.and(present(size)), computed("total"), sum(given)).amid(size))
-                .watch(new Watch("no part given; the level carries on", rowNumber().above(number(1)).and(missing(given)), given),
-                        new Watch("a part below zero, which steps back up", given.below(number(0)), given),
-                        new Watch("a bar that crosses zero", bar().crosses(), given));
+                .watch(new RowWarning("no part given; the level carries on", rowNumber().above(number(1)).and(missing(given)), given),
+                        new RowWarning("a part below zero, which steps back up", given.below(number(0)), given),
+                        new RowWarning("a bar that crosses zero", bar().crosses(), given));
         plan.say(first, plan.shownName(), " is what the parts come to: ", computed("total"), ".");
         bar().tell(plan, given.atLeast(number(0)), plan.shownName(), " takes the level from ", before, " down to ", computed("level"), ": a part of ", given);
         bar().tell(plan, given.below(number(0)), plan.shownName(), " takes the level from ", before, " back up to ", computed("level"), ": a part of ", given);

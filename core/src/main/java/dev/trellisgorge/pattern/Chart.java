@@ -8,7 +8,7 @@ import dev.trellisgorge.plan.PlainChart;
 import dev.trellisgorge.plan.Plan;
 import dev.trellisgorge.shape.Cut;
 import dev.trellisgorge.shape.Executor;
-import dev.trellisgorge.shape.Known;
+import dev.trellisgorge.shape.Catalog;
 import dev.trellisgorge.shape.Pipeline;
 import dev.trellisgorge.table.Table;
 import java.util.LinkedHashMap;
@@ -253,7 +253,7 @@ public final class Chart {
      * @param known the raw tables that {@code base} starts from, and the settings by name
      * @throws BadInput with every mistake in one go: an unknown column, setting or series; a figure that is no number
      */
-    public Plan plan(Pipeline base, Known known) {
+    public Plan plan(Pipeline base, Catalog known) {
         return new Planning(this, base, known).plan();
     }
 

@@ -7,9 +7,9 @@ import dev.trellisgorge.chart.ReferenceLine;
 import dev.trellisgorge.chart.Role;
 import dev.trellisgorge.formula.Formula;
 import dev.trellisgorge.formula.Leaf;
-import dev.trellisgorge.formula.Reads;
+import dev.trellisgorge.formula.ColumnReferences;
 import dev.trellisgorge.plan.Refusal;
-import dev.trellisgorge.plan.Watch;
+import dev.trellisgorge.plan.RowWarning;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -36,7 +36,7 @@ public sealed interface Classifier permits Split, Bands, Highlight, Sign {
     Map<String, Formula> figures();
 
     /** What a reader should be told about the rows, ties and the unjudged. */
-    List<Watch> watches(Formula value, Formula category);
+    List<RowWarning> watches(Formula value, Formula category);
 
     /** What the rule can't work with. */
     default List<Refusal> refusals() {
@@ -56,12 +56,12 @@ public sealed interface Classifier permits Split, Bands, Highlight, Sign {
     /** The class of the values that are there but can't be judged; empty where the rule is made of stated values alone, which always can. */
     default Optional<RowClass> unjudged(Formula value, Formula category) {
         Formula judged = judged(value, category);
-        return Reads.onlyLiterals(judged) ? Optional.empty() : Optional.of(new RowClass(UNJUDGED, present(value).and(not(judged)), Role.INK));
+        return ColumnReferences.onlyLiterals(judged) ? Optional.empty() : Optional.of(new RowClass(UNJUDGED, present(value).and(not(judged)), Role.INK));
     }
 
     /** The note on the unjudged values. */
-    default List<Watch> unjudgedWatch(Formula value, Formula category, String why) {
-        return unjudged(value, category).map(unjudged -> new Watch(why + ", so unjudged", unjudged.when(), value)).stream().toList();
+    default List<RowWarning> unjudgedWatch(Formula value, Formula category, String why) {
+        return unjudged(value, category).map(unjudged -> new RowWarning(why + ", so unjudged", unjudged.when(), value)).stream().toList();
     }
 
     /** A limit that is a number or a setting, as a line; none where it differs from row to row. */

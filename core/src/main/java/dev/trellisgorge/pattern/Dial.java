@@ -24,7 +24,7 @@ import dev.trellisgorge.pattern.Slices.Role;
 import dev.trellisgorge.pattern.Slices.Slice;
 import dev.trellisgorge.plan.Identity;
 import dev.trellisgorge.plan.PlanBuilder;
-import dev.trellisgorge.plan.Watch;
+import dev.trellisgorge.plan.RowWarning;
 import dev.trellisgorge.table.Numbers;
 import java.util.ArrayList;
 import java.util.List;
@@ -175,7 +175,7 @@ public record Dial(Formula value, double low, double high, List<Band> bands) imp
         }
         plan.prove(new Identity("the slices that are shown fill the scale", present(value), shown, scale),
                         Identity.everywhere("the hidden half is as large as the scale", computed("hidden"), scale))
-                .watch(new Watch("past its scale: drawn at the end, labelled with the true figure",
+                .watch(new RowWarning("past its scale: drawn at the end, labelled with the true figure",
                         value.below(number(low)).or(value.above(number(high))), value));
         plan.say(present(value), value, " on a scale from ", number(low), " to ", number(high), ".");
     }

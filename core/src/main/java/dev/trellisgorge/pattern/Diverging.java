@@ -21,7 +21,7 @@ import dev.trellisgorge.formula.Formula;
 import dev.trellisgorge.pattern.Key.Takes;
 import dev.trellisgorge.plan.Identity;
 import dev.trellisgorge.plan.PlanBuilder;
-import dev.trellisgorge.plan.Watch;
+import dev.trellisgorge.plan.RowWarning;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
@@ -83,7 +83,7 @@ public record Diverging(Formula value) implements Pattern {
                 .forLabels(END, max(abs(value)))
                 .prove(Identity.everywhere("positive − negative = " + value,
                         orZero(computed("positive")).minus(orZero(computed("negative"))), orZero(value)))
-                .watch(new Watch("zero, drawn in neither pane", value.equalTo(number(0)), value));
+                .watch(new RowWarning("zero, drawn in neither pane", value.equalTo(number(0)), value));
         plan.say(value.below(number(0)), plan.shownName(), " is ", value, ", drawn ", abs(value), " long to the left.")
                 .say(value.above(number(0)), plan.shownName(), " is ", value, ", drawn as long to the right.")
                 .say(value.equalTo(number(0)), plan.shownName(), " is 0, drawn in neither pane.");

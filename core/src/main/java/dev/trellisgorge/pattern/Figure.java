@@ -12,7 +12,7 @@ import dev.trellisgorge.chart.Label;
 import dev.trellisgorge.chart.Series;
 import dev.trellisgorge.chart.TextCells;
 import dev.trellisgorge.formula.Formula;
-import dev.trellisgorge.formula.Reads;
+import dev.trellisgorge.formula.ColumnReferences;
 import dev.trellisgorge.formula.Settings;
 import dev.trellisgorge.plan.PlainChart;
 import dev.trellisgorge.plan.Plan;
@@ -22,7 +22,7 @@ import dev.trellisgorge.problem.Note;
 import dev.trellisgorge.problem.ProblemKind;
 import dev.trellisgorge.shape.Cut;
 import dev.trellisgorge.shape.Executor;
-import dev.trellisgorge.shape.Known;
+import dev.trellisgorge.shape.Catalog;
 import dev.trellisgorge.shape.Pipeline;
 import dev.trellisgorge.shape.Slice;
 import dev.trellisgorge.shape.Total;
@@ -140,19 +140,19 @@ public record Figure(String name, Formula value, Optional<Total> total, Words ti
      * @param known the raw tables that {@code base} starts from, and the settings by name
      * @throws BadInput where a column or setting is unknown, or the figure is no number
      */
-    public Plan plan(Pipeline base, Known known) {
+    public Plan plan(Pipeline base, Catalog known) {
         Pipeline sliced = base;
         for (Map.Entry<String, Cut> cut : slice.entrySet()) {
             sliced = sliced.then(new Slice(cut.getKey(), cut.getValue()));
         }
         PlanBuilder plan = new PlanBuilder(name, base, sliced, sliced, known, Optional.empty());
-        Reads.columns(value).forEach(plan.schema()::field);
+        ColumnReferences.columns(value).forEach(plan.schema()::field);
         Kind kind = plan.kind(value).orElse(Kind.NUMBER);
         if (kind != Kind.NUMBER) {
             RowProblems.refuseFewTexts(plan.schema(), value.title());
             throw new BadInput(plan.schema().place(), ProblemKind.WRONG_TYPE, "'" + value.title() + "' is " + kind.phrase() + ", and a figure must be a number");
         }
-        plan.titles(title.said(), text.said()).locale(locale).finite(List.copyOf(Reads.columns(value))).series(FIGURE, total.map(of -> of.of(value)).orElse(value));
+        plan.titles(title.said(), text.said()).locale(locale).finite(List.copyOf(ColumnReferences.columns(value))).series(FIGURE, total.map(of -> of.of(value)).orElse(value));
         Formula figure = computed(FIGURE);
         Wording wording = new Wording(plan, locale);
         plan.titlesFrom(wording.column(title, "title"), wording.column(text, "text"));
@@ -189,6 +189,6 @@ public record Figure(String name, Formula value, Optional<Total> total, Words ti
         PlainChart chart = plan.over(executor);
         Optional<Note> missing = total.filter(of -> of == Total.SUM || of == Total.MEAN)
                 .flatMap(of -> executor.passedOver(plan.pipeline(), "the " + of + " of '" + value.title() + "'" + (title.said().isEmpty() ? "" : " (" + title.said() + ")"), value));
-        return missing.map(chart::noting).orElse(chart);
+        return missing.map(chart::withNotes).orElse(chart);
     }
 }

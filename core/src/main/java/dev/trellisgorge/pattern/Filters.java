@@ -1,7 +1,7 @@
 package dev.trellisgorge.pattern;
 
 import dev.trellisgorge.formula.Formulas;
-import dev.trellisgorge.shape.Derive;
+import dev.trellisgorge.shape.AddColumn;
 import dev.trellisgorge.shape.Pipeline;
 import dev.trellisgorge.shape.Previous;
 import dev.trellisgorge.table.Schema;
@@ -39,7 +39,7 @@ final class Filters {
         String figure = lookback.of().title();
         if (!schema.has(figure) || !lookback.of().equals(Formulas.column(figure))) {
             figure = schema.free("compared figure");
-            early = early.then(new Derive(figure, lookback.of()));
+            early = early.then(new AddColumn(figure, lookback.of()));
         }
         String column = schema.free("previous " + lookback.of().title());
         Pipeline looked = early.then(new Previous(figure, column, lookback.period() ? Optional.of(category) : Optional.empty(), lookback.unit(), List.of()));

@@ -14,7 +14,7 @@ import dev.trellisgorge.formula.Formula;
 import dev.trellisgorge.formula.Formulas;
 import dev.trellisgorge.formula.Window;
 import dev.trellisgorge.formula.Window.Direction;
-import dev.trellisgorge.plan.Watch;
+import dev.trellisgorge.plan.RowWarning;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
@@ -146,7 +146,7 @@ public record Highlight(Choice choice) implements Classifier {
     }
 
     @Override
-    public List<Watch> watches(Formula value, Formula category) {
+    public List<RowWarning> watches(Formula value, Formula category) {
         if (choice instanceof Where) {
             return unjudgedWatch(value, category, "what chooses the rows is missing");
         }
@@ -157,7 +157,7 @@ public record Highlight(Choice choice) implements Classifier {
         Formula shared = new Window.Rank(value, direction, Window.Ties.SHARED);
         Formula own = new Window.Rank(value, direction, Window.Ties.BY_ROW);
         Formula tiedBeyond = shared.atMost(number(e.count())).and(own.above(number(e.count())));
-        return List.of(new Watch("equal to the last one highlighted, " + (e.tied() == Tied.ALL ? "highlighted too" : "not highlighted"),
+        return List.of(new RowWarning("equal to the last one highlighted, " + (e.tied() == Tied.ALL ? "highlighted too" : "not highlighted"),
                 tiedBeyond, value));
     }
 }

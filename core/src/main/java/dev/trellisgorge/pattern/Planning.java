@@ -11,21 +11,21 @@ import dev.trellisgorge.chart.Panels;
 import dev.trellisgorge.formula.Formula;
 import dev.trellisgorge.formula.Formulas;
 import dev.trellisgorge.formula.Leaf;
-import dev.trellisgorge.formula.Reads;
+import dev.trellisgorge.formula.ColumnReferences;
 import dev.trellisgorge.formula.Typing;
 import dev.trellisgorge.pattern.Filters.Looked;
 import dev.trellisgorge.plan.Carried;
 import dev.trellisgorge.plan.Identity;
 import dev.trellisgorge.plan.Plan;
 import dev.trellisgorge.plan.PlanBuilder;
-import dev.trellisgorge.plan.Watch;
+import dev.trellisgorge.plan.RowWarning;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Nearest;
 import dev.trellisgorge.problem.Place;
 import dev.trellisgorge.problem.ProblemKind;
 import dev.trellisgorge.problem.Problems;
-import dev.trellisgorge.shape.Known;
-import dev.trellisgorge.shape.Origins;
+import dev.trellisgorge.shape.Catalog;
+import dev.trellisgorge.shape.Lineage;
 import dev.trellisgorge.shape.PeriodOf;
 import dev.trellisgorge.shape.Pipeline;
 import dev.trellisgorge.shape.Rank;
@@ -52,11 +52,11 @@ import java.util.stream.Stream;
 final class Planning {
     private final Chart chart;
     private Pipeline base;
-    private final Known known;
+    private final Catalog known;
     private final Problems problems = new Problems();
     private Pattern pattern;
 
-    Planning(Chart chart, Pipeline base, Known known) {
+    Planning(Chart chart, Pipeline base, Catalog known) {
         this.chart = chart;
         this.base = base;
         this.known = known;
@@ -139,7 +139,7 @@ final class Planning {
 
     private static Set<String> columns(Map<String, Formula> formulas) {
         Set<String> columns = new LinkedHashSet<>();
-        formulas.values().forEach(formula -> columns.addAll(Reads.columns(formula)));
+        formulas.values().forEach(formula -> columns.addAll(ColumnReferences.columns(formula)));
         return columns;
     }
 
@@ -162,7 +162,7 @@ final class Planning {
         }
         chart.category().ifPresent(read::add);
         Set<String> settings = new LinkedHashSet<>();
-        every.values().forEach(formula -> settings.addAll(Reads.settings(formula)));
+        every.values().forEach(formula -> settings.addAll(ColumnReferences.settings(formula)));
         settings.stream().filter(name -> known.settings().find(name).isEmpty()).forEach(name -> problems.add(Place.of("settings"), ProblemKind.UNKNOWN_NAME, known.settings().unknown(name)));
         read.stream().filter(name -> !schema.has(name)).forEach(name -> problems.attempt(() -> schema.field(name)));
         figures().values().forEach(figure -> kind(figure, EnumSet.of(Kind.NUMBER), schema));
@@ -172,7 +172,7 @@ final class Planning {
     }
 
     private void kind(Formula figure, Set<Kind> kinds, Schema schema) {
-        boolean isKnown = Reads.columns(figure).stream().allMatch(schema::has) && Reads.settings(figure).stream().allMatch(name -> known.settings().find(name).isPresent());
+        boolean isKnown = ColumnReferences.columns(figure).stream().allMatch(schema::has) && ColumnReferences.settings(figure).stream().allMatch(name -> known.settings().find(name).isPresent());
         if (!isKnown) {
             return;
         }
@@ -221,13 +221,13 @@ final class Planning {
         }
         Ranking asked = chart.ranking().get();
         Optional<Rest> rest = asked.top().isEmpty() ? Optional.empty() : asked.rest().flatMap(name -> chart.category().map(column -> {
-            Origins origins = Origins.of(sliced, known);
+            Lineage origins = Lineage.of(sliced, known);
             return new Rest(column, name, origins.ways(sliced.schema(known), amounts(origins)), origins.derived());
         }));
         return sliced.then(new Rank(asked.by(), asked.order(), asked.top(), rest, chart.category(), pattern.anchors(category).map(Pattern.Anchors::rows)));
     }
 
-    private Set<String> amounts(Origins origins) {
+    private Set<String> amounts(Lineage origins) {
         List<Formula> drawn = new ArrayList<>(figures().values());
         chart.ranking().ifPresent(ranking -> drawn.add(ranking.by()));
         List<Formula> remarks = new ArrayList<>(pattern.remarks().values());
@@ -245,8 +245,8 @@ final class Planning {
         Formula there = plan.categoryText().equalTo(Formulas.text(rest.get().name()));
         Set<String> read = new LinkedHashSet<>(columns(figures()));
         read.addAll(columns(pattern.remarks()));
-        chart.labels().forEach(labels -> labels.expression().ifPresent(label -> read.addAll(Reads.columns(label))));
-        chart.beside().forEach(column -> read.addAll(Reads.columns(column.figure())));
+        chart.labels().forEach(labels -> labels.expression().ifPresent(label -> read.addAll(ColumnReferences.columns(label))));
+        chart.beside().forEach(column -> read.addAll(ColumnReferences.columns(column.figure())));
         for (String column : read) {
             Rest.Way way = rest.get().ways().getOrDefault(column, Rest.Way.MISSING);
             Formula derived = rest.get().derived().get(column);
@@ -254,7 +254,7 @@ final class Planning {
                 plan.prove(new Identity(Formulas.column(column) + " = " + derived + ", in the row '" + rest.get().name() + "'", there.and(Formulas.present(derived)),
                         Formulas.column(column), derived));
             } else if (way == Rest.Way.MISSING && !column.equals(rest.get().column())) {
-                plan.watch(new Watch("has no '" + column + "', which can't be made of the rows that it stands for", there, Formulas.absent()));
+                plan.watch(new RowWarning("has no '" + column + "', which can't be made of the rows that it stands for", there, Formulas.absent()));
             }
         }
     }

@@ -25,7 +25,7 @@ import dev.trellisgorge.formula.Formula;
 import dev.trellisgorge.pattern.Key.Takes;
 import dev.trellisgorge.plan.Identity;
 import dev.trellisgorge.plan.PlanBuilder;
-import dev.trellisgorge.plan.Watch;
+import dev.trellisgorge.plan.RowWarning;
 import dev.trellisgorge.table.Numbers;
 import java.util.ArrayList;
 import java.util.List;
@@ -130,8 +130,8 @@ public record Progress(Formula value, Formula target, List<Band> bands) implemen
                         new Identity("position × target = " + value + ", where it is on the scale",
                                 value.atLeast(number(0)).and(value.atMost(target)).and(target.above(number(0))),
                                 computed(POSITION).times(target), value))
-                .watch(new Watch("past its scale: drawn at the end, labelled with the true share", share.above(number(1)).or(share.below(number(0))), share),
-                        new Watch("no target above zero, so no position", present(value).and(not(present(share))), value));
+                .watch(new RowWarning("past its scale: drawn at the end, labelled with the true share", share.above(number(1)).or(share.below(number(0))), share),
+                        new RowWarning("no target above zero, so no position", present(value).and(not(present(share))), value));
         Formula name = plan.shownName();
         Formula attained = plan.percent(computed("attainment"));
         Formula onScale = share.atLeast(number(0)).and(share.atMost(number(1)));

@@ -19,7 +19,7 @@ import dev.trellisgorge.pattern.Key.Takes;
 import dev.trellisgorge.plan.Identity;
 import dev.trellisgorge.plan.PlanBuilder;
 import dev.trellisgorge.plan.Refusal;
-import dev.trellisgorge.plan.Watch;
+import dev.trellisgorge.plan.RowWarning;
 import dev.trellisgorge.table.CalendarUnit;
 import dev.trellisgorge.table.Kind;
 import java.util.List;
@@ -133,8 +133,8 @@ public record Range(Formula from, Formula to, Optional<Classifier> classifier) i
         Formula span = combination().whole("span");
         plan.prove(new Identity("spacer + span reaches the end of the bar that is farther from zero", both, spacer.plus(span), bar().farEnd()),
                         new Identity("the pieces are as long as the bar", both, abs(span).plus(abs(combination().whole("span under"))), to.minus(from)))
-                .watch(new Watch("one end is missing, so no bar", present(from).and(missing(to)).or(missing(from).and(present(to))), absent()),
-                        new Watch("a bar that crosses zero", bar().crosses(), to.minus(from)));
+                .watch(new RowWarning("one end is missing, so no bar", present(from).and(missing(to)).or(missing(from).and(present(to))), absent()),
+                        new RowWarning("a bar that crosses zero", bar().crosses(), to.minus(from)));
         plan.say(both, plan.shownName(), " runs from ", from, " to ", to, ": a span of ", to.minus(from), ".");
     }
 

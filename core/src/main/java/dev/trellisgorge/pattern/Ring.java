@@ -19,7 +19,7 @@ import dev.trellisgorge.pattern.Key.Takes;
 import dev.trellisgorge.plan.Identity;
 import dev.trellisgorge.plan.PlanBuilder;
 import dev.trellisgorge.plan.Refusal;
-import dev.trellisgorge.plan.Watch;
+import dev.trellisgorge.plan.RowWarning;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
@@ -94,8 +94,8 @@ public record Ring(Formula value, Formula target) implements Pattern {
         slices().describe(plan);
         plan.working("attainment", value.over(target))
                 .prove(new Identity("met + remaining = " + target, present(value).and(present(target)), computed("met").plus(computed("remaining")), target))
-                .watch(new Watch("past its target: drawn as a full ring, labelled with the true share", value.above(target), value.over(target)));
-        Watch.ofRounding(value, "the target", target).forEach(plan::watch);
+                .watch(new RowWarning("past its target: drawn as a full ring, labelled with the true share", value.above(target), value.over(target)));
+        RowWarning.ofRounding(value, "the target", target).forEach(plan::watch);
         plan.say(value.atMost(target), value, " of ", target, " is met, ", plan.percent(computed("attainment")), "; ", computed("remaining"), " remains.")
                 .say(value.above(target), value, " is met of ", target, ", ", plan.percent(computed("attainment")), ": the ring is full.");
     }

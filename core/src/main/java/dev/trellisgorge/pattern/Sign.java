@@ -5,7 +5,7 @@ import static dev.trellisgorge.formula.Formulas.truth;
 
 import dev.trellisgorge.chart.Role;
 import dev.trellisgorge.formula.Formula;
-import dev.trellisgorge.plan.Watch;
+import dev.trellisgorge.plan.RowWarning;
 import java.util.List;
 import java.util.Map;
 
@@ -29,7 +29,7 @@ public record Sign() implements Classifier {
     }
 
     @Override
-    public List<Watch> watches(Formula value, Formula category) {
+    public List<RowWarning> watches(Formula value, Formula category) {
         return List.of();
     }
 }

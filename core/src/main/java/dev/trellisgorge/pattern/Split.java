@@ -7,7 +7,7 @@ import static dev.trellisgorge.formula.Formulas.setting;
 import dev.trellisgorge.chart.ReferenceLine;
 import dev.trellisgorge.chart.Role;
 import dev.trellisgorge.formula.Formula;
-import dev.trellisgorge.plan.Watch;
+import dev.trellisgorge.plan.RowWarning;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
@@ -63,9 +63,9 @@ public record Split(Formula at, Ties ties) implements Classifier {
     }
 
     @Override
-    public List<Watch> watches(Formula value, Formula category) {
-        List<Watch> watches = new ArrayList<>(List.of(new Watch("equal to the limit, counted as " + ties, value.equalTo(at), value)));
-        watches.addAll(Watch.ofRounding(value, "the limit", at));
+    public List<RowWarning> watches(Formula value, Formula category) {
+        List<RowWarning> watches = new ArrayList<>(List.of(new RowWarning("equal to the limit, counted as " + ties, value.equalTo(at), value)));
+        watches.addAll(RowWarning.ofRounding(value, "the limit", at));
         watches.addAll(unjudgedWatch(value, category, "no limit to compare with"));
         return watches;
     }

@@ -29,7 +29,7 @@ import dev.trellisgorge.pattern.Key.Takes;
 import dev.trellisgorge.plan.Identity;
 import dev.trellisgorge.plan.PlanBuilder;
 import dev.trellisgorge.plan.Refusal;
-import dev.trellisgorge.plan.Watch;
+import dev.trellisgorge.plan.RowWarning;
 import dev.trellisgorge.problem.Bound;
 import dev.trellisgorge.problem.ProblemKind;
 import java.util.ArrayList;
@@ -299,7 +299,7 @@ public record TextBar(Formula value, OptionalInt width, Optional<Formula> per, O
         plan.prove(Identity.everywhere("each " + value + " has one bar", held, oneIfPresent(value)),
                         new Identity("glyphs × per is " + value + " to half a glyph", value.above(number(0)).or(value.below(number(0))),
                                 greatest(half, abs(abs(value).minus(computed("glyphs").times(unit())))), half))
-                .watch(new Watch("too small for a glyph: an empty bar, though not zero",
+                .watch(new RowWarning("too small for a glyph: an empty bar, though not zero",
                         computed("glyphs").equalTo(number(0)).and(abs(value).above(number(0))), value));
     }
 

@@ -21,12 +21,12 @@ import dev.trellisgorge.chart.Panels;
 import dev.trellisgorge.chart.Role;
 import dev.trellisgorge.chart.Series;
 import dev.trellisgorge.formula.Formula;
-import dev.trellisgorge.formula.Reads;
+import dev.trellisgorge.formula.ColumnReferences;
 import dev.trellisgorge.pattern.Key.Takes;
 import dev.trellisgorge.plan.Identity;
 import dev.trellisgorge.plan.PlanBuilder;
 import dev.trellisgorge.plan.Refusal;
-import dev.trellisgorge.plan.Watch;
+import dev.trellisgorge.plan.RowWarning;
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
@@ -150,7 +150,7 @@ public record ToTarget(Formula value, Formula target, Optional<Classifier> class
         Formula judged = present(target);
         if (mayLackTarget()) {
             plan.prove(new Identity("unjudged = " + value + ", where the target is missing", withoutTarget(), computed(UNJUDGED), value))
-                    .watch(new Watch("no target, so unjudged", withoutTarget(), value));
+                    .watch(new RowWarning("no target, so unjudged", withoutTarget(), value));
         }
         plan.working("attainment", value.over(target)).working("share remaining", greatest(target.minus(value), number(0)).over(target))
                 .prove(new Identity("met + remaining = " + target + ", where the figure is from zero up to its target",
@@ -159,10 +159,10 @@ public record ToTarget(Formula value, Formula target, Optional<Classifier> class
                                 value.atLeast(target).and(value.atLeast(number(0))), met.plus(above), value),
                         new Identity("met = " + value + " and remaining = " + target + ", where the figure is below zero",
                                 judged.and(value.below(number(0))), remaining.minus(met), target.minus(value)))
-                .watch(new Watch("equal to the target", value.equalTo(target), value),
-                        new Watch("a figure below zero, drawn left of it", value.below(number(0)), value),
-                        new Watch("a target of zero, so no attainment", target.equalTo(number(0)), absent()));
-        Watch.ofRounding(value, "the target", target).forEach(plan::watch);
+                .watch(new RowWarning("equal to the target", value.equalTo(target), value),
+                        new RowWarning("a figure below zero, drawn left of it", value.below(number(0)), value),
+                        new RowWarning("a target of zero, so no attainment", target.equalTo(number(0)), absent()));
+        RowWarning.ofRounding(value, "the target", target).forEach(plan::watch);
         Formula name = plan.shownName();
         Formula share = plan.percent(computed("attainment"));
         Formula fromZero = value.atLeast(number(0));
@@ -176,7 +176,7 @@ public record ToTarget(Formula value, Formula target, Optional<Classifier> class
 
     /** A stated target is never missing. */
     private boolean mayLackTarget() {
-        return !Reads.onlyLiterals(target);
+        return !ColumnReferences.onlyLiterals(target);
     }
 
     @Override

@@ -27,7 +27,7 @@ import dev.trellisgorge.pattern.Key.Takes;
 import dev.trellisgorge.plan.Identity;
 import dev.trellisgorge.plan.PlanBuilder;
 import dev.trellisgorge.plan.Refusal;
-import dev.trellisgorge.plan.Watch;
+import dev.trellisgorge.plan.RowWarning;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
@@ -138,7 +138,7 @@ public record Tornado(Formula left, Formula right, Optional<Formula> afterName, 
         plan.forLabels(RIGHT_END, larger).forLabels(LEFT_END, negate(computed(RIGHT_END)))
                 .prove(Identity.everywhere("left = −" + left, combination().whole("left"), negate(orZero(left))),
                         Identity.everywhere("right = " + right, combination().whole("right"), orZero(right)))
-                .watch(new Watch("one side is missing", missing(left).and(present(right)).or(present(left).and(missing(right))), absent()));
+                .watch(new RowWarning("one side is missing", missing(left).and(present(right)).or(present(left).and(missing(right))), absent()));
         plan.say(present(left), plan.shownName(), " has ", left, " to the left (" + left.title() + ").").say(present(right), plan.shownName(), " has ", right, " to the right (" + right.title() + ").");
     }
 

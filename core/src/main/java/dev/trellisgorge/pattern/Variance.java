@@ -26,7 +26,7 @@ import dev.trellisgorge.pattern.Key.Takes;
 import dev.trellisgorge.plan.Identity;
 import dev.trellisgorge.plan.PlanBuilder;
 import dev.trellisgorge.plan.Refusal;
-import dev.trellisgorge.plan.Watch;
+import dev.trellisgorge.plan.RowWarning;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Note;
 import dev.trellisgorge.problem.ProblemKind;
@@ -244,10 +244,10 @@ public record Variance(Formula value, Against against, List<As> as, boolean zero
         }
         plan.say(present(value).and(missing(reference)), plan.shownName(), " is ", value, "; there is nothing to compare it with.");
         plan.prove(Identity.everywhere("value = " + value, orZero(computed("value")), orZero(value)))
-                .watch(new Watch((against instanceof Other ? "nothing to compare with" : "no previous figure") + (zero ? ", so a change of zero" : ", so no change"),
+                .watch(new RowWarning((against instanceof Other ? "nothing to compare with" : "no previous figure") + (zero ? ", so a change of zero" : ", so no change"),
                         present(value).and(missing(reference)), value));
         if (as.contains(As.PERCENT)) {
-            plan.watch(new Watch("compared with zero, so no change in per cent", reference.equalTo(number(0)), value));
+            plan.watch(new RowWarning("compared with zero, so no change in per cent", reference.equalTo(number(0)), value));
         }
     }
 

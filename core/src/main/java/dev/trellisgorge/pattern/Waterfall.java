@@ -38,7 +38,7 @@ import dev.trellisgorge.pattern.Key.Takes;
 import dev.trellisgorge.plan.Identity;
 import dev.trellisgorge.plan.PlanBuilder;
 import dev.trellisgorge.plan.Refusal;
-import dev.trellisgorge.plan.Watch;
+import dev.trellisgorge.plan.RowWarning;
 import dev.trellisgorge.shape.AddRow;
 import dev.trellisgorge.shape.Step;
 import java.util.ArrayList;
@@ -248,9 +248,9 @@ public record Waterfall(Formula value, Kinds kinds, Optional<String> closing, bo
                 .showing("level")
                 .prove(pieces(bar))
                 .prove(runs(start, subtotal.or(total), anchor))
-                .watch(new Watch("no movement given; the level carries on", choose(anchor, truth(false), missing(value)), absent()),
-                        new Watch("no level given for a start; it begins at zero", start.and(missing(value)), absent()),
-                        new Watch("a level that crosses zero", bar.crosses(), computed("level")));
+                .watch(new RowWarning("no movement given; the level carries on", choose(anchor, truth(false), missing(value)), absent()),
+                        new RowWarning("no level given for a start; it begins at zero", start.and(missing(value)), absent()),
+                        new RowWarning("a level that crosses zero", bar.crosses(), computed("level")));
         if (connectors) {
             guides(plan);
         }

@@ -4,9 +4,9 @@ import dev.trellisgorge.chart.Format;
 import dev.trellisgorge.formula.Formula;
 import dev.trellisgorge.formula.Formulas;
 import dev.trellisgorge.formula.Leaf;
-import dev.trellisgorge.formula.Reads;
+import dev.trellisgorge.formula.ColumnReferences;
 import dev.trellisgorge.formula.Window;
-import dev.trellisgorge.formula.Writing;
+import dev.trellisgorge.formula.ValueFormatter;
 import dev.trellisgorge.plan.PlanBuilder;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Nearest;
@@ -84,7 +84,7 @@ final class Wording {
     private Formula day(Formula figure, Kind kind, Optional<String> pattern) {
         if (pattern.isPresent()) {
             try {
-                Writing.checkDates(pattern.get(), locale);
+                ValueFormatter.checkDates(pattern.get(), locale);
             } catch (IllegalArgumentException e) {
                 throw new BadInput(Place.of(""), ProblemKind.SYNTAX, e.getMessage());
             }
@@ -107,7 +107,7 @@ final class Wording {
             return plan.schema().has(column.name()) ? only(column, line) : sliced(cut(column.name()), Optional.empty());
         }
         if (formula instanceof Window) {
-            Reads.columns(formula).forEach(name -> plan.schema().field(name));
+            ColumnReferences.columns(formula).forEach(name -> plan.schema().field(name));
             return formula;
         }
         return formula.operands().isEmpty() ? formula : formula.rebuilt(formula.operands().stream().map(each -> single(each, line)).toList());

@@ -43,7 +43,7 @@ public final class PlainChart {
     private static final int MOST_ROWS_TOLD = 100;
 
     private final Plan plan;
-    private final Cells data;
+    private final ComputedColumns data;
     private final List<Note> notes;
     private final List<StepProof> stepProofs;
     private final Optional<String> stamp;
@@ -54,11 +54,11 @@ public final class PlainChart {
     private final List<FigureColumn> beside;
     private final Map<Formula, Double> levels = new ConcurrentHashMap<>();
 
-    PlainChart(Plan plan, Cells data, List<Note> notes, List<StepProof> stepProofs) {
+    PlainChart(Plan plan, ComputedColumns data, List<Note> notes, List<StepProof> stepProofs) {
         this(plan, data, notes, stepProofs, Optional.empty(), plan.drawing(), Optional.empty());
     }
 
-    private PlainChart(Plan plan, Cells data, List<Note> notes, List<StepProof> stepProofs, Optional<String> stamp, Drawing drawing, Optional<String> described) {
+    private PlainChart(Plan plan, ComputedColumns data, List<Note> notes, List<StepProof> stepProofs, Optional<String> stamp, Drawing drawing, Optional<String> described) {
         this.plan = plan;
         this.data = data;
         this.notes = List.copyOf(notes);
@@ -92,7 +92,7 @@ public final class PlainChart {
     }
 
     /** This chart with one thing more to tell of its rows. */
-    public PlainChart noting(Note more) {
+    public PlainChart withNotes(Note more) {
         return new PlainChart(plan, data, Stream.concat(notes.stream(), Stream.of(more)).toList(), stepProofs, stamp, drawing, described);
     }
 
@@ -107,7 +107,7 @@ public final class PlainChart {
      *
      * @param most how many rows can be told apart where it is drawn, 1 or more
      */
-    public PlainChart thinned(int most) {
+    public PlainChart downsampled(int most) {
         if (!Thinning.isNeeded(this, most)) {
             return this;
         }
@@ -117,7 +117,7 @@ public final class PlainChart {
         return new PlainChart(told, data.at(thinning.rows(), told), notes, stepProofs, stamp, told.drawing(), described);
     }
 
-    /** A sentence that says what {@link #thinned} leaves out; empty where it leaves out nothing. */
+    /** A sentence that says what {@link #downsampled} leaves out; empty where it leaves out nothing. */
     public Optional<String> thinning(int most) {
         return Thinning.isNeeded(this, most) ? Optional.of(new Thinning(this, most).sentence()) : Optional.empty();
     }
@@ -191,7 +191,7 @@ public final class PlainChart {
         return plan.orientation();
     }
 
-    public Cells data() {
+    public ComputedColumns data() {
         return data;
     }
 
@@ -452,7 +452,7 @@ public final class PlainChart {
     }
 
     /** Settles the formats that are as plain as the figures allow. */
-    private record Formats(Cells data) {
+    private record Formats(ComputedColumns data) {
 
         Label settled(Label label) {
             if (!label.format().isFitting()) {

@@ -7,7 +7,7 @@ import dev.trellisgorge.chart.Looks;
 import dev.trellisgorge.chart.Orientation;
 import dev.trellisgorge.formula.Formula;
 import dev.trellisgorge.formula.Program;
-import dev.trellisgorge.formula.Reads;
+import dev.trellisgorge.formula.ColumnReferences;
 import dev.trellisgorge.formula.Settings;
 import dev.trellisgorge.formula.Stages;
 import dev.trellisgorge.formula.Typing;
@@ -143,7 +143,7 @@ public final class Plan {
         return parts.carried();
     }
 
-    public List<Watch> watches() {
+    public List<RowWarning> watches() {
         return parts.watches();
     }
 
@@ -211,14 +211,14 @@ public final class Plan {
     /** The settings that a formula of the plan reads, first use first. */
     public Set<String> settingsRead() {
         Set<String> read = new LinkedHashSet<>();
-        columns.values().forEach(column -> read.addAll(Reads.settings(column.formula())));
+        columns.values().forEach(column -> read.addAll(ColumnReferences.settings(column.formula())));
         return read;
     }
 
     /** The settings that the steps read, which pick rows and make columns before a formula of the plan reads them. */
     public Set<String> settingsOfSteps() {
         Set<String> read = new LinkedHashSet<>();
-        pipeline().steps().forEach(step -> step.formulas().forEach(formula -> read.addAll(Reads.settings(formula))));
+        pipeline().steps().forEach(step -> step.formulas().forEach(formula -> read.addAll(ColumnReferences.settings(formula))));
         return read;
     }
 
@@ -294,7 +294,7 @@ public final class Plan {
 
     private void need(String name, Set<String> done, Set<String> needed) {
         if (!done.contains(name) && needed.add(name)) {
-            Reads.computed(column(name).formula()).forEach(read -> need(read, done, needed));
+            ColumnReferences.computed(column(name).formula()).forEach(read -> need(read, done, needed));
         }
     }
 
@@ -303,8 +303,8 @@ public final class Plan {
      *
      * @param rows has the columns of {@link #schema}
      */
-    public Cells cells(Table rows, Settings values) {
-        return new Cells(this, rows, values);
+    public ComputedColumns cells(Table rows, Settings values) {
+        return new ComputedColumns(this, rows, values);
     }
 
     /**
@@ -320,7 +320,7 @@ public final class Plan {
         List<Note> told = new ArrayList<>(RowCheck.notes(this, executor, rows));
         told.addAll(notes());
         List<StepProof> proofs = carried().stream().map(each -> StepProof.of(each, executor, rows, category())).toList();
-        Cells cells = new Cells(this, rows, executor.settings(), Optional.of(executor), made.computed());
+        ComputedColumns cells = new ComputedColumns(this, rows, executor.settings(), Optional.of(executor), made.computed());
         RowCheck.refuseOverflow(rows, cells);
         return new PlainChart(this, cells, told, proofs);
     }

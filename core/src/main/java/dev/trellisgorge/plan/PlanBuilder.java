@@ -18,7 +18,7 @@ import dev.trellisgorge.problem.Bound;
 import dev.trellisgorge.problem.Note;
 import dev.trellisgorge.problem.Place;
 import dev.trellisgorge.problem.ProblemKind;
-import dev.trellisgorge.shape.Known;
+import dev.trellisgorge.shape.Catalog;
 import dev.trellisgorge.shape.Pipeline;
 import dev.trellisgorge.table.Characters;
 import dev.trellisgorge.table.Field;
@@ -53,7 +53,7 @@ public final class PlanBuilder {
     private final List<String> series = new ArrayList<>();
     private final List<Identity> identities = new ArrayList<>();
     private final List<Carried> carried = new ArrayList<>();
-    private final List<Watch> watches = new ArrayList<>();
+    private final List<RowWarning> watches = new ArrayList<>();
     private final List<Refusal> refusals = new ArrayList<>();
     private final List<Saying> sayings = new ArrayList<>();
     private final Map<String, String> classes = new LinkedHashMap<>();
@@ -86,7 +86,7 @@ public final class PlanBuilder {
      * @param pipeline all steps
      * @param category the column along the base, or none
      */
-    public PlanBuilder(String name, Pipeline base, Pipeline sliced, Pipeline pipeline, Known known, Optional<String> category) {
+    public PlanBuilder(String name, Pipeline base, Pipeline sliced, Pipeline pipeline, Catalog known, Optional<String> category) {
         this.name = Characters.shown(name);
         this.base = base;
         this.sliced = sliced;
@@ -192,11 +192,11 @@ public final class PlanBuilder {
     }
 
     /** Conditions that a reader is told of. */
-    public PlanBuilder watch(Watch... conditions) {
+    public PlanBuilder watch(RowWarning... conditions) {
         return watch(Arrays.asList(conditions));
     }
 
-    public PlanBuilder watch(List<Watch> conditions) {
+    public PlanBuilder watch(List<RowWarning> conditions) {
         watches.addAll(conditions);
         return this;
     }
@@ -485,7 +485,7 @@ public final class PlanBuilder {
         return List.copyOf(carried);
     }
 
-    List<Watch> watches() {
+    List<RowWarning> watches() {
         return List.copyOf(watches);
     }
 

@@ -57,17 +57,17 @@ final class RowCheck {
     }
 
     /** Finite figures may still come to more than a number can be. */
-    static void refuseOverflow(Table rows, Cells cells) {
+    static void refuseOverflow(Table rows, ComputedColumns cells) {
         refuseInfinite(rows, cells, cells.series());
     }
 
     /** The figures beside bars may come to more than the bars, as shares of something tiny do. */
     static void refuseInfiniteLabels(PlainChart chart) {
-        Cells cells = chart.data();
+        ComputedColumns cells = chart.data();
         refuseInfinite(cells.rows(), cells, chart.labels().values().stream().flatMap(List::stream).map(Label::column).distinct().map(cells::column).toList());
     }
 
-    private static void refuseInfinite(Table rows, Cells cells, List<Column> columns) {
+    private static void refuseInfinite(Table rows, ComputedColumns cells, List<Column> columns) {
         Problems problems = new Problems();
         for (Column series : columns) {
             if (series.kind() == Kind.NUMBER) {

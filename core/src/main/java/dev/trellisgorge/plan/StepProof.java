@@ -4,7 +4,7 @@ import dev.trellisgorge.formula.Evaluator;
 import dev.trellisgorge.formula.Formula;
 import dev.trellisgorge.formula.Settings;
 import dev.trellisgorge.shape.Choose;
-import dev.trellisgorge.shape.Derive;
+import dev.trellisgorge.shape.AddColumn;
 import dev.trellisgorge.shape.Executor;
 import dev.trellisgorge.shape.Keep;
 import dev.trellisgorge.table.Column;
@@ -47,7 +47,7 @@ public record StepProof(String statement, List<String> names, List<Double> befor
         Schema before = carried.before().schema(executor.known());
         String figure = before.free("figure");
         List<String> seen = Stream.concat(category.stream(), Stream.of(figure)).toList();
-        Table rows = executor.run(carried.before().then(new Derive(figure, carried.figure())).then(new Keep(carried.where())).then(new Choose(seen)));
+        Table rows = executor.run(carried.before().then(new AddColumn(figure, carried.figure())).then(new Keep(carried.where())).then(new Choose(seen)));
         Map<String, Double> figures = new LinkedHashMap<>();
         for (int row = 0; row < rows.rowCount(); row++) {
             figures.put(name(rows, row, category, figures.size()), rows.column(figure).number(row));

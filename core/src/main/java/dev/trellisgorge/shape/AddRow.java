@@ -24,7 +24,7 @@ public record AddRow(String column, String name, boolean first) implements Step 
     }
 
     @Override
-    public Schema schema(Schema before, Known known) {
+    public Schema schema(Schema before, Catalog known) {
         return named(before, column);
     }
 

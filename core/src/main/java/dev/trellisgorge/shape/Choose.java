@@ -19,7 +19,7 @@ public record Choose(List<String> columns) implements Step {
     }
 
     @Override
-    public Schema schema(Schema before, Known known) {
+    public Schema schema(Schema before, Catalog known) {
         return before.with(columns.stream().map(before::field).toList());
     }
 

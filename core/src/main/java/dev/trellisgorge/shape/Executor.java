@@ -32,7 +32,7 @@ public interface Executor {
     Executor with(Settings other);
 
     /** What is known of the raw tables without their cells. */
-    Known known();
+    Catalog known();
 
     /** What runs over the same raw tables at hand, so that the rows after each step can be looked at; empty where they are elsewhere. */
     Optional<Executor> atHand();

@@ -65,7 +65,7 @@ public record Join(Pipeline other, Map<String, String> on, Way way, boolean many
     }
 
     @Override
-    public Schema schema(Schema before, Known known) {
+    public Schema schema(Schema before, Catalog known) {
         Schema there = other.schema(known);
         on.forEach((here, key) -> {
             if (before.field(here).kind() != there.field(key).kind()) {
@@ -180,13 +180,13 @@ public record Join(Pipeline other, Map<String, String> on, Way way, boolean many
         private Table noted(Table joined, Set<String> unmatched, Set<String> unused) {
             Table noted = joined;
             for (Note note : other.notes()) {
-                noted = noted.notes().contains(note) ? noted : noted.noting(note);
+                noted = noted.notes().contains(note) ? noted : noted.withNotes(note);
             }
             if (!unmatched.isEmpty()) {
-                noted = noted.noting(StepNotes.unmatched(Join.this, StepNotes.listed(unmatched)));
+                noted = noted.withNotes(StepNotes.unmatched(Join.this, StepNotes.listed(unmatched)));
             }
             if (!unused.isEmpty()) {
-                noted = noted.noting(StepNotes.unused(Join.this, StepNotes.listed(unused)));
+                noted = noted.withNotes(StepNotes.unused(Join.this, StepNotes.listed(unused)));
             }
             return noted;
         }

@@ -2,7 +2,7 @@ package dev.trellisgorge.shape;
 
 import dev.trellisgorge.formula.Formula;
 import dev.trellisgorge.formula.Typing;
-import dev.trellisgorge.formula.Reads;
+import dev.trellisgorge.formula.ColumnReferences;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.ProblemKind;
 import dev.trellisgorge.table.Column;
@@ -24,7 +24,7 @@ public record Keep(Formula condition) implements Step {
     }
 
     @Override
-    public Schema schema(Schema before, Known known) {
+    public Schema schema(Schema before, Catalog known) {
         Kind kind = new Typing(before, known.settings()).kind(condition).orElse(Kind.TRUTH);
         if (kind != Kind.TRUTH) {
             throw new BadInput(before.place(), ProblemKind.WRONG_TYPE, "a condition is needed, and '" + condition + "' is " + kind.phrase());
@@ -39,7 +39,7 @@ public record Keep(Formula condition) implements Step {
 
     @Override
     public Traits traits() {
-        return Traits.of(List.of(condition)).filtering(Reads.columns(condition));
+        return Traits.of(List.of(condition)).filtering(ColumnReferences.columns(condition));
     }
 
     @Override
@@ -57,6 +57,6 @@ public record Keep(Formula condition) implements Step {
         Column truth = run.evaluate(table, "keep", condition);
         int[] kept = IntStream.range(0, table.rowCount()).filter(row -> truth.number(row) == 1).toArray();
         int unknown = (int) IntStream.range(0, table.rowCount()).filter(row -> !truth.isPresent(row)).count();
-        return LeftOut.told(table, kept, (left, all, amounts, names) -> StepNotes.leftOut(this, left, all, unknown, amounts, names));
+        return DroppedRows.told(table, kept, (left, all, amounts, names) -> StepNotes.leftOut(this, left, all, unknown, amounts, names));
     }
 }

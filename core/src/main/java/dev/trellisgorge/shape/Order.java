@@ -21,7 +21,7 @@ public record Order(Formula by, boolean descending) implements Step {
     }
 
     @Override
-    public Schema schema(Schema before, Known known) {
+    public Schema schema(Schema before, Catalog known) {
         new Typing(before, known.settings()).kind(by);
         return before;
     }

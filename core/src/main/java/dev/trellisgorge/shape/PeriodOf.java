@@ -49,7 +49,7 @@ public record PeriodOf(String of, CalendarUnit unit, String name, boolean fill, 
     }
 
     @Override
-    public Schema schema(Schema before, Known known) {
+    public Schema schema(Schema before, Catalog known) {
         Kind kind = before.field(of).kind();
         if (kind != Kind.DATE && kind != Kind.TEXT) {
             throw new BadInput(before.place().within("column '" + of + "'"), ProblemKind.WRONG_TYPE, "holds " + kind.phrase() + " a row, and a period is made of dates");
@@ -159,6 +159,6 @@ public record PeriodOf(String of, CalendarUnit unit, String name, boolean fill, 
             columns.add(column.name().equals(name) ? Column.texts(name, texts.toArray(String[]::new)) : column.at(keys.contains(column.name()) ? keyAt : at));
         }
         Table filled = table.withRows(at, columns);
-        return added.isEmpty() ? filled : filled.noting(StepNotes.filled(this, StepNotes.listed(added)));
+        return added.isEmpty() ? filled : filled.withNotes(StepNotes.filled(this, StepNotes.listed(added)));
     }
 }

@@ -87,7 +87,7 @@ public record Pipeline(String source, String name, List<Part> parts) {
      *
      * @throws BadInput at the first step that names what is not there, or of the wrong kind
      */
-    public Schema schema(Known known) {
+    public Schema schema(Catalog known) {
         Schema schema = known.source(source);
         for (Part part : parts) {
             try {

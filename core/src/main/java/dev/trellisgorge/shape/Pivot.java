@@ -41,7 +41,7 @@ public record Pivot(List<String> by, String names, String values, List<String> c
     }
 
     @Override
-    public Schema schema(Schema before, Known known) {
+    public Schema schema(Schema before, Catalog known) {
         before.field(names);
         List<Field> fields = new ArrayList<>();
         by.forEach(key -> fields.add(before.field(key)));
@@ -99,7 +99,7 @@ public record Pivot(List<String> by, String names, String values, List<String> c
             made.add(value.at(rows(table, keys, groups, byName.getOrDefault(title, List.of()), title)).named(title));
         }
         Table pivoted = table.rows(first).withColumns(made);
-        return others.isEmpty() ? pivoted : pivoted.noting(StepNotes.others(this, StepNotes.listed(others)));
+        return others.isEmpty() ? pivoted : pivoted.withNotes(StepNotes.others(this, StepNotes.listed(others)));
     }
 
     /** For each key the row that has the name; -1 where none has. */

@@ -48,7 +48,7 @@ public record Previous(String of, String name, Optional<String> period, Optional
     }
 
     @Override
-    public Schema schema(Schema before, Known known) {
+    public Schema schema(Schema before, Catalog known) {
         by.forEach(before::field);
         period.ifPresent(before::field);
         if (before.has(name)) {

@@ -55,7 +55,7 @@ public record Rank(Formula by, Way order, OptionalInt top, Optional<Rest> rest, 
     }
 
     @Override
-    public Schema schema(Schema before, Known known) {
+    public Schema schema(Schema before, Catalog known) {
         new Typing(before, known.settings()).kind(by);
         return rest.isPresent() && top.isPresent() ? AddRow.named(before, rest.get().column()) : before;
     }
@@ -141,8 +141,8 @@ public record Rank(Formula by, Way order, OptionalInt top, Optional<Rest> rest, 
             Table made = rest.isPresent() ? withRests(cut) : cut;
             boolean sized = StepNotes.isSize(by, keys.kind());
             double whole = sized ? sum(IntStream.range(0, keys.size()).filter(row -> !stays[row])) : 0;
-            List<String> called = names.map(column -> LeftOut.written(table.column(column), all)).orElse(List.of());
-            return made.noting(StepNotes.cutOff(Rank.this, all.length, whole == 0 ? Double.NaN : sum(IntStream.of(all)) / whole, called));
+            List<String> called = names.map(column -> DroppedRows.written(table.column(column), all)).orElse(List.of());
+            return made.withNotes(StepNotes.cutOff(Rank.this, all.length, whole == 0 ? Double.NaN : sum(IntStream.of(all)) / whole, called));
         }
 
         /** The names of rows are texts wherever a row for all others may stand among them. */
@@ -196,7 +196,7 @@ public record Rank(Formula by, Way order, OptionalInt top, Optional<Rest> rest, 
             table.columns().forEach(column -> own.put(column.name(), column.at(new int[] {-1})));
             cells.forEach((column, cell) -> own.put(column, cell instanceof String text ? Column.texts(column, text)
                     : Column.owning(column, table.column(column).kind(), new double[] {(Double) cell})));
-            for (String column : Origins.inOrder(rest.get().derived())) {
+            for (String column : Lineage.inOrder(rest.get().derived())) {
                 if (rest.get().ways().get(column) == Rest.Way.DERIVED && !column.equals(rest.get().column())) {
                     Table alone = Table.of(table.name(), table.columns().stream().map(each -> own.get(each.name())).toArray(Column[]::new));
                     Column made = run.evaluate(alone, column, rest.get().derived().get(column));
@@ -212,8 +212,8 @@ public record Rank(Formula by, Way order, OptionalInt top, Optional<Rest> rest, 
             Table told = whole;
             for (Map.Entry<String, Rest.Way> each : rest.get().ways().entrySet()) {
                 if (each.getValue() == Rest.Way.SUM || each.getValue() == Rest.Way.MEAN) {
-                    told = LeftOut.passedOver(StepNotes.figure(name, each.getKey(), each.getValue()), table,
-                            table.column(each.getKey()), IntStream.of(rows)).map(told::noting).orElse(told);
+                    told = DroppedRows.passedOver(StepNotes.figure(name, each.getKey(), each.getValue()), table,
+                            table.column(each.getKey()), IntStream.of(rows)).map(told::withNotes).orElse(told);
                 }
             }
             return told;

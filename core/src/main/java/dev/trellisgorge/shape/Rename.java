@@ -20,14 +20,14 @@ public record Rename(Map<String, String> names) implements Step {
     }
 
     @Override
-    public Schema schema(Schema before, Known known) {
+    public Schema schema(Schema before, Catalog known) {
         names.keySet().forEach(before::field);
         return before.with(before.fields().stream().map(field -> field.named(names.getOrDefault(field.name(), field.name()))).toList());
     }
 
     @Override
     public List<SortKey> order(List<SortKey> before) {
-        return before.stream().map(key -> new SortKey(Origins.renamed(key.by(), names), key.descending())).toList();
+        return before.stream().map(key -> new SortKey(Lineage.renamed(key.by(), names), key.descending())).toList();
     }
 
     @Override

@@ -49,7 +49,7 @@ public record Slice(String column, Cut cut) implements Step {
     }
 
     @Override
-    public Schema schema(Schema before, Known known) {
+    public Schema schema(Schema before, Catalog known) {
         before.field(column);
         cut.stated().stream().filter(Leaf.Setting.class::isInstance).forEach(setting -> known.settings().value(((Leaf.Setting) setting).name()));
         return before;
@@ -87,7 +87,7 @@ public record Slice(String column, Cut cut) implements Step {
         if (kept.length == 0) {
             throw new BadInput(place, ProblemKind.NO_ROWS, "no row's " + column + " " + cut.shown(run.settings()) + ". " + ends(cells));
         }
-        return LeftOut.told(table, kept, (left, all, amounts, names) -> StepNotes.leftOut(this, cut.shown(run.settings()), left, all, amounts, names));
+        return DroppedRows.told(table, kept, (left, all, amounts, names) -> StepNotes.leftOut(this, cut.shown(run.settings()), left, all, amounts, names));
     }
 
     /**

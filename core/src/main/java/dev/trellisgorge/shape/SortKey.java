@@ -1,7 +1,7 @@
 package dev.trellisgorge.shape;
 
 import dev.trellisgorge.formula.Formula;
-import dev.trellisgorge.formula.Reads;
+import dev.trellisgorge.formula.ColumnReferences;
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
@@ -30,7 +30,7 @@ public record SortKey(Formula by, boolean descending) {
     /** The keys that can still be read once some columns are gone. */
     static List<SortKey> within(List<String> gone, List<SortKey> keys) {
         Set<String> missing = new HashSet<>(gone);
-        return keys.stream().filter(key -> Reads.columns(key.by()).stream().noneMatch(missing::contains)).toList();
+        return keys.stream().filter(key -> ColumnReferences.columns(key.by()).stream().noneMatch(missing::contains)).toList();
     }
 
     @Override

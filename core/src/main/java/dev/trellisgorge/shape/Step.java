@@ -11,7 +11,7 @@ import java.util.List;
  * the order of the rows in {@link #order}, for the cells in {@link #apply}, in words in {@link #sentence}; what else
  * others need to know in {@link #traits}. Immutable and thread-safe.
  */
-public sealed interface Step permits AddRow, Choose, Derive, Join, Keep, Order, PeriodOf, Pivot, Previous, Rank, Rename, Slice, Top, Total, Unpivot {
+public sealed interface Step permits AddRow, Choose, AddColumn, Join, Keep, Order, PeriodOf, Pivot, Previous, Rank, Rename, Slice, Top, Total, Unpivot {
 
     /** One method a step: what forgets one does not compile. */
     interface Cases<R> {
@@ -19,7 +19,7 @@ public sealed interface Step permits AddRow, Choose, Derive, Join, Keep, Order, 
 
         R choose(Choose step);
 
-        R derive(Derive step);
+        R addColumn(AddColumn step);
 
         R join(Join step);
 
@@ -53,7 +53,7 @@ public sealed interface Step permits AddRow, Choose, Derive, Join, Keep, Order, 
      *
      * @throws dev.trellisgorge.problem.BadInput where the step names what is not there, or of the wrong kind
      */
-    Schema schema(Schema before, Known known);
+    Schema schema(Schema before, Catalog known);
 
     /** What the rows are sorted by after this step; rows with equal keys stand as they came from the raw table. */
     List<SortKey> order(List<SortKey> before);

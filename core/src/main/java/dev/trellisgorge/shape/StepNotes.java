@@ -2,7 +2,7 @@ package dev.trellisgorge.shape;
 
 import dev.trellisgorge.formula.Formula;
 import dev.trellisgorge.formula.Leaf;
-import dev.trellisgorge.formula.Writing;
+import dev.trellisgorge.formula.ValueFormatter;
 import dev.trellisgorge.problem.Note;
 import dev.trellisgorge.table.Field;
 import dev.trellisgorge.table.Kind;
@@ -134,7 +134,7 @@ public final class StepNotes {
     public static Note cutOff(Rank rank, long rows, double share, List<String> names) {
         String count = rows + (rows == 1 ? " row" : " rows");
         return new Note(rank.rest().map(row -> count + " totalled in '" + row.name() + "'").orElse(count + " left out")
-                + (Double.isNaN(share) ? "" : ", " + Writing.by(Kind.NUMBER, "0.#%", Locale.ROOT).apply(share) + " of all " + rank.by().title()), names);
+                + (Double.isNaN(share) ? "" : ", " + ValueFormatter.by(Kind.NUMBER, "0.#%", Locale.ROOT).apply(share) + " of all " + rank.by().title()), names);
     }
 
     /** Whether rows are ranked by something that adds up. */

@@ -40,8 +40,8 @@ final class TableExecutor implements Executor {
     }
 
     @Override
-    public Known known() {
-        return Known.of(sources, settings);
+    public Catalog known() {
+        return Catalog.of(sources, settings);
     }
 
     @Override
@@ -99,7 +99,7 @@ final class TableExecutor implements Executor {
     @Override
     public Optional<Note> passedOver(Pipeline pipeline, String figure, Formula of) {
         Table rows = run(pipeline);
-        return LeftOut.passedOver(figure, rows, new Evaluator(rows, settings).evaluate("cells", of), IntStream.range(0, rows.rowCount()));
+        return DroppedRows.passedOver(figure, rows, new Evaluator(rows, settings).evaluate("cells", of), IntStream.range(0, rows.rowCount()));
     }
 
     /** The first step that a user asked for and that left no row of some. */

@@ -19,7 +19,7 @@ public record Top(int rows) implements Step {
     }
 
     @Override
-    public Schema schema(Schema before, Known known) {
+    public Schema schema(Schema before, Catalog known) {
         return before;
     }
 
@@ -45,6 +45,6 @@ public record Top(int rows) implements Step {
 
     @Override
     public Table apply(Table table, Run run) {
-        return LeftOut.told(table, IntStream.range(0, Math.min(rows, table.rowCount())).toArray(), (left, all, amounts, names) -> StepNotes.leftOut(this, left, all, amounts, names));
+        return DroppedRows.told(table, IntStream.range(0, Math.min(rows, table.rowCount())).toArray(), (left, all, amounts, names) -> StepNotes.leftOut(this, left, all, amounts, names));
     }
 }

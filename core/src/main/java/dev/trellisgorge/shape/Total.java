@@ -88,7 +88,7 @@ public record Total(List<String> by, List<Figure> figures) implements Step {
     }
 
     @Override
-    public Schema schema(Schema before, Known known) {
+    public Schema schema(Schema before, Catalog known) {
         List<Field> fields = new ArrayList<>();
         by.forEach(key -> fields.add(before.field(key)));
         for (Figure figure : figures) {
@@ -144,8 +144,8 @@ public record Total(List<String> by, List<Figure> figures) implements Step {
         Table told = totalled;
         for (Figure figure : figures) {
             if (figure.fold() == Fold.SUM || figure.fold() == Fold.MEAN) {
-                told = LeftOut.passedOver(StepNotes.figure(figure), table, table.column(figure.column()),
-                        IntStream.range(0, table.rowCount())).map(told::noting).orElse(told);
+                told = DroppedRows.passedOver(StepNotes.figure(figure), table, table.column(figure.column()),
+                        IntStream.range(0, table.rowCount())).map(told::withNotes).orElse(told);
             }
         }
         return told;

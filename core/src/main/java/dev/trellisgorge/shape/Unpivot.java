@@ -35,7 +35,7 @@ public record Unpivot(List<String> columns, String names, String values) impleme
     }
 
     @Override
-    public Schema schema(Schema before, Known known) {
+    public Schema schema(Schema before, Catalog known) {
         List<Field> turned = columns.stream().map(before::field).toList();
         Kind kind = turned.get(0).kind();
         for (Field field : turned) {
@@ -83,7 +83,7 @@ public record Unpivot(List<String> columns, String names, String values) impleme
         IntStream cells = IntStream.range(0, rows.length);
         made.add(kind == Kind.TEXT ? Column.texts(values, cells.mapToObj(i -> text(turned.get(i % each), i / each)).toArray(String[]::new))
                 : Column.owning(values, kind, cells.mapToDouble(i -> turned.get(i % each).number(i / each)).toArray()));
-        return table.rows(rows).withColumns(made).noting(notes(table.schema()));
+        return table.rows(rows).withColumns(made).withNotes(notes(table.schema()));
     }
 
     @Override

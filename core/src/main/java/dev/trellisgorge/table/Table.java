@@ -194,12 +194,12 @@ public final class Table {
     }
 
     /** This table, and something that a reader should know of it. */
-    public Table noting(Note note) {
-        return noting(List.of(note));
+    public Table withNotes(Note note) {
+        return withNotes(List.of(note));
     }
 
     /** This table, and several things that a reader should know of it. */
-    public Table noting(List<Note> told) {
+    public Table withNotes(List<Note> told) {
         List<Note> more = new ArrayList<>(notes);
         told.forEach(note -> more.add(new Note(Characters.shown(note.sentence()), note.rows().stream().map(Characters::shown).toList(), note.urgent(), note.noFigures())));
         return told.isEmpty() ? this : new Table(name, columns(), source, whole == this ? null : whole, wholeRows, added, more);

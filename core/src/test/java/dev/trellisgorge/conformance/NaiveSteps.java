@@ -5,7 +5,7 @@ import dev.trellisgorge.formula.Leaf;
 import dev.trellisgorge.shape.AddRow;
 import dev.trellisgorge.shape.Choose;
 import dev.trellisgorge.shape.Cut;
-import dev.trellisgorge.shape.Derive;
+import dev.trellisgorge.shape.AddColumn;
 import dev.trellisgorge.shape.Join;
 import dev.trellisgorge.shape.Keep;
 import dev.trellisgorge.shape.Order;
@@ -94,7 +94,7 @@ final class NaiveSteps {
                     after.add(rows.get(i));
                 }
             }
-        } else if (step instanceof Derive derive) {
+        } else if (step instanceof AddColumn derive) {
             List<Object> cells = cells(derive.formula(), rows);
             for (int i = 0; i < rows.size(); i++) {
                 after.add(with(rows.get(i), derive.name(), cells.get(i)));

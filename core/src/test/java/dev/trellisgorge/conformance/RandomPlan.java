@@ -34,7 +34,7 @@ import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.ProblemKind;
 import dev.trellisgorge.shape.Choose;
 import dev.trellisgorge.shape.Cut;
-import dev.trellisgorge.shape.Derive;
+import dev.trellisgorge.shape.AddColumn;
 import dev.trellisgorge.shape.Executor;
 import dev.trellisgorge.shape.Join;
 import dev.trellisgorge.shape.Keep;
@@ -165,7 +165,7 @@ public record RandomPlan(Plan plan, Map<String, Table> tables, Settings settings
                 pipeline = pipeline.then(step(pipeline.schema(executor.known())));
             }
             if (!tame && random.nextInt(6) == 0 && pipeline.schema(executor.known()).has("a")) { // a row for others derives one from the other
-                pipeline = pipeline.then(new Derive("half", column("a").over(Formulas.number(2)))).then(new Derive("quarter", column("half").over(Formulas.number(2))));
+                pipeline = pipeline.then(new AddColumn("half", column("a").over(Formulas.number(2)))).then(new AddColumn("quarter", column("half").over(Formulas.number(2))));
             }
             Schema schema = pipeline.schema(executor.known());
             RandomFormulas formulas = new RandomFormulas(random, schema, within);
@@ -199,7 +199,7 @@ public record RandomPlan(Plan plan, Map<String, Table> tables, Settings settings
             int kind = random.nextInt(15);
             return switch (kind) {
                 case 0 -> new Keep(formulas.truth(1));
-                case 1 -> new Derive("derived " + columns.size(), formulas.any(2));
+                case 1 -> new AddColumn("derived " + columns.size(), formulas.any(2));
                 case 2 -> new Order(formulas.of(Kind.values()[tame ? 0 : random.nextInt(4)], 1), random.nextBoolean());
                 case 3 -> new Top(1 + random.nextInt(6));
                 case 4 -> new Rename(Map.of(any, "re " + any));

@@ -14,6 +14,6 @@ public final class Moved {
         Map<String, Column> cells = new LinkedHashMap<>();
         chart.plan().columns().forEach(column -> cells.put(column.name(), chart.data().column(column.name())));
         cells.put(wrong.name(), wrong);
-        return new PlainChart(chart.plan(), new Cells(chart.plan(), chart.data().rows(), chart.data().settings(), Optional.empty(), cells), chart.notes(), chart.stepProofs());
+        return new PlainChart(chart.plan(), new ComputedColumns(chart.plan(), chart.data().rows(), chart.data().settings(), Optional.empty(), cells), chart.notes(), chart.stepProofs());
     }
 }

@@ -95,7 +95,7 @@ public class StepsTest {
     Object[][] steps() {
         List<Object[]> steps = new ArrayList<>(List.of(
                 step(new Keep(column("v").above(column("w"))), rows -> kept(rows, row -> row.get("v") != null && row.get("w") != null && (Double) row.get("v") > (Double) row.get("w"))),
-                step(new Derive("x", column("v").minus(column("w"))), rows -> rows.stream()
+                step(new AddColumn("x", column("v").minus(column("w"))), rows -> rows.stream()
                         .map(row -> row.with("x", row.get("v") == null || row.get("w") == null ? null : (Object) ((Double) row.get("v") - (Double) row.get("w")))).toList()),
                 step(new Order(column("v"), false), rows -> ordered(rows, "v", false)), step(new Order(column("v"), true), rows -> ordered(rows, "v", true)),
                 step(new Order(column("t"), false), rows -> ordered(rows, "t", false)), step(new Order(column("d"), true), rows -> ordered(rows, "d", true)),
@@ -330,11 +330,11 @@ public class StepsTest {
     public void stepsThatPipelinesShareAreTakenOnce() {
         Executor executor = Executor.over(GAUGES, Settings.NONE);
         Pipeline renamed = Pipeline.of("gauges").then(new Rename(Map.of("gauge", "g")));
-        Step twice = new Derive("twice", column("g").times(number(2)));
+        Step twice = new AddColumn("twice", column("g").times(number(2)));
         Pipeline shared = renamed.then(twice);
         assertThat(executor.run(shared).columnNames()).containsExactly("place", "g", "twice");
         assertThat(executor.run(renamed.then(twice))).isSameAs(executor.run(shared));
-        assertThat(executor.run(renamed.then(new Derive("twice", column("g").times(number(3))))).column("twice").number(0)).isEqualTo(GAUGES.column("gauge").number(0) * 3);
+        assertThat(executor.run(renamed.then(new AddColumn("twice", column("g").times(number(3))))).column("twice").number(0)).isEqualTo(GAUGES.column("gauge").number(0) * 3);
         assertThat(shared.then(new Order(column("g"), true)).then(new Order(column("place"), false)).orderSentence())
                 .isEqualTo("by place, then g DESC; equal ones in the order in which they first stand in gauges");
     }
@@ -343,20 +343,20 @@ public class StepsTest {
     public void joinKeepsWhatTheOtherTableHasToTellAndSaysItOnce() {
         Note told = new Note("something of the gauges", List.of());
         Table places = Table.of("places", Column.texts("place", "a", "b"));
-        Table gauges = GAUGES.rows(new int[] {0, 2}).noting(told);
+        Table gauges = GAUGES.rows(new int[] {0, 2}).withNotes(told);
         assertThat(taken(Join.by("gauges", "place"), places, gauges).notes()).containsExactly(told);
-        assertThat(taken(Join.by("gauges", "place"), places.noting(told), gauges).notes()).containsExactly(told);
+        assertThat(taken(Join.by("gauges", "place"), places.withNotes(told), gauges).notes()).containsExactly(told);
     }
 
     @Test
     public void fewCellsThatAreNoNumbersAreNamedWhereTheColumnIsUsedAsNumbers() {
         Table table = Table.of("t", Column.texts("v", "1", "about 4", null, "5"), Column.texts("t", "x", "y", null, "z"), Column.numbers("w", 1, 2, 3, 4));
         String about = "table 't', row 2, column 'v': 'about 4' is text, and a figure must be a number";
-        for (Step step : List.of(new Total(List.of(), List.of(new Figure("v", Fold.SUM, "v"))), new Derive("x", column("v").times(number(2))), new Keep(column("v").above(column("w"))),
+        for (Step step : List.of(new Total(List.of(), List.of(new Figure("v", Fold.SUM, "v"))), new AddColumn("x", column("v").times(number(2))), new Keep(column("v").above(column("w"))),
                 new Keep(column("w").above(column("v"))))) {
             assertThatThrownBy(() -> taken(step, table)).isInstanceOf(BadInput.class).hasMessage(about);
         }
-        assertThatThrownBy(() -> taken(new Derive("x", column("t").times(number(2))), table)).hasMessageContaining("'t' is a text, not a number");
+        assertThatThrownBy(() -> taken(new AddColumn("x", column("t").times(number(2))), table)).hasMessageContaining("'t' is a text, not a number");
         assertThatThrownBy(() -> taken(new Total(List.of(), List.of(new Figure("t", Fold.SUM, "t"))), table)).hasMessage("table 't', column 't': holds a text a row; can't add up texts");
     }
 }

@@ -10,7 +10,7 @@ import dev.trellisgorge.pattern.Chart;
 import dev.trellisgorge.pattern.Ranking;
 import dev.trellisgorge.pattern.Tornado;
 import dev.trellisgorge.shape.Choose;
-import dev.trellisgorge.shape.Derive;
+import dev.trellisgorge.shape.AddColumn;
 import dev.trellisgorge.shape.Join;
 import dev.trellisgorge.shape.Rename;
 import dev.trellisgorge.shape.Executor;
@@ -34,7 +34,7 @@ public final class FlowTornado {
                 "before", TableFile.read("before", Path.of(arguments[1]), Layout.FOUND.totalRow(Layout.TotalRow.DROP))), Settings.NONE);
         Pipeline before = Pipeline.of("before").then(new Rename(Map.of("upstream_m3s", "before"))).then(new Choose(List.of("reach", "before")));
         Pipeline flow = Pipeline.of("flow").then(Join.by(before, "reach"))
-                .then(new Derive("growth", round(column("upstream_m3s").over(column("before")).minus(number(1)).times(number(100)))));
+                .then(new AddColumn("growth", round(column("upstream_m3s").over(column("before")).minus(number(1)).times(number(100)))));
         Chart reaches = Chart.of("reach", Tornado.of("upstream_m3s", "downstream_m3s").note(column("growth")))
                 .title("Mill Reach grew most")
                 .subtitle("Mean flow in m\u00B3/s, and in brackets its growth upstream in a year, per cent")

@@ -24,7 +24,7 @@ import dev.trellisgorge.pattern.Pattern;
 import dev.trellisgorge.pattern.PatternType;
 import dev.trellisgorge.plan.Identity;
 import dev.trellisgorge.plan.PlanBuilder;
-import dev.trellisgorge.plan.Watch;
+import dev.trellisgorge.plan.RowWarning;
 import dev.trellisgorge.tables.TableFile;
 import java.nio.file.Path;
 import java.util.List;
@@ -62,7 +62,7 @@ public final class StemChart {
         public void describe(PlanBuilder plan) {
             plan.series("stem", value).series("dot", value)
                     .prove(Identity.everywhere("a stem ends at its dot", orZero(computed("stem")), orZero(computed("dot"))))
-                    .watch(new Watch("not counted", missing(value), value));
+                    .watch(new RowWarning("not counted", missing(value), value));
         }
 
         @Override

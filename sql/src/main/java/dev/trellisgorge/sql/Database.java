@@ -9,9 +9,9 @@ import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Note;
 import dev.trellisgorge.problem.Place;
 import dev.trellisgorge.problem.ProblemKind;
-import dev.trellisgorge.shape.Derive;
+import dev.trellisgorge.shape.AddColumn;
 import dev.trellisgorge.shape.Executor;
-import dev.trellisgorge.shape.Known;
+import dev.trellisgorge.shape.Catalog;
 import dev.trellisgorge.shape.Pipeline;
 import dev.trellisgorge.shape.Step;
 import dev.trellisgorge.shape.StepNotes;
@@ -128,10 +128,10 @@ public final class Database implements Executor, AutoCloseable {
     }
 
     @Override
-    public Known known() {
+    public Catalog known() {
         Map<String, Schema> schemas = new LinkedHashMap<>();
         sources.forEach((name, source) -> schemas.put(name, source.schema()));
-        return new Known(schemas, settings);
+        return new Catalog(schemas, settings);
     }
 
     /** Of copies alone, the tables that they are copies of. */
@@ -183,7 +183,7 @@ public final class Database implements Executor, AutoCloseable {
             Fact fact = statement.facts().get(i);
             checks.counted(fact, counts.get(i).number(0)).ifPresent(note -> counted.computeIfAbsent(fact.before(), before -> new ArrayList<>()).add(note));
         }
-        return new Outcome(rows.noting(told(pipeline, counted)), computed);
+        return new Outcome(rows.withNotes(told(pipeline, counted)), computed);
     }
 
     /** In the order of the steps, as of rows at hand. @param counted by what stands before a step */
@@ -318,7 +318,7 @@ public final class Database implements Executor, AutoCloseable {
     public Optional<Note> passedOver(Pipeline pipeline, String figure, Formula of) {
         Schema schema = pipeline.schema(known());
         String cell = schema.free("cell");
-        Pipeline missing = pipeline.then(new Derive(cell, Formulas.choose(Formulas.present(of), Formulas.absent(), Formulas.number(1))));
+        Pipeline missing = pipeline.then(new AddColumn(cell, Formulas.choose(Formulas.present(of), Formulas.absent(), Formulas.number(1))));
         long count = (long) notes.sum(missing, cell);
         return count == 0 ? Optional.empty() : Optional.of(StepNotes.passedOver(figure, count, notes.names(pipeline, Formulas.not(Formulas.present(of)))));
     }

@@ -10,7 +10,7 @@ import dev.trellisgorge.problem.ProblemKind;
 import dev.trellisgorge.shape.AddRow;
 import dev.trellisgorge.shape.Choose;
 import dev.trellisgorge.shape.Cut;
-import dev.trellisgorge.shape.Derive;
+import dev.trellisgorge.shape.AddColumn;
 import dev.trellisgorge.shape.Executor;
 import dev.trellisgorge.shape.Join;
 import dev.trellisgorge.shape.Keep;
@@ -78,7 +78,7 @@ final class DatabaseChecks {
         }
 
         @Override
-        public Void derive(Derive step) {
+        public Void addColumn(AddColumn step) {
             return null;
         }
 
@@ -241,7 +241,7 @@ final class DatabaseChecks {
     /** The keys that stand on several rows, and on how many. */
     private static Pipeline twice(Pipeline pipeline, List<String> keys, String rows) {
         Formula several = Formulas.column(rows).above(Formulas.number(1));
-        return pipeline.then(new Derive(rows, Formulas.number(1))).then(new Total(keys, List.of(new Total.Figure(rows, Total.Fold.SUM, rows)))).then(new Keep(several));
+        return pipeline.then(new AddColumn(rows, Formulas.number(1))).then(new Total(keys, List.of(new Total.Figure(rows, Total.Fold.SUM, rows)))).then(new Keep(several));
     }
 
     private void refuseSeveral(Pipeline before, Fact.RowsOfCell cell) {

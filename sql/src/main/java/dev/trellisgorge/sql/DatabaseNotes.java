@@ -5,7 +5,7 @@ import dev.trellisgorge.formula.Formulas;
 import dev.trellisgorge.problem.Note;
 import dev.trellisgorge.shape.AddRow;
 import dev.trellisgorge.shape.Choose;
-import dev.trellisgorge.shape.Derive;
+import dev.trellisgorge.shape.AddColumn;
 import dev.trellisgorge.shape.Join;
 import dev.trellisgorge.shape.Keep;
 import dev.trellisgorge.shape.Order;
@@ -63,7 +63,7 @@ final class DatabaseNotes {
         }
 
         @Override
-        public List<Note> derive(Derive step) {
+        public List<Note> addColumn(AddColumn step) {
             return List.of();
         }
 
@@ -117,7 +117,7 @@ final class DatabaseNotes {
         public List<Note> top(Top step) {
             String number = schema(before).free("row");
             Formula first = Formulas.column(number).atMost(Formulas.number(step.rows()));
-            return left(before, before.then(new Derive(number, Formulas.rowNumber())), first, (counts, names) -> StepNotes.leftOut(step, counts.left(), counts.all(), counts.amounts(), names));
+            return left(before, before.then(new AddColumn(number, Formulas.rowNumber())), first, (counts, names) -> StepNotes.leftOut(step, counts.left(), counts.all(), counts.amounts(), names));
         }
 
         @Override
@@ -160,7 +160,7 @@ final class DatabaseNotes {
     /** How many rows there are. */
     long count(Pipeline pipeline) {
         String one = schema(pipeline).free("one");
-        return (long) sum(pipeline.then(new Derive(one, Formulas.number(1))), one);
+        return (long) sum(pipeline.then(new AddColumn(one, Formulas.number(1))), one);
     }
 
     /** What the rows on which a condition is true are called, each name once. */
@@ -221,7 +221,7 @@ final class DatabaseNotes {
         List<Total.Figure> figures = new ArrayList<>();
         for (Map.Entry<String, Formula> cell : cells.entrySet()) {
             String name = schema(at).free(cell.getKey());
-            at = at.then(new Derive(name, cell.getValue()));
+            at = at.then(new AddColumn(name, cell.getValue()));
             columns.put(cell.getKey(), name);
             figures.add(new Total.Figure(name, Total.Fold.SUM, name));
         }
@@ -254,11 +254,11 @@ final class DatabaseNotes {
         CutOff(Pipeline before, Rank rank) {
             this.rank = rank;
             this.number = schema(before).free("row");
-            Pipeline numbered = before.then(new Derive(number, Formulas.rowNumber()));
+            Pipeline numbered = before.then(new AddColumn(number, Formulas.rowNumber()));
             this.key = schema(numbered).free("key");
-            Pipeline keyed = numbered.then(new Derive(key, rank.by()));
+            Pipeline keyed = numbered.then(new AddColumn(key, rank.by()));
             this.run = schema(keyed).free("run");
-            this.ranked = rank.anchors().map(stays -> keyed.then(new Derive(run, Formulas.cumulative(Formulas.choose(stays, Formulas.number(1), Formulas.number(0)))))).orElse(keyed);
+            this.ranked = rank.anchors().map(stays -> keyed.then(new AddColumn(run, Formulas.cumulative(Formulas.choose(stays, Formulas.number(1), Formulas.number(0)))))).orElse(keyed);
         }
 
         /** All rows, with their numbers and what they are ranked by. */
@@ -273,7 +273,7 @@ final class DatabaseNotes {
         Pipeline others() {
             String mark = schema(ranked).free("kept");
             Rank alone = new Rank(rank.by(), rank.order(), rank.top(), Optional.empty(), Optional.empty(), rank.anchors());
-            Pipeline kept = ranked.then(alone).then(new Choose(List.of(number))).then(new Derive(mark, Formulas.number(1)));
+            Pipeline kept = ranked.then(alone).then(new Choose(List.of(number))).then(new AddColumn(mark, Formulas.number(1)));
             Pipeline others = ranked.then(new Join(kept, Map.of(number, number), Join.Way.LEFT, false)).then(new Keep(Formulas.not(Formulas.present(Formulas.column(mark)))));
             if (rank.order() == Rank.Way.TABLE) {
                 return others;
@@ -307,7 +307,7 @@ final class DatabaseNotes {
     /** The keys of one table that another has not. */
     private List<String> unmatched(Pipeline one, List<String> keys, Pipeline other, List<String> otherKeys) {
         String mark = schema(one.then(new Choose(keys))).free("there");
-        Pipeline marked = other.then(Total.distinct(otherKeys.toArray(String[]::new))).then(new Derive(mark, Formulas.number(1)));
+        Pipeline marked = other.then(Total.distinct(otherKeys.toArray(String[]::new))).then(new AddColumn(mark, Formulas.number(1)));
         Map<String, String> on = new LinkedHashMap<>();
         IntStream.range(0, keys.size()).forEach(i -> on.put(keys.get(i), otherKeys.get(i)));
         Pipeline left = one.then(Total.distinct(keys.toArray(String[]::new))).then(new Join(marked, on, Join.Way.LEFT, false));

@@ -1,7 +1,7 @@
 package dev.trellisgorge.sql;
 
 import dev.trellisgorge.engine.Temporaries;
-import dev.trellisgorge.engine.Writing;
+import dev.trellisgorge.engine.AtomicFiles;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Place;
 import dev.trellisgorge.problem.ProblemKind;
@@ -62,7 +62,7 @@ final class EmbeddedFiles {
         try {
             return Temporaries.placeOfFolder();
         } catch (IOException e) {
-            throw new BadInput(Place.of(Temporaries.NAMED), ProblemKind.NOT_WRITABLE, "can't be used: " + Writing.reason(e));
+            throw new BadInput(Place.of(Temporaries.NAMED), ProblemKind.NOT_WRITABLE, "can't be used: " + AtomicFiles.reason(e));
         }
     }
 

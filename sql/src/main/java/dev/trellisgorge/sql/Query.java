@@ -1,10 +1,10 @@
 package dev.trellisgorge.sql;
 
 import dev.trellisgorge.formula.Formula;
-import dev.trellisgorge.formula.Reads;
+import dev.trellisgorge.formula.ColumnReferences;
 import dev.trellisgorge.formula.Typing;
 import dev.trellisgorge.plan.Plan;
-import dev.trellisgorge.shape.Known;
+import dev.trellisgorge.shape.Catalog;
 import dev.trellisgorge.shape.Pipeline;
 import dev.trellisgorge.shape.Step;
 import dev.trellisgorge.table.Column;
@@ -23,7 +23,7 @@ import java.util.stream.Collectors;
  * @param wanted   those that are selected
  * @param selected the columns of the table that are selected before them
  */
-record Query(Pipeline pipeline, Map<String, Formula> formulas, Set<String> wanted, List<String> selected, Known known, Map<String, TableSource> sources, Dialect dialect) {
+record Query(Pipeline pipeline, Map<String, Formula> formulas, Set<String> wanted, List<String> selected, Catalog known, Map<String, TableSource> sources, Dialect dialect) {
     /** What a column of the table is called beside a computed one of its name. */
     private static final String CATEGORY = "category";
 
@@ -33,7 +33,7 @@ record Query(Pipeline pipeline, Map<String, Formula> formulas, Set<String> wante
     }
 
     /** Of a plan's columns, and some more that read them. */
-    static Query of(Plan plan, Map<String, Formula> more, Set<String> wanted, Known known, Map<String, TableSource> sources, Dialect dialect) {
+    static Query of(Plan plan, Map<String, Formula> more, Set<String> wanted, Catalog known, Map<String, TableSource> sources, Dialect dialect) {
         Map<String, Formula> formulas = new LinkedHashMap<>();
         plan.columns().forEach(column -> formulas.put(column.name(), column.formula()));
         formulas.putAll(more);
@@ -47,7 +47,7 @@ record Query(Pipeline pipeline, Map<String, Formula> formulas, Set<String> wante
         while (!open.isEmpty()) {
             String name = open.remove(open.size() - 1);
             if (needed.add(name)) {
-                open.addAll(Reads.computed(formulas.get(name)));
+                open.addAll(ColumnReferences.computed(formulas.get(name)));
             }
         }
         return needed;
@@ -97,12 +97,12 @@ record Query(Pipeline pipeline, Map<String, Formula> formulas, Set<String> wante
     private List<String> settingsRead() {
         Set<String> read = new LinkedHashSet<>();
         pipeline.steps().forEach(step -> read.addAll(reads(step)));
-        formulas.values().forEach(formula -> read.addAll(Reads.settings(formula)));
+        formulas.values().forEach(formula -> read.addAll(ColumnReferences.settings(formula)));
         return read.stream().filter(name -> known.settings().find(name).isPresent()).toList();
     }
 
     private static Set<String> reads(Step step) {
-        Set<String> read = step.formulas().stream().flatMap(formula -> Reads.settings(formula).stream()).collect(Collectors.toCollection(LinkedHashSet::new));
+        Set<String> read = step.formulas().stream().flatMap(formula -> ColumnReferences.settings(formula).stream()).collect(Collectors.toCollection(LinkedHashSet::new));
         step.traits().tables().forEach(table -> table.steps().forEach(other -> read.addAll(reads(other))));
         return read;
     }

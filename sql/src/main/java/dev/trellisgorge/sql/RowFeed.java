@@ -1,6 +1,6 @@
 package dev.trellisgorge.sql;
 
-import dev.trellisgorge.engine.Writing;
+import dev.trellisgorge.engine.AtomicFiles;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Memory;
 import dev.trellisgorge.problem.Place;
@@ -112,7 +112,7 @@ final class RowFeed implements DuckDBTableFunction<RowFeed, RowFeed.Scan, RowFee
                 throw new ReadOtherwise(place);
             }
         } catch (IOException e) {
-            throw new BadInput(place, ProblemKind.UNREADABLE, "can't be read: " + Writing.reason(e));
+            throw new BadInput(place, ProblemKind.UNREADABLE, "can't be read: " + AtomicFiles.reason(e));
         } finally {
             closed(all);
         }
@@ -140,7 +140,7 @@ final class RowFeed implements DuckDBTableFunction<RowFeed, RowFeed.Scan, RowFee
         try {
             read.close();
         } catch (IOException e) {
-            throw new BadInput(place, ProblemKind.UNREADABLE, "can't be closed: " + Writing.reason(e));
+            throw new BadInput(place, ProblemKind.UNREADABLE, "can't be closed: " + AtomicFiles.reason(e));
         }
     }
 

@@ -2,7 +2,7 @@ package dev.trellisgorge.sql;
 
 import dev.trellisgorge.formula.Formula;
 import dev.trellisgorge.plan.Plan;
-import dev.trellisgorge.shape.Known;
+import dev.trellisgorge.shape.Catalog;
 import dev.trellisgorge.table.Column;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
@@ -21,12 +21,12 @@ import java.util.Set;
  */
 public final class Sql {
     private final Plan plan;
-    private final Known known;
+    private final Catalog known;
     private final Optional<String> rowsBy;
     private final Set<String> wanted;
     private final List<DatabaseTable> tables;
 
-    private Sql(Plan plan, Known known, Optional<String> rowsBy, Set<String> wanted, List<DatabaseTable> tables) {
+    private Sql(Plan plan, Catalog known, Optional<String> rowsBy, Set<String> wanted, List<DatabaseTable> tables) {
         this.plan = Objects.requireNonNull(plan, "plan");
         this.known = Objects.requireNonNull(known, "known");
         this.rowsBy = rowsBy;
@@ -39,7 +39,7 @@ public final class Sql {
      *
      * @param known the columns of the raw tables, and the settings
      */
-    public static Sql of(Plan plan, Known known) {
+    public static Sql of(Plan plan, Catalog known) {
         return new Sql(plan, known, Optional.empty(), new LinkedHashSet<>(plan.series()), List.of());
     }
 

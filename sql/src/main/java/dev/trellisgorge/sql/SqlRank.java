@@ -1,6 +1,6 @@
 package dev.trellisgorge.sql;
 
-import dev.trellisgorge.formula.Reads;
+import dev.trellisgorge.formula.ColumnReferences;
 import dev.trellisgorge.shape.Rank;
 import dev.trellisgorge.shape.Rest;
 import dev.trellisgorge.table.Field;
@@ -145,7 +145,7 @@ final class SqlRank {
         Relation at = others;
         List<String> open = new ArrayList<>(rest.derived().keySet().stream().filter(column -> rest.ways().get(column) == Rest.Way.DERIVED && !column.equals(rest.column())).toList());
         while (!open.isEmpty()) {
-            String next = open.stream().filter(column -> Reads.columns(rest.derived().get(column)).stream().noneMatch(read -> !read.equals(column) && open.contains(read))).findFirst().orElse(open.get(0));
+            String next = open.stream().filter(column -> ColumnReferences.columns(rest.derived().get(column)).stream().noneMatch(read -> !read.equals(column) && open.contains(read))).findFirst().orElse(open.get(0));
             open.remove(next);
             SqlSteps.Said said = steps.said(at, rest.derived().get(next), next, rank);
             Map<String, String> columns = statement.asTheyAre(at);

@@ -8,7 +8,7 @@ import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Place;
 import dev.trellisgorge.shape.AddRow;
 import dev.trellisgorge.shape.Choose;
-import dev.trellisgorge.shape.Derive;
+import dev.trellisgorge.shape.AddColumn;
 import dev.trellisgorge.shape.Join;
 import dev.trellisgorge.shape.Keep;
 import dev.trellisgorge.shape.Order;
@@ -143,7 +143,7 @@ final class SqlSteps {
         }
 
         @Override
-        public Relation derive(Derive step) {
+        public Relation addColumn(AddColumn step) {
             Said said = said(over, step.formula(), step.name(), step);
             Map<String, String> columns = statement.asTheyAre(over);
             columns.put(step.name(), said.expression());

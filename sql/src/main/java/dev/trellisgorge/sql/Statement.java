@@ -11,7 +11,7 @@ import dev.trellisgorge.formula.Textual;
 import dev.trellisgorge.formula.Typing;
 import dev.trellisgorge.formula.Window;
 import dev.trellisgorge.problem.Place;
-import dev.trellisgorge.shape.Known;
+import dev.trellisgorge.shape.Catalog;
 import dev.trellisgorge.sql.Relation.Numbering;
 import dev.trellisgorge.table.FreeName;
 import dev.trellisgorge.table.Schema;
@@ -36,14 +36,14 @@ final class Statement {
     static final Stages.Grain GRAIN = new Stages.Grain(4, 200, (node, kind) -> isReadAgain(node));
 
     private final Dialect dialect;
-    private final Known known;
+    private final Catalog known;
     private final Map<String, TableSource> sources;
     private final boolean telling;
     private final List<String> expressions = new ArrayList<>();
     private final Set<String> names = new HashSet<>();
 
     /** @param telling whether counts of what a reader is told go along */
-    Statement(Dialect dialect, Known known, Map<String, TableSource> sources, boolean telling) {
+    Statement(Dialect dialect, Catalog known, Map<String, TableSource> sources, boolean telling) {
         this.telling = telling;
         this.dialect = dialect;
         this.known = known;
@@ -65,7 +65,7 @@ final class Statement {
         return dialect;
     }
 
-    Known known() {
+    Catalog known() {
         return known;
     }
 

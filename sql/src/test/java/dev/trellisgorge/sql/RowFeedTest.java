@@ -10,7 +10,7 @@ import dev.trellisgorge.pattern.Columns;
 import dev.trellisgorge.plan.Plan;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.shape.Cut;
-import dev.trellisgorge.shape.Derive;
+import dev.trellisgorge.shape.AddColumn;
 import dev.trellisgorge.shape.Executor;
 import dev.trellisgorge.shape.Join;
 import dev.trellisgorge.shape.Keep;
@@ -106,9 +106,9 @@ public class RowFeedTest {
             {"blocks", blocks(), of(TOTAL)},
             {"a condition before it", mixed(), of(new Keep(Formulas.column("mwh").above(Formulas.number(480))), TOTAL)},
             {"a condition of all rows", mixed(), of(new Keep(Formulas.column("mwh").atLeast(Formulas.max(Formulas.column("mwh")).times(Formulas.number(0.5)))), TOTAL)},
-            {"several keys of other kinds", mixed(), of(new Derive("much", Formulas.column("mwh").above(Formulas.number(250))), total("gauge", "much", "station"))},
+            {"several keys of other kinds", mixed(), of(new AddColumn("much", Formulas.column("mwh").above(Formulas.number(250))), total("gauge", "much", "station"))},
             {"periods", mixed(), of(PeriodOf.of("day", CalendarUnit.MONTH, "month"), total("month", "station"))},
-            {"many keys", mixed(), of(new Derive("of", Formulas.column("mwh")), total("day", "station", "of"))},
+            {"many keys", mixed(), of(new AddColumn("of", Formulas.column("mwh")), total("day", "station", "of"))},
             {"another table at hand", mixed(), of(new Join(Pipeline.of("rivers"), Map.of("station", "station"), Join.Way.INNER, false), total("river"))},
             {"columns that become rows", mixed(), of(new Unpivot(List.of("gauge", "mwh"), "what", "figure"), new Total(List.of("what", "station"), List.of(new Total.Figure("figure", Total.Fold.MEAN, "mean"))))},
             {"a total of all", mixed(), of(total())},

@@ -10,7 +10,7 @@ import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Note;
 import dev.trellisgorge.problem.Place;
 import dev.trellisgorge.shape.Choose;
-import dev.trellisgorge.shape.Derive;
+import dev.trellisgorge.shape.AddColumn;
 import dev.trellisgorge.shape.Executor;
 import dev.trellisgorge.shape.Join;
 import dev.trellisgorge.shape.Keep;
@@ -123,7 +123,7 @@ public class SameEverywhereTest {
         Table table = Table.of("t", Column.texts("key", keys.toArray(String[]::new)), Column.numbers("v", figures.stream().mapToDouble(v -> v == null ? Double.NaN : v).toArray()));
         Formula v = Formulas.column("v");
         List<Pipeline> pipelines = List.of(Pipeline.of("t").then(new Total(List.of("key"), List.of(new Total.Figure("v", Total.Fold.SUM, "sum"), new Total.Figure("v", Total.Fold.MEAN, "mean")))),
-                Pipeline.of("t").then(new Derive("so far", Formulas.cumulative(v))), Pipeline.of("t").then(new Derive("share", v.over(Formulas.sum(v)))));
+                Pipeline.of("t").then(new AddColumn("so far", Formulas.cumulative(v))), Pipeline.of("t").then(new AddColumn("share", v.over(Formulas.sum(v)))));
         Executor here = Executor.over(table, Settings.NONE);
         try (Database there = Database.open(login(dialect), dialect, List.of(DatabaseTable.of(table)), Settings.NONE, false)) {
             pipelines.forEach(pipeline -> assertThat(written(there.run(pipeline))).as(pipeline.toString()).isEqualTo(written(here.run(pipeline))));
@@ -192,7 +192,7 @@ public class SameEverywhereTest {
                 assertThat(written(there.run(all.then(new Total(List.of(), List.of(new Total.Figure("mwh", Total.Fold.SUM, "mwh"))))))).isEqualTo("[[1]]");
                 assertThat(written(there.run(all.then(new Unpivot(List.of("mwh", "more"), "which", "v")).then(new Total(List.of("which"), List.of(new Total.Figure("v", Total.Fold.SUM, "v")))))))
                         .isEqualTo("[[mwh, 1], [more, 2]]");
-                assertThat(written(there.run(all.then(new Derive("so far", Formulas.cumulative(Formulas.column("mwh")))).then(new Top(3)).then(new Choose(List.of("n", "so far")))))).isEqualTo("[[1, 0.1], [2, 0.2], [3, 0.3]]");
+                assertThat(written(there.run(all.then(new AddColumn("so far", Formulas.cumulative(Formulas.column("mwh")))).then(new Top(3)).then(new Choose(List.of("n", "so far")))))).isEqualTo("[[1, 0.1], [2, 0.2], [3, 0.3]]");
                 Pipeline join = all.then(new Join(Pipeline.of("t").then(Total.distinct("meter")), Map.of("meter", "meter"), Join.Way.INNER, false));
                 assertThat(there.run(join).rowCount()).isEqualTo(10);
             }

@@ -13,7 +13,7 @@ import dev.trellisgorge.pattern.Columns;
 import dev.trellisgorge.plan.Derived;
 import dev.trellisgorge.plan.Plan;
 import dev.trellisgorge.shape.Keep;
-import dev.trellisgorge.shape.Known;
+import dev.trellisgorge.shape.Catalog;
 import dev.trellisgorge.shape.Order;
 import dev.trellisgorge.shape.Pipeline;
 import dev.trellisgorge.table.Column;
@@ -88,7 +88,7 @@ public class SqlConformanceTest {
             for (long seed = from; seed < from + plans; seed++) {
                 RandomPlan random = RandomPlan.of(seed, Within.SHEET);
                 List<String> names = random.plan().columns().stream().map(Derived::name).toList();
-                Sql.Parametrised statement = Sql.of(random.plan(), Known.of(random.tables(), random.settings())).rowsBy(NUMBERED).columns(names).in(dialect);
+                Sql.Parametrised statement = Sql.of(random.plan(), Catalog.of(random.tables(), random.settings())).rowsBy(NUMBERED).columns(names).in(dialect);
                 load(database, make, random.tables());
                 columns += compare(database, random, names, statement);
             }
@@ -115,7 +115,7 @@ public class SqlConformanceTest {
         Table table = Table.of("rows", columns.toArray(Column[]::new));
         load(database, dialect, Map.of("rows", table));
         for (String wanted : hard) {
-            Known known = new Known(Map.of("rows", table.schema()), Settings.NONE.with(wanted, wanted));
+            Catalog known = new Catalog(Map.of("rows", table.schema()), Settings.NONE.with(wanted, wanted));
             Formula there = Formulas.choose(Formulas.column(category).equalTo(Formulas.text(wanted)).and(Formulas.column(category).equalTo(Formulas.setting(wanted))), Formulas.column(wanted), Formulas.absent());
             Plan plan = Chart.of(category, Columns.of(there)).named("chart of " + wanted).plan(Pipeline.of("rows"), known);
             Sql.Parametrised statement = Sql.of(plan, known).rowsBy(NUMBERED).in(dialect);
@@ -144,7 +144,7 @@ public class SqlConformanceTest {
     @Test
     public void nestedFormulasGrowWithTheirDepthAlone() {
         Table table = Table.of("rows", Column.texts("name", "a"), Column.numbers("v", 1));
-        Known known = Known.of(Map.of("rows", table), Settings.NONE);
+        Catalog known = Catalog.of(Map.of("rows", table), Settings.NONE);
         Formula nested = Formulas.column("v");
         for (int i = 0; i < 40; i++) {
             nested = Formulas.round(Formulas.least(nested, Formulas.number(100 + i)));

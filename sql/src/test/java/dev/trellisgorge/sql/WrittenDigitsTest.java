@@ -9,7 +9,7 @@ import dev.trellisgorge.pattern.Chart;
 import dev.trellisgorge.pattern.Columns;
 import dev.trellisgorge.plan.PlainChart;
 import dev.trellisgorge.plan.Plan;
-import dev.trellisgorge.shape.Derive;
+import dev.trellisgorge.shape.AddColumn;
 import dev.trellisgorge.shape.Executor;
 import dev.trellisgorge.shape.Pipeline;
 import dev.trellisgorge.table.Column;
@@ -67,7 +67,7 @@ public class WrittenDigitsTest {
     private static List<String> texts(Executor executor, Pipeline pipeline, Formula... said) {
         Pipeline written = pipeline;
         for (int i = 0; i < said.length; i++) {
-            written = written.then(new Derive("text " + i, said[i]));
+            written = written.then(new AddColumn("text " + i, said[i]));
         }
         Table rows = executor.run(written);
         List<String> texts = new ArrayList<>();

@@ -1,6 +1,6 @@
 package dev.trellisgorge.tables;
 
-import dev.trellisgorge.engine.Writing;
+import dev.trellisgorge.engine.AtomicFiles;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Place;
 import dev.trellisgorge.problem.ProblemKind;
@@ -69,6 +69,6 @@ record InputFile(Path path, String shown, Progress progress) {
         if (e instanceof AccessDeniedException) {
             return new BadInput(place(), ProblemKind.UNREADABLE, "can't read: permission denied");
         }
-        return new BadInput(place(), ProblemKind.UNREADABLE, Files.isDirectory(path) ? "is a folder; name a file" : "can't read: " + Writing.reason(e));
+        return new BadInput(place(), ProblemKind.UNREADABLE, Files.isDirectory(path) ? "is a folder; name a file" : "can't read: " + AtomicFiles.reason(e));
     }
 }

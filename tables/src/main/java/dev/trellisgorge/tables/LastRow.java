@@ -160,7 +160,7 @@ final class LastRow {
         }
         Table above = table.rows(IntStream.range(0, last).toArray());
         List<String> rounded = with(Against.Fit.ROUNDED);
-        return rounded.isEmpty() ? above : above.noting(new Note("the total row that is dropped is off by rounding", rounded));
+        return rounded.isEmpty() ? above : above.withNotes(new Note("the total row that is dropped is off by rounding", rounded));
     }
 
     private Table told() {
@@ -169,13 +169,13 @@ final class LastRow {
             List<String> listed = new ArrayList<>(with(Against.Fit.ROUNDED));
             String but = listed.isEmpty() ? "" : ", but for rounding";
             listed.add(place);
-            return table.noting(Note.urgent("the last row is the sum of the rows above" + but + ", and would be counted twice; drop it with 'total-row: drop', or keep it with"
+            return table.withNotes(Note.urgent("the last row is the sum of the rows above" + but + ", and would be counted twice; drop it with 'total-row: drop', or keep it with"
                     + " 'total-row: keep'", listed));
         }
         if (calledTotal && last + 1 >= FEWEST_ROWS && !figures.isEmpty()) {
             List<String> listed = new ArrayList<>(with(Against.Fit.OTHER));
             listed.add(place);
-            return table.noting(Note.urgent("the last row is called a total and counted as any other row, and not all of its figures are the sums of the rows above; keep it"
+            return table.withNotes(Note.urgent("the last row is called a total and counted as any other row, and not all of its figures are the sums of the rows above; keep it"
                     + " with 'total-row: keep', or take it out of the table", listed));
         }
         return table;

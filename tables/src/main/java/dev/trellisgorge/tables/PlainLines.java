@@ -37,7 +37,7 @@ final class PlainLines<T> {
     private final long delimiters;
     private final Kind[] kinds;
     private final int longest;
-    private final List<KnownTexts<T>> known;
+    private final List<StringPool<T>> known;
     private double[][] figures;
     private T[][] texts;
     private int into;
@@ -65,7 +65,7 @@ final class PlainLines<T> {
     private record Month(long signs, long eve, int days) {
     }
 
-    PlainLines(TextHead head, KnownTexts.Maker<T> maker) {
+    PlainLines(TextHead head, StringPool.Maker<T> maker) {
         List<Field> fields = head.fields();
         this.delimiter = (byte) head.delimiter();
         this.delimiters = EightBytes.of(delimiter);
@@ -76,7 +76,7 @@ final class PlainLines<T> {
         classesInQuotes['\r'] = REFUSED;
         classesInQuotes['"'] = PLAIN; // the second one of two
         this.longest = head.limits().characters();
-        this.known = fields.stream().map(field -> new KnownTexts<>(maker)).toList();
+        this.known = fields.stream().map(field -> new StringPool<>(maker)).toList();
     }
 
     /** What each byte of a text is. */
@@ -341,7 +341,7 @@ final class PlainLines<T> {
             second = EightBytes.at(line, from + Long.BYTES);
             stops = EightBytes.stops(second, delimiters);
             count = Long.BYTES + EightBytes.before(stops);
-            if (count > KnownTexts.SHORT) {
+            if (count > StringPool.SHORT) {
                 return longText(column, from, to, false);
             }
             second = EightBytes.first(second, count - Long.BYTES);
@@ -385,7 +385,7 @@ final class PlainLines<T> {
         if (i > from && (odd || wanted)) {
             text = known.get(column).text(line, from, i, !odd, quoted && quotesInside);
             if (odd && !known.get(column).lastWasKnown()) {
-                refuseOdd(KnownTexts.string(line, from, i, false, quoted && quotesInside));
+                refuseOdd(StringPool.string(line, from, i, false, quoted && quotesInside));
             }
         }
         if (wanted) {

@@ -18,7 +18,7 @@ public interface PlainRows extends AutoCloseable {
     /** Reads what nobody has read yet, side by side. @return whether all is plain, as {@link #isWhole} says */
     default boolean areReadToTheEnd(List<Field> fields) throws IOException {
         Cells<byte[]> none = Cells.ofBytes(fields, column -> false, 0);
-        boolean plain = SideBySide.isPlain(mostReaders(), () -> {
+        boolean plain = ParallelTasks.isPlain(mostReaders(), () -> {
             RowReader reader = reader();
             while (reader.read(none, Integer.MAX_VALUE) > 0) {
                 // to its end

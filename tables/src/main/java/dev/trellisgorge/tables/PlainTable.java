@@ -39,7 +39,7 @@ final class PlainTable {
     private Optional<Table> read(String name) throws IOException {
         int[] lines = new int[parts.count()];
         AtomicInteger next = new AtomicInteger();
-        boolean counted = SideBySide.isPlain(threads, () -> {
+        boolean counted = ParallelTasks.isPlain(threads, () -> {
             byte[] room = new byte[0];
             for (int part = next.getAndIncrement(); part < lines.length; part = next.getAndIncrement()) {
                 room = parts.read(part, room);
@@ -67,8 +67,8 @@ final class PlainTable {
         boolean inReturns = parts.isAfterReturn();
         WholeFile whole = new WholeFile(head.fields(), head.limits(), parts.count(), head.last());
         AtomicInteger next = new AtomicInteger();
-        boolean plain = SideBySide.isPlain(threads, () -> {
-            PlainLines<String> reader = new PlainLines<>(head, KnownTexts::string);
+        boolean plain = ParallelTasks.isPlain(threads, () -> {
+            PlainLines<String> reader = new PlainLines<>(head, StringPool::string);
             byte[] room = new byte[0];
             for (int part = next.getAndIncrement(); part < first.length; part = next.getAndIncrement()) {
                 room = parts.read(part, room);

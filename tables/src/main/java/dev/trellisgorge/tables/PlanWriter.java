@@ -5,7 +5,7 @@ import dev.trellisgorge.plan.Derived;
 import dev.trellisgorge.plan.Identity;
 import dev.trellisgorge.plan.Plan;
 import dev.trellisgorge.plan.Refusal;
-import dev.trellisgorge.plan.Watch;
+import dev.trellisgorge.plan.RowWarning;
 import dev.trellisgorge.shape.SortKey;
 import dev.trellisgorge.shape.Step;
 import dev.trellisgorge.table.Field;
@@ -74,7 +74,7 @@ public final class PlanWriter {
             json.writeEndObject();
         }
         json.writeEndArray();
-        texts("tell", plan.watches().stream().map(Watch::sentence).toList(), json);
+        texts("tell", plan.watches().stream().map(RowWarning::sentence).toList(), json);
         texts("refuse", plan.refusals().stream().map(Refusal::expected).toList(), json);
     }
 

@@ -73,10 +73,10 @@ public final class QueryTable {
         Table table = read.rest(rows);
         for (Map.Entry<Integer, Codes> codes : read.codes.entrySet()) {
             if (!codes.getValue().inexact.isEmpty()) {
-                table = table.noting(ColumnTypes.codes(read.names.get(codes.getKey()), codes.getValue().inexact));
+                table = table.withNotes(ColumnTypes.codes(read.names.get(codes.getKey()), codes.getValue().inexact));
             }
         }
-        return Replaced.told(table.noting(types.zoned().stream().map(column -> ColumnTypes.days(column, login.zoneName())).toList()));
+        return Replaced.told(table.withNotes(types.zoned().stream().map(column -> ColumnTypes.days(column, login.zoneName())).toList()));
     }
 
     /** The rest of a query's rows as columns whose names and kinds are known; there are at least as many. Errors of the database are passed on. @throws BadInput where a double would change a whole number */

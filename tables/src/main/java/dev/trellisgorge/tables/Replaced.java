@@ -36,7 +36,7 @@ final class Replaced {
         if (count > shown.size()) {
             shown.add("and " + (count - shown.size()) + " more");
         }
-        return table.noting(new Note(count == 1 ? "1 text holds a character that can't be shown; � stands for it"
+        return table.withNotes(new Note(count == 1 ? "1 text holds a character that can't be shown; � stands for it"
                 : count + " texts hold characters that can't be shown; � stands for each", shown));
     }
 

@@ -191,7 +191,7 @@ final class SheetRows {
         int[] lines = below.stream().mapToInt(Row::line).toArray();
         Table table = written.table(name, new Source(place.file(), lines), columns);
         int[] onSheet = names.entrySet().stream().filter(column -> table.find(column.getValue()).isPresent()).mapToInt(column -> isAsRead(table.column(column.getValue()), below, column.getKey()) ? column.getKey() : -1).toArray();
-        return sheet.isEmpty() || onSheet.length != table.columns().size() ? table : Table.of(name, new Source(place.file(), lines, Optional.of(new Source.OfSheet(sheet, onSheet))), table.columns()).noting(table.notes());
+        return sheet.isEmpty() || onSheet.length != table.columns().size() ? table : Table.of(name, new Source(place.file(), lines, Optional.of(new Source.OfSheet(sheet, onSheet))), table.columns()).withNotes(table.notes());
     }
 
     /** Whether the cells of a column are on the sheet what they are in the table, and none of them had to be read. */

@@ -1,7 +1,7 @@
 package dev.trellisgorge.tables;
 
 import dev.trellisgorge.engine.Temporaries;
-import dev.trellisgorge.engine.Writing;
+import dev.trellisgorge.engine.AtomicFiles;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Place;
 import dev.trellisgorge.problem.ProblemKind;
@@ -124,7 +124,7 @@ public final class TableFile {
                 Temporaries.remove(held);
             }
         } catch (IOException e) {
-            throw new BadInput(Place.inFile(shown), ProblemKind.NOT_WRITABLE, "can't be read into " + Temporaries.NAMED + ": " + Writing.reason(e));
+            throw new BadInput(Place.inFile(shown), ProblemKind.NOT_WRITABLE, "can't be read into " + Temporaries.NAMED + ": " + AtomicFiles.reason(e));
         }
     }
 

@@ -15,7 +15,7 @@ final class TextParts implements PartRows {
     private TextParts(LineParts parts, boolean inReturns, TextHead head) {
         this.parts = parts;
         this.inReturns = inReturns;
-        this.lines = new PlainLines<>(head, KnownTexts::utf8);
+        this.lines = new PlainLines<>(head, StringPool::utf8);
     }
 
     static PlainRows of(InputFile source, TextHead head) throws IOException {

@@ -147,7 +147,7 @@ final class WrittenCells {
         columns.forEach(column -> problems.attempt(column).ifPresent(made::add));
         layout.timesOfDay().forEach((dates, title) -> problems.attempt(() -> hours(dates, title, made, source)).ifPresent(made::add));
         problems.throwIfAny();
-        return LastRow.seenTo(Replaced.told(Table.of(name, source, made)).noting(notes), layout.totalRow());
+        return LastRow.seenTo(Replaced.told(Table.of(name, source, made)).withNotes(notes), layout.totalRow());
     }
 
     /** @throws BadInput where the layout says what the column holds, and a cell is not that; with the place of each of the first few */

@@ -2,7 +2,7 @@ package dev.trellisgorge.engine.image;
 
 import dev.trellisgorge.chart.Looks;
 import dev.trellisgorge.engine.Temporaries;
-import dev.trellisgorge.engine.Writing;
+import dev.trellisgorge.engine.AtomicFiles;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Place;
 import dev.trellisgorge.problem.ProblemKind;
@@ -164,7 +164,7 @@ final class Fonts {
             if (file != null) {
                 Temporaries.remove(file);
             }
-            throw new BadInput(Place.of(Temporaries.NAMED), ProblemKind.NOT_WRITABLE, "can't hold the typefaces: " + Writing.reason(e));
+            throw new BadInput(Place.of(Temporaries.NAMED), ProblemKind.NOT_WRITABLE, "can't hold the typefaces: " + AtomicFiles.reason(e));
         } catch (FontFormatException e) {
             throw new IllegalStateException("the typeface " + name + " is damaged", e);
         }

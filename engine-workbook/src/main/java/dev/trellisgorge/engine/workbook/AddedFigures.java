@@ -1,6 +1,6 @@
 package dev.trellisgorge.engine.workbook;
 
-import dev.trellisgorge.plan.Cells;
+import dev.trellisgorge.plan.ComputedColumns;
 import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Kind;
 import java.util.ArrayList;
@@ -14,10 +14,10 @@ final class AddedFigures {
     private static final int MOST_SUMMED = 500;
     private static final int MOST_ARGUMENTS = 200;
 
-    private final Cells data;
+    private final ComputedColumns data;
     private final SourceRows rows;
 
-    AddedFigures(Cells data, SourceRows rows) {
+    AddedFigures(ComputedColumns data, SourceRows rows) {
         this.data = data;
         this.rows = rows;
     }

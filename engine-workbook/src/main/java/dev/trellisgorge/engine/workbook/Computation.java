@@ -3,7 +3,7 @@ package dev.trellisgorge.engine.workbook;
 import dev.trellisgorge.formula.Formula;
 import dev.trellisgorge.formula.InWords;
 import dev.trellisgorge.formula.Leaf;
-import dev.trellisgorge.formula.Reads;
+import dev.trellisgorge.formula.ColumnReferences;
 import dev.trellisgorge.formula.Stages.StageColumn;
 import dev.trellisgorge.formula.Window;
 import dev.trellisgorge.table.Column;
@@ -57,9 +57,9 @@ final class Computation {
         this.ranges = layout.ranges();
         layout.stages().columns().stream().map(StageColumn::formula).forEach(formula -> {
             if (!(formula instanceof Window) || formula instanceof Window.Cumulative) {
-                readOnItsRow.addAll(Reads.computed(formula));
+                readOnItsRow.addAll(ColumnReferences.computed(formula));
             } else if (formula instanceof Window.Lookup lookup) {
-                readOnItsRow.addAll(Reads.computed(lookup.wanted()));
+                readOnItsRow.addAll(ColumnReferences.computed(lookup.wanted()));
             }
         });
     }
@@ -73,7 +73,7 @@ final class Computation {
         while (!open.isEmpty()) {
             String next = open.pop();
             if (reached.add(next)) {
-                Reads.computed(formulas.get(next)).stream().filter(name -> SheetLayout.ofRows(name).isEmpty()).forEach(open::add);
+                ColumnReferences.computed(formulas.get(next)).stream().filter(name -> SheetLayout.ofRows(name).isEmpty()).forEach(open::add);
             }
         }
         return reached;

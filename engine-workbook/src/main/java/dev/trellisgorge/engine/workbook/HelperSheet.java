@@ -12,8 +12,8 @@ import dev.trellisgorge.formula.Formula;
 import dev.trellisgorge.formula.Formulas;
 import dev.trellisgorge.formula.InWords;
 import dev.trellisgorge.formula.Leaf;
-import dev.trellisgorge.formula.Reads;
-import dev.trellisgorge.plan.Cells;
+import dev.trellisgorge.formula.ColumnReferences;
+import dev.trellisgorge.plan.ComputedColumns;
 import dev.trellisgorge.plan.Derived;
 import dev.trellisgorge.plan.PlainChart;
 import dev.trellisgorge.plan.Plan;
@@ -50,7 +50,7 @@ final class HelperSheet {
     private static final String PROOF = "proof ";
     static final String UNNAMED = "\u00a0";
 
-    private final Cells data;
+    private final ComputedColumns data;
     private final Plan plan;
     private final List<Series> series;
     private final Optional<Label> note;
@@ -85,7 +85,7 @@ final class HelperSheet {
         return chart.title().isEmpty() ? chart.name() : chart.title();
     }
 
-    private HelperSheet(String title, Cells data, List<Series> series, Optional<Label> note, Ring ring, String name, SourceRows rows, SheetNames names,
+    private HelperSheet(String title, ComputedColumns data, List<Series> series, Optional<Label> note, Ring ring, String name, SourceRows rows, SheetNames names,
             Styles styles) {
         this.title = title;
         this.data = data;
@@ -204,7 +204,7 @@ final class HelperSheet {
     /** The decimals of a column's figures; where there is none yet, of those that it may show one day. */
     private int places(Column cells) {
         OptionalInt own = IntStream.range(0, Math.min(LOOKED_AT, cells.size())).filter(cells::isPresent).map(row -> BigDecimal.valueOf(cells.number(row)).stripTrailingZeros().scale()).max();
-        Set<String> read = plan.columns().stream().filter(column -> own.isEmpty() && column.name().equals(cells.name())).flatMap(column -> Reads.computed(column.formula()).stream()).collect(Collectors.toSet());
+        Set<String> read = plan.columns().stream().filter(column -> own.isEmpty() && column.name().equals(cells.name())).flatMap(column -> ColumnReferences.computed(column.formula()).stream()).collect(Collectors.toSet());
         return own.orElseGet(() -> read.stream().map(data::column).filter(column -> column.kind() == Kind.NUMBER).mapToInt(this::places).max().orElse(0));
     }
 
@@ -303,7 +303,7 @@ final class HelperSheet {
             return;
         }
         Set<String> read = new LinkedHashSet<>();
-        formulas().values().forEach(formula -> read.addAll(Reads.columns(formula)));
+        formulas().values().forEach(formula -> read.addAll(ColumnReferences.columns(formula)));
         AddedFigures figures = new AddedFigures(data, rows);
         for (String input : read) {
             Column cells = data.rows().column(input);
@@ -464,7 +464,7 @@ final class HelperSheet {
         return cellsText;
     }
 
-    Cells data() {
+    ComputedColumns data() {
         return data;
     }
 

@@ -1,6 +1,6 @@
 package dev.trellisgorge.engine.workbook;
 
-import dev.trellisgorge.engine.Spot;
+import dev.trellisgorge.engine.SheetAnchor;
 import java.awt.geom.Rectangle2D;
 import java.util.Optional;
 import org.apache.poi.xddf.usermodel.chart.XDDFChart;
@@ -15,13 +15,13 @@ final class HostCanvas implements Canvas {
 
     private final XSSFSheet sheet;
     private final HostGrid grid;
-    private final Spot spot;
+    private final SheetAnchor spot;
 
     /**
      * @param sheet takes the drawings
      * @param grid  the sizes of the other sheet's cells
      */
-    HostCanvas(XSSFSheet sheet, HostGrid grid, Spot spot) {
+    HostCanvas(XSSFSheet sheet, HostGrid grid, SheetAnchor spot) {
         this.sheet = sheet;
         this.grid = grid;
         this.spot = spot;

@@ -1,6 +1,6 @@
 package dev.trellisgorge.engine.workbook;
 
-import dev.trellisgorge.engine.Writing;
+import dev.trellisgorge.engine.AtomicFiles;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Nearest;
 import dev.trellisgorge.problem.Place;
@@ -89,7 +89,7 @@ final class HostWorkbook {
         try {
             return reading.read();
         } catch (IOException | IllegalArgumentException | IndexOutOfBoundsException | NoSuchElementException e) {
-            throw new BadInput(place, ProblemKind.UNREADABLE, "is no workbook that can be drawn into: " + (e instanceof IOException io ? Writing.reason(io) : e.getMessage()));
+            throw new BadInput(place, ProblemKind.UNREADABLE, "is no workbook that can be drawn into: " + (e instanceof IOException io ? AtomicFiles.reason(io) : e.getMessage()));
         }
     }
 

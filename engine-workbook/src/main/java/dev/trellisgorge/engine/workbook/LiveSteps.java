@@ -5,11 +5,11 @@ import dev.trellisgorge.formula.Calendar;
 import dev.trellisgorge.formula.Formula;
 import dev.trellisgorge.formula.Formulas;
 import dev.trellisgorge.formula.Leaf;
-import dev.trellisgorge.formula.Reads;
+import dev.trellisgorge.formula.ColumnReferences;
 import dev.trellisgorge.formula.Window;
 import dev.trellisgorge.shape.AddRow;
 import dev.trellisgorge.shape.Choose;
-import dev.trellisgorge.shape.Derive;
+import dev.trellisgorge.shape.AddColumn;
 import dev.trellisgorge.shape.Executor;
 import dev.trellisgorge.shape.Join;
 import dev.trellisgorge.shape.Keep;
@@ -42,13 +42,13 @@ import java.util.stream.Stream;
  */
 final class LiveSteps {
     private final Executor executor;
-    private final Frozen frozen;
+    private final StaticSteps frozen;
     private final RawSheets rawSheets;
     private final List<RawSheets.Filled> filled = new ArrayList<>();
     private final StepSheet steps;
     private final StepRows rows;
     private final StepGroups groups;
-    private final Choices choices;
+    private final DropDowns choices;
     private final String chart;
     private final Options options;
     private final List<Stays> stays = new ArrayList<>();
@@ -64,9 +64,9 @@ final class LiveSteps {
      * @param chart    what the rows are for
      * @param options  of which the room for rows to come is read
      */
-    LiveSteps(Executor executor, RawSheets rawSheets, StepSheet steps, Choices choices, String chart, Options options) {
+    LiveSteps(Executor executor, RawSheets rawSheets, StepSheet steps, DropDowns choices, String chart, Options options) {
         this.executor = executor;
-        this.frozen = new Frozen(executor.settings());
+        this.frozen = new StaticSteps(executor.settings());
         this.rawSheets = rawSheets;
         this.steps = steps;
         this.rows = new StepRows(steps);
@@ -169,8 +169,8 @@ final class LiveSteps {
         }
 
         @Override
-        public Set<String> derive(Derive step) {
-            return after.contains(step.name()) ? and(Reads.columns(step.formula())) : after;
+        public Set<String> addColumn(AddColumn step) {
+            return after.contains(step.name()) ? and(ColumnReferences.columns(step.formula())) : after;
         }
 
         @Override
@@ -180,12 +180,12 @@ final class LiveSteps {
 
         @Override
         public Set<String> keep(Keep step) {
-            return and(Reads.columns(step.condition()));
+            return and(ColumnReferences.columns(step.condition()));
         }
 
         @Override
         public Set<String> order(Order step) {
-            return and(Reads.columns(step.by()));
+            return and(ColumnReferences.columns(step.by()));
         }
 
         @Override
@@ -205,8 +205,8 @@ final class LiveSteps {
 
         @Override
         public Set<String> rank(Rank step) {
-            Set<String> reads = and(Reads.columns(step.by()));
-            step.rest().ifPresent(row -> row.derived().forEach((name, formula) -> reads.addAll(after.contains(name) ? Reads.columns(formula) : Set.of())));
+            Set<String> reads = and(ColumnReferences.columns(step.by()));
+            step.rest().ifPresent(row -> row.derived().forEach((name, formula) -> reads.addAll(after.contains(name) ? ColumnReferences.columns(formula) : Set.of())));
             return reads;
         }
 
@@ -263,7 +263,7 @@ final class LiveSteps {
         }
 
         @Override
-        public Block derive(Derive step) {
+        public Block addColumn(AddColumn step) {
             return needed.contains(step.name()) ? rows.column(block, after, step.name(), step.formula()) : block.with(after, block.places());
         }
 

@@ -2,10 +2,10 @@ package dev.trellisgorge.engine.workbook;
 
 import dev.trellisgorge.engine.Options;
 import dev.trellisgorge.engine.Page;
-import dev.trellisgorge.engine.Spot;
+import dev.trellisgorge.engine.SheetAnchor;
 import dev.trellisgorge.engine.Tile;
 import dev.trellisgorge.chart.TextCells;
-import dev.trellisgorge.plan.Cells;
+import dev.trellisgorge.plan.ComputedColumns;
 import dev.trellisgorge.plan.PlainChart;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Place;
@@ -50,7 +50,7 @@ final class LiveWorkbook {
     private final SheetNames names = new SheetNames();
     private final XSSFWorkbook book = new XSSFWorkbook();
     private final Styles styles = new Styles(book);
-    private final Choices choices = new Choices();
+    private final DropDowns choices = new DropDowns();
     private final RawSheets raw;
     private final Map<Tile, TileRows> rows = new LinkedHashMap<>();
     private final List<StepSheet> steps = new ArrayList<>();
@@ -88,7 +88,7 @@ final class LiveWorkbook {
 
     /** A chart for a sheet of the host: it is drawn on one of ours, and put there later. */
     private void onOther(Page page, XSSFSheet sheet, Map<Tile, HelperSheet> helpers) {
-        Spot spot = page.at().orElseThrow();
+        SheetAnchor spot = page.at().orElseThrow();
         Place place = Place.of("chart '" + page.name() + "'");
         Tile.OfChart tile = (Tile.OfChart) page.tiles().get(0);
         PlainChart chart = tile.parts().get(0);
@@ -174,7 +174,7 @@ final class LiveWorkbook {
         properties.setCreated(options.date().map(day -> Date.from(day.atStartOfDay(ZoneOffset.UTC).toInstant())));
     }
 
-    private List<Cells> data() {
+    private List<ComputedColumns> data() {
         return pages.stream().flatMap(page -> page.computed().stream()).map(TileRows::data).toList();
     }
 

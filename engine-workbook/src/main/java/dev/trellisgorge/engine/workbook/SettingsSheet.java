@@ -34,9 +34,9 @@ final class SettingsSheet {
     private final XSSFWorkbook book;
     private final SheetNames names;
     private final Styles styles;
-    private final Choices choices;
+    private final DropDowns choices;
 
-    SettingsSheet(XSSFWorkbook book, SheetNames names, Styles styles, Choices choices) {
+    SettingsSheet(XSSFWorkbook book, SheetNames names, Styles styles, DropDowns choices) {
         this.book = book;
         this.names = names;
         this.styles = styles;
@@ -107,8 +107,8 @@ final class SettingsSheet {
         Cell title = sheet.getRow(0).createCell(column);
         title.setCellValue(setting + " may be");
         title.setCellStyle(styles.header());
-        Optional<Choices.Growing> growing = choices.growing(setting);
-        int lines = Math.max(1, growing.map(Choices.Growing::lines).orElse(cells.size()));
+        Optional<DropDowns.Growing> growing = choices.growing(setting);
+        int lines = Math.max(1, growing.map(DropDowns.Growing::lines).orElse(cells.size()));
         for (int row = 0; row < lines; row++) {
             Row at = sheet.getRow(row + 1) == null ? sheet.createRow(row + 1) : sheet.getRow(row + 1);
             Cell cell = at.createCell(column);

@@ -87,11 +87,11 @@ final class StepGroups {
     }
 
     /** The cells of a column, each once, as a list that takes in rows to come. */
-    Choices.Growing listed(Block block, String column, int known, int spare) {
+    DropDowns.Growing listed(Block block, String column, int known, int spare) {
         Groups groups = groups(block, List.of(column));
         String counts = groups.count().range("", block.lines());
         String cells = block.range(column, "");
-        return new Choices.Growing(known + spare, at -> "IF(" + at + "<=MAX(" + counts + "),INDEX(" + cells + ",IFERROR(MATCH(" + (at - HALF) + "," + counts + "),0)+1),\"\")");
+        return new DropDowns.Growing(known + spare, at -> "IF(" + at + "<=MAX(" + counts + "),INDEX(" + cells + ",IFERROR(MATCH(" + (at - HALF) + "," + counts + "),0)+1),\"\")");
     }
 
     /** The block of the groups: each stands for its first row. */

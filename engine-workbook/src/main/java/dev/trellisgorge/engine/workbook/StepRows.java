@@ -4,7 +4,7 @@ import dev.trellisgorge.formula.Calendar;
 import dev.trellisgorge.formula.Evaluator;
 import dev.trellisgorge.formula.Formula;
 import dev.trellisgorge.formula.Formulas;
-import dev.trellisgorge.formula.Reads;
+import dev.trellisgorge.formula.ColumnReferences;
 import dev.trellisgorge.formula.Typing;
 import dev.trellisgorge.formula.Window;
 import dev.trellisgorge.engine.workbook.Block.Place;
@@ -66,8 +66,8 @@ final class StepRows {
     /** The same in the way that a setting says. */
     private Place ranks(Block block, Formula key, String order) {
         Formula stated = Formulas.setting(order);
-        return sheet.computed(block, "place", Formulas.choose(stated.equalTo(Formulas.text(Choices.inWords(Rank.Way.TABLE))), Formulas.rowNumber(),
-                Formulas.choose(stated.equalTo(Formulas.text(Choices.inWords(Rank.Way.ASCENDING))), rank(block, key, false), rank(block, key, true))), true);
+        return sheet.computed(block, "place", Formulas.choose(stated.equalTo(Formulas.text(DropDowns.inWords(Rank.Way.TABLE))), Formulas.rowNumber(),
+                Formulas.choose(stated.equalTo(Formulas.text(DropDowns.inWords(Rank.Way.ASCENDING))), rank(block, key, false), rank(block, key, true))), true);
     }
 
     private Formula rank(Block block, Formula key, boolean descending) {
@@ -76,7 +76,7 @@ final class StepRows {
         Formula rank = new Window.Rank(by, descending ? Window.Direction.DESCENDING : Window.Direction.ASCENDING, Window.Ties.BY_ROW);
         Formula last = Formulas.count(by).plus(Formulas.cumulative(Formulas.choose(Formulas.missing(by), Formulas.number(1), Formulas.number(0))));
         Column cells = new Evaluator(block.rows(), sheet.settings()).evaluate("by", by);
-        boolean whole = IntStream.range(0, cells.size()).allMatch(cells::isPresent) && block.marker().isEmpty() && Reads.columns(by).stream().allMatch(block::isWhole);
+        boolean whole = IntStream.range(0, cells.size()).allMatch(cells::isPresent) && block.marker().isEmpty() && ColumnReferences.columns(by).stream().allMatch(block::isWhole);
         return whole ? rank : Formulas.coalesce(rank, last);
     }
 

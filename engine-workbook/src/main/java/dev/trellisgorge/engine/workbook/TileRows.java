@@ -2,8 +2,8 @@ package dev.trellisgorge.engine.workbook;
 
 import dev.trellisgorge.engine.Options;
 import dev.trellisgorge.engine.Tile;
-import dev.trellisgorge.formula.Reads;
-import dev.trellisgorge.plan.Cells;
+import dev.trellisgorge.formula.ColumnReferences;
+import dev.trellisgorge.plan.ComputedColumns;
 import dev.trellisgorge.plan.Plan;
 import dev.trellisgorge.shape.Executor;
 import dev.trellisgorge.shape.Pipeline;
@@ -27,7 +27,7 @@ final class TileRows {
     private final boolean elsewhere;
 
     /** The rows of each tile. */
-    static Map<Tile, TileRows> of(List<Tile> tiles, RawSheets raw, Choices choices, SheetNames names, Styles styles, Options options) {
+    static Map<Tile, TileRows> of(List<Tile> tiles, RawSheets raw, DropDowns choices, SheetNames names, Styles styles, Options options) {
         Map<Object, List<Tile>> alike = new LinkedHashMap<>();
         tiles.forEach(tile -> alike.computeIfAbsent(steps(data(tile)), steps -> new ArrayList<>()).add(tile));
         Map<Tile, TileRows> rows = new LinkedHashMap<>();
@@ -39,12 +39,12 @@ final class TileRows {
     }
 
     /** What is equal where the same table takes the same steps. */
-    private static Object steps(Cells data) {
+    private static Object steps(ComputedColumns data) {
         return data.executor().isEmpty() || data.plan().pipeline().steps().isEmpty() ? new Object() : List.of(data.executor().get(), data.plan().pipeline().source(), data.plan().pipeline().steps());
     }
 
-    private TileRows(List<Tile> tiles, RawSheets raw, Choices choices, SheetNames names, Styles styles, Options options) {
-        Cells data = data(tiles.get(0));
+    private TileRows(List<Tile> tiles, RawSheets raw, DropDowns choices, SheetNames names, Styles styles, Options options) {
+        ComputedColumns data = data(tiles.get(0));
         this.plan = data.plan();
         Pipeline pipeline = plan.pipeline();
         String name = name(tiles.get(0));
@@ -68,25 +68,25 @@ final class TileRows {
         this.elsewhere = false;
     }
 
-    private static SourceRows fixed(Cells data, RawSheets raw) {
+    private static SourceRows fixed(ComputedColumns data, RawSheets raw) {
         return new FixedRows(data.rows(), raw.of(data.rows().whole()));
     }
 
     /** What is counted on where formulas read the raw cells themselves. */
-    private static List<RawSheets.Filled> filled(boolean ofBlock, Cells data, RawSheets raw, Set<String> needed) {
+    private static List<RawSheets.Filled> filled(boolean ofBlock, ComputedColumns data, RawSheets raw, Set<String> needed) {
         return ofBlock ? List.of() : raw.filled(data.rows().whole(), needed).stream().toList();
     }
 
     /** The columns of the rows that the chart reads. */
     private static Set<String> needed(Plan plan) {
         Set<String> needed = new HashSet<>();
-        plan.columns().forEach(column -> needed.addAll(Reads.columns(column.formula())));
-        plan.identities().forEach(identity -> needed.addAll(Reads.columns(identity.holdsOrNeedNot())));
+        plan.columns().forEach(column -> needed.addAll(ColumnReferences.columns(column.formula())));
+        plan.identities().forEach(identity -> needed.addAll(ColumnReferences.columns(identity.holdsOrNeedNot())));
         plan.category().ifPresent(needed::add);
         return needed;
     }
 
-    static Cells data(Tile tile) {
+    static ComputedColumns data(Tile tile) {
         if (tile instanceof Tile.OfFigure figure) {
             return figure.data();
         }
@@ -123,8 +123,8 @@ final class TileRows {
     Set<String> settingsThatStay() {
         Set<String> read = new HashSet<>();
         int last = elsewhere ? plan.pipeline().steps().size() - 1 : stays.stream().mapToInt(each -> plan.pipeline().steps().indexOf(each.step())).max().orElse(-1);
-        plan.pipeline().steps().subList(0, last + 1).forEach(step -> step.formulas().forEach(formula -> read.addAll(Reads.settings(formula))));
-        stays.forEach(each -> read.addAll(each.step().formulas().stream().flatMap(formula -> Reads.settings(formula).stream()).collect(Collectors.toSet())));
+        plan.pipeline().steps().subList(0, last + 1).forEach(step -> step.formulas().forEach(formula -> read.addAll(ColumnReferences.settings(formula))));
+        stays.forEach(each -> read.addAll(each.step().formulas().stream().flatMap(formula -> ColumnReferences.settings(formula).stream()).collect(Collectors.toSet())));
         return read;
     }
 }

@@ -22,7 +22,7 @@ import dev.trellisgorge.pattern.Waterfall;
 import dev.trellisgorge.pattern.Words;
 import dev.trellisgorge.plan.PlainChart;
 import dev.trellisgorge.shape.Executor;
-import dev.trellisgorge.shape.Known;
+import dev.trellisgorge.shape.Catalog;
 import dev.trellisgorge.shape.Pipeline;
 import dev.trellisgorge.shape.Total;
 import dev.trellisgorge.shape.Unpivot;
@@ -130,7 +130,7 @@ public class AfterEditsTest {
     public void aColumnThatIsTypedInBesideTheOthersIsReported() throws IOException {
         Table wide = Table.of("levels", Column.texts("line", "North", "South"), Column.numbers("2031", 3, 5), Column.numbers("2032", 4, 6));
         Pipeline years = Pipeline.of("levels").then(new Unpivot(List.of("2031", "2032"), "year", "v")).then(new Total(List.of("year"), List.of(new Total.Figure("v", Total.Fold.SUM, "v"))));
-        PlainChart chart = Chart.of("year", Columns.of("v")).named("c").plan(years, new Known(Map.of("levels", wide.schema()), Settings.NONE)).over(Executor.over(wide, Settings.NONE));
+        PlainChart chart = Chart.of("year", Columns.of("v")).named("c").plan(years, new Catalog(Map.of("levels", wide.schema()), Settings.NONE)).over(Executor.over(wide, Settings.NONE));
         try (XSSFWorkbook book = drawn(2, chart)) {
             assertThat(told(book)).noneMatch(line -> line.startsWith("CHECK"));
             book.getSheet("levels").getRow(0).createCell(3).setCellValue("2033");

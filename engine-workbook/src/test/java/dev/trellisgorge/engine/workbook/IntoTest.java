@@ -6,7 +6,7 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import dev.trellisgorge.engine.Engines;
 import dev.trellisgorge.engine.Options;
 import dev.trellisgorge.engine.Page;
-import dev.trellisgorge.engine.Spot;
+import dev.trellisgorge.engine.SheetAnchor;
 import dev.trellisgorge.formula.Settings;
 import dev.trellisgorge.pattern.Chart;
 import dev.trellisgorge.pattern.Columns;
@@ -328,7 +328,7 @@ public class IntoTest {
         Office.require();
         List<Path> workbooks = workbooks();
         assertThat(workbooks).hasSizeGreaterThan(30);
-        Page page = Page.of(chart(ROWS)).at(Spot.parse("Summary!B4:H20"));
+        Page page = Page.of(chart(ROWS)).at(SheetAnchor.parse("Summary!B4:H20"));
         for (Path workbook : workbooks) {
             Map<String, byte[]> before = parts(workbook);
             byte[] once = drawn(workbook, page);
@@ -481,7 +481,7 @@ public class IntoTest {
 
     @Test
     public void damagedWorkbookIsRefusedWithItsPart() throws Exception {
-        Page page = Page.of(chart(ROWS)).at(Spot.parse("Summary!B4"));
+        Page page = Page.of(chart(ROWS)).at(SheetAnchor.parse("Summary!B4"));
         assertThatThrownBy(() -> drawn(damaged("a.xlsx", "xl/worksheets/sheet1.xml", Optional.empty()), page)).isInstanceOf(BadInput.class)
                 .hasMessageContaining("is no workbook that can be drawn into: it has no part 'xl/worksheets/sheet1.xml'");
         assertThatThrownBy(() -> drawn(damaged("b.xlsx", "xl/worksheets/sheet1.xml", Optional.of("<worksheet/>junk")), page)).isInstanceOf(BadInput.class)
@@ -533,14 +533,14 @@ public class IntoTest {
     public void whatCannotBeDrawnIntoIsRefused() throws Exception {
         Path file = workbook("refused.xlsx", book -> { });
         Page page = Page.of(chart(ROWS));
-        assertThatThrownBy(() -> drawn(file, page.at(Spot.parse("Sumary!B4")))).isInstanceOf(BadInput.class).hasMessageContaining("chart 'march': there is no sheet 'Sumary' with cells in ").hasMessageContaining("Did you mean 'Summary'?");
+        assertThatThrownBy(() -> drawn(file, page.at(SheetAnchor.parse("Sumary!B4")))).isInstanceOf(BadInput.class).hasMessageContaining("chart 'march': there is no sheet 'Sumary' with cells in ").hasMessageContaining("Did you mean 'Summary'?");
         assertThatThrownBy(() -> drawn(folder.resolve("none.xlsx"), page)).hasMessageContaining("there is no such file");
         Path text = Files.writeString(folder.resolve("text.xlsx"), "a,b");
         assertThatThrownBy(() -> drawn(text, page)).hasMessageContaining("is no workbook of the kind .xlsx or .xlsm");
         PlainChart bars = Gallery.all().stream().map(Gallery.Example::plain).filter(chart -> chart.drawing() instanceof dev.trellisgorge.chart.TextCells).findFirst().orElseThrow();
-        assertThatThrownBy(() -> drawn(file, Page.of(bars).at(Spot.parse("Summary!B4")))).hasMessageContaining("stands in cells, which are somebody else's on 'Summary'");
-        assertThatThrownBy(() -> Spot.parse("B4")).hasMessageContaining("'B4' is no place on a sheet; write SHEET!CELL");
-        assertThatThrownBy(() -> Spot.parse("S!B4:A1")).hasMessageContaining("the first one before the last");
-        assertThat(Spot.parse("'It''s'!$B$4:J20")).isEqualTo(new Spot("It's", 1, 3, 9, 17));
+        assertThatThrownBy(() -> drawn(file, Page.of(bars).at(SheetAnchor.parse("Summary!B4")))).hasMessageContaining("stands in cells, which are somebody else's on 'Summary'");
+        assertThatThrownBy(() -> SheetAnchor.parse("B4")).hasMessageContaining("'B4' is no place on a sheet; write SHEET!CELL");
+        assertThatThrownBy(() -> SheetAnchor.parse("S!B4:A1")).hasMessageContaining("the first one before the last");
+        assertThat(SheetAnchor.parse("'It''s'!$B$4:J20")).isEqualTo(new SheetAnchor("It's", 1, 3, 9, 17));
     }
 }

@@ -12,7 +12,7 @@ import dev.trellisgorge.formula.Settings;
 import dev.trellisgorge.pattern.Chart;
 import dev.trellisgorge.pattern.Columns;
 import dev.trellisgorge.pattern.Ranking;
-import dev.trellisgorge.plan.Cells;
+import dev.trellisgorge.plan.ComputedColumns;
 import dev.trellisgorge.plan.PlainChart;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.shape.Cut;
@@ -244,7 +244,7 @@ public class LiveStepsTest {
         Sheet sheet = book.getSheet(edited.drawn().name() + " series");
         int first = HelperCells.column(sheet, edited.drawn().plan().series().get(0));
         int lines = (int) IntStream.rangeClosed(SheetLayout.FIRST - 1, sheet.getLastRowNum()).filter(line -> sheet.getRow(line) != null && sheet.getRow(line).getCell(first) != null).count();
-        Cells after = edited.after().data();
+        ComputedColumns after = edited.after().data();
         if (after.rowCount() > lines) {
             List<Object> page = new ArrayList<>();
             book.getSheet(edited.drawn().name()).forEach(line -> line.forEach(cell -> page.add(value(cell))));

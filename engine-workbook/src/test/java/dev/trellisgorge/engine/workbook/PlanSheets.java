@@ -8,7 +8,7 @@ import dev.trellisgorge.conformance.RandomPlan.Within;
 import dev.trellisgorge.engine.Engines;
 import dev.trellisgorge.engine.Lowering;
 import dev.trellisgorge.engine.Page;
-import dev.trellisgorge.plan.Cells;
+import dev.trellisgorge.plan.ComputedColumns;
 import dev.trellisgorge.plan.Derived;
 import dev.trellisgorge.plan.PlainChart;
 import dev.trellisgorge.problem.BadInput;
@@ -82,7 +82,7 @@ public final class PlanSheets {
     /** How many columns were compared: all of the plan's, but for the words of labels, which stand beside as readers see them. */
     public static int assertHolds(Sheet sheet, Drawn drawn, Value value) {
         List<PlainChart> lowered = new Lowering(new WorkbookEngine().abilities()).lower(drawn.chart());
-        Cells data = lowered.get(lowered.size() - 1).data();
+        ComputedColumns data = lowered.get(lowered.size() - 1).data();
         Set<String> wording = data.plan().wording();
         List<String> names = new ArrayList<>(data.plan().series());
         data.plan().columns().stream().map(Derived::name).filter(name -> !names.contains(name) && !wording.contains(name)).forEach(names::add);

@@ -18,7 +18,7 @@ import dev.trellisgorge.pattern.Gallery.Example;
 import dev.trellisgorge.pattern.Split;
 import dev.trellisgorge.pattern.Ties;
 import dev.trellisgorge.pattern.Waterfall;
-import dev.trellisgorge.plan.Cells;
+import dev.trellisgorge.plan.ComputedColumns;
 import dev.trellisgorge.plan.Derived;
 import dev.trellisgorge.plan.PlainChart;
 import dev.trellisgorge.table.Column;
@@ -125,7 +125,7 @@ public class RecalculationTest {
     private static void assertHolds(XSSFWorkbook book, PlainChart chart) {
         Sheet sheet = book.getSheet(chart.name() + " series");
         List<PlainChart> lowered = new Lowering(new WorkbookEngine().abilities()).lower(chart);
-        Cells data = lowered.get(lowered.size() - 1).data();
+        ComputedColumns data = lowered.get(lowered.size() - 1).data();
         List<String> names = new ArrayList<>(data.plan().series());
         data.plan().columns().stream().map(Derived::name).filter(name -> !names.contains(name) && !data.plan().wording().contains(name)).forEach(names::add);
         for (String name : names) {

@@ -28,7 +28,7 @@ import java.util.stream.Stream;
  * What a reader picks rows by: the settings that slices read, and a setting for each slice by one stated cell, with the cells that
  * there are. Used by one thread.
  */
-final class Choices {
+final class DropDowns {
     private static final int MOST = 1_000;
     private static final String NAME = "[\\p{L}_][\\p{L}\\p{N}_]*";
 
@@ -122,7 +122,7 @@ final class Choices {
     /** The setting by which a reader turns the order of rows that were ranked, with the three ways that there are. */
     String order(String charts, Rank.Way way) {
         String name = free("row_order");
-        offered.put(name, Column.texts(name, Stream.of(Rank.Way.DESCENDING, Rank.Way.ASCENDING, Rank.Way.TABLE).map(Choices::inWords).toArray(String[]::new)));
+        offered.put(name, Column.texts(name, Stream.of(Rank.Way.DESCENDING, Rank.Way.ASCENDING, Rank.Way.TABLE).map(DropDowns::inWords).toArray(String[]::new)));
         values.put(name, Column.texts(name, inWords(way)));
         meanings.put(name, "in which order the rows stand in " + charts);
         return name;

@@ -17,16 +17,16 @@ import java.util.Objects;
  * @param name    of the new column; none has it yet
  * @param formula what its cells are; absent is missing
  */
-public record Derive(String name, Formula formula) implements Step {
-    public Derive {
+public record AddColumn(String name, Formula formula) implements Step {
+    public AddColumn {
         Objects.requireNonNull(name, "name");
         Objects.requireNonNull(formula, "formula");
     }
 
     @Override
-    public Schema schema(Schema before, Known known) {
+    public Schema schema(Schema before, Catalog known) {
         if (before.has(name)) {
-            throw before.taken(name, "derived one");
+            throw before.taken(name, "added one");
         }
         return before.and(Field.of(name, new Typing(before, known.settings()).kind(formula).orElse(Kind.NUMBER)));
     }
@@ -43,12 +43,12 @@ public record Derive(String name, Formula formula) implements Step {
 
     @Override
     public <R> R match(Cases<R> cases) {
-        return cases.derive(this);
+        return cases.addColumn(this);
     }
 
     @Override
     public String sentence() {
-        return "derive " + name + " = " + formula;
+        return "add " + name + " = " + formula;
     }
 
     @Override

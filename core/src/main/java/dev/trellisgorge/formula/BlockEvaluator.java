@@ -21,7 +21,7 @@ import java.util.function.UnaryOperator;
  * Several columns computed together, a block of rows at a time: each node is one loop over the block, and equal nodes are
  * worked out once. Used by one thread.
  */
-final class Pass implements Formula.Cases<Register> {
+final class BlockEvaluator implements Formula.Cases<Register> {
     static final int BLOCK = 256;
 
     private final Typing typing;
@@ -35,7 +35,7 @@ final class Pass implements Formula.Cases<Register> {
         void run(int from, int count);
     }
 
-    Pass(Typing typing, Evaluator.Scope scope) {
+    BlockEvaluator(Typing typing, Evaluator.Scope scope) {
         this.typing = typing;
         this.scope = scope;
     }
@@ -235,7 +235,7 @@ final class Pass implements Formula.Cases<Register> {
 
     @Override
     public Register round(Numeric.Round f, Kind kind) {
-        return each(f.of(), figure -> Writing.rounded(figure, f.digits()));
+        return each(f.of(), figure -> ValueFormatter.rounded(figure, f.digits()));
     }
 
     @Override
@@ -428,7 +428,7 @@ final class Pass implements Formula.Cases<Register> {
     @Override
     public Register text(Textual.Text f, Kind kind) {
         Kind of = typing.of(f.of());
-        return of == Kind.TEXT ? register(f.of()) : written(f.of(), figure -> Writing.text(of, figure));
+        return of == Kind.TEXT ? register(f.of()) : written(f.of(), figure -> ValueFormatter.text(of, figure));
     }
 
     @Override
@@ -436,7 +436,7 @@ final class Pass implements Formula.Cases<Register> {
         if (typing.of(f.of()) == Kind.TEXT) {
             String[] texts = texts(f.of());
             String[] out = new String[BLOCK];
-            UnaryOperator<String> writer = Writing.periods(f.pattern(), f.locale());
+            UnaryOperator<String> writer = ValueFormatter.periods(f.pattern(), f.locale());
             loops.add((from, count) -> {
                 for (int i = 0; i < count; i++) {
                     out[i] = texts[i] == null ? null : writer.apply(texts[i]);
@@ -444,7 +444,7 @@ final class Pass implements Formula.Cases<Register> {
             });
             return new Texts(out);
         }
-        return written(f.of(), Writing.by(typing.of(f.of()), f.pattern(), f.locale()));
+        return written(f.of(), ValueFormatter.by(typing.of(f.of()), f.pattern(), f.locale()));
     }
 
     private Register written(Formula of, DoubleFunction<String> writer) {

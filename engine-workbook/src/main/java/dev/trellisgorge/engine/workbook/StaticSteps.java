@@ -6,7 +6,7 @@ import dev.trellisgorge.formula.Typing;
 import dev.trellisgorge.formula.Window;
 import dev.trellisgorge.shape.AddRow;
 import dev.trellisgorge.shape.Choose;
-import dev.trellisgorge.shape.Derive;
+import dev.trellisgorge.shape.AddColumn;
 import dev.trellisgorge.shape.Join;
 import dev.trellisgorge.shape.Keep;
 import dev.trellisgorge.shape.Order;
@@ -35,7 +35,7 @@ import java.util.stream.IntStream;
 import java.util.stream.Stream;
 
 /** Why the outcome of a step stands in a workbook as it was, and not as formulas. */
-final class Frozen {
+final class StaticSteps {
     /** Ranks compare each row with each other. */
     private static final int MOST_RANKED = 5_000;
     /** A cell's formula has an end; each column that it reads takes the name of a sheet. */
@@ -51,7 +51,7 @@ final class Frozen {
 
     private final Settings settings;
 
-    Frozen(Settings settings) {
+    StaticSteps(Settings settings) {
         this.settings = settings;
     }
 
@@ -69,11 +69,11 @@ final class Frozen {
             return Optional.of("the rows before it don't fit on a sheet");
         } else if (after + SheetLayout.FIRST > SheetBounds.ROWS) {
             return Optional.of("its rows don't fit on a sheet");
-        } else if (before.rowCount() > MOST_RANKED && (!step.order(List.of()).isEmpty() || step.formulas().stream().anyMatch(Frozen::ranks))) {
+        } else if (before.rowCount() > MOST_RANKED && (!step.order(List.of()).isEmpty() || step.formulas().stream().anyMatch(StaticSteps::ranks))) {
             return Optional.of("ranks of more than " + MOST_RANKED + " rows would take a sheet minutes");
         } else if (looksUp(step, before.rowCount(), after, others) > MOST_LOOKUPS) {
             return Optional.of("to look up so many rows would take a sheet minutes");
-        } else if (step.formulas().stream().anyMatch(Frozen::isLong)) {
+        } else if (step.formulas().stream().anyMatch(StaticSteps::isLong)) {
             return Optional.of(TOO_LONG);
         }
         return step.match(new Why(before, needed, others));
@@ -102,7 +102,7 @@ final class Frozen {
         }
 
         @Override
-        public Optional<String> derive(Derive step) {
+        public Optional<String> addColumn(AddColumn step) {
             return Optional.empty();
         }
 
@@ -130,7 +130,7 @@ final class Frozen {
 
         @Override
         public Optional<String> pivot(Pivot step) {
-            return Frozen.pivot(step, before);
+            return StaticSteps.pivot(step, before);
         }
 
         @Override
@@ -163,7 +163,7 @@ final class Frozen {
 
         @Override
         public Optional<String> total(Total step) {
-            return Frozen.total(step, before, needed);
+            return StaticSteps.total(step, before, needed);
         }
 
         @Override
@@ -183,11 +183,11 @@ final class Frozen {
     }
 
     private static boolean hasMany(Formula formula) {
-        return formula.operands().size() > MOST_OPERANDS || formula.operands().stream().anyMatch(Frozen::hasMany);
+        return formula.operands().size() > MOST_OPERANDS || formula.operands().stream().anyMatch(StaticSteps::hasMany);
     }
 
     private static boolean ranks(Formula formula) {
-        return formula instanceof Window.Rank || formula.operands().stream().anyMatch(Frozen::ranks);
+        return formula instanceof Window.Rank || formula.operands().stream().anyMatch(StaticSteps::ranks);
     }
 
     private Optional<String> notRanked(Formula by, Table before) {

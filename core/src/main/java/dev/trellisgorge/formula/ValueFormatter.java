@@ -15,10 +15,10 @@ import java.util.function.UnaryOperator;
 import java.util.function.DoubleFunction;
 
 /** How figures are rounded and written: as a reader sees them, so by their shortest decimal form. Thread-safe. */
-public final class Writing {
+public final class ValueFormatter {
     private static final int MOST_DIGITS = 400;
 
-    private Writing() {
+    private ValueFormatter() {
     }
 
     /** Rounded to so many digits after the point, halves away from zero; 0.285 with two is 0.29. NaN stays. */

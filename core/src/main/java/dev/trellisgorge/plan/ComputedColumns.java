@@ -3,7 +3,7 @@ package dev.trellisgorge.plan;
 import dev.trellisgorge.formula.Evaluator;
 import dev.trellisgorge.formula.Formula;
 import dev.trellisgorge.formula.Program;
-import dev.trellisgorge.formula.Reads;
+import dev.trellisgorge.formula.ColumnReferences;
 import dev.trellisgorge.formula.Settings;
 import dev.trellisgorge.formula.Stages;
 import dev.trellisgorge.formula.Typing;
@@ -26,18 +26,18 @@ import java.util.Set;
  * The cells of a plan over its rows: one row a category. Each is computed once, when it is first asked for, all series in one
  * go. The plan and the rows never change. Thread-safe.
  */
-public final class Cells {
+public final class ComputedColumns {
     private final Plan plan;
     private final Table rows;
     private final Settings settings;
     private final Optional<Executor> executor;
     private final Map<String, Column> done;
 
-    Cells(Plan plan, Table rows, Settings settings) {
+    ComputedColumns(Plan plan, Table rows, Settings settings) {
         this(plan, rows, settings, Optional.empty(), Map.of());
     }
 
-    Cells(Plan plan, Table rows, Settings settings, Optional<Executor> executor, Map<String, Column> done) {
+    ComputedColumns(Plan plan, Table rows, Settings settings, Optional<Executor> executor, Map<String, Column> done) {
         this.plan = plan;
         this.rows = rows;
         this.settings = settings;
@@ -46,17 +46,17 @@ public final class Cells {
     }
 
     /** The same cells and those of the columns that a plan adds to this one. */
-    Cells over(Plan more) {
+    ComputedColumns over(Plan more) {
         synchronized (done) {
-            return new Cells(more, rows, settings, executor, done);
+            return new ComputedColumns(more, rows, settings, executor, done);
         }
     }
 
     /** The cells of some of the rows, none of them computed anew. */
-    Cells at(int[] some, Plan by) {
+    ComputedColumns at(int[] some, Plan by) {
         Map<String, Column> cells = new LinkedHashMap<>();
         plan.columns().forEach(column -> cells.put(column.name(), column(column.name()).at(some)));
-        return new Cells(by, rows.rows(some), settings, Optional.empty(), cells);
+        return new ComputedColumns(by, rows.rows(some), settings, Optional.empty(), cells);
     }
 
     public Plan plan() {
@@ -121,7 +121,7 @@ public final class Cells {
     public Map<String, Column> evaluate(Map<String, Formula> formulas) {
         synchronized (done) {
             Set<String> read = new LinkedHashSet<>();
-            formulas.values().forEach(formula -> read.addAll(Reads.computed(formula)));
+            formulas.values().forEach(formula -> read.addAll(ColumnReferences.computed(formula)));
             Map<String, Formula> all = new LinkedHashMap<>(plan.closure(read, done.keySet()));
             Map<String, String> names = new LinkedHashMap<>();
             formulas.forEach((name, formula) -> {

@@ -12,13 +12,13 @@ import java.util.concurrent.Future;
 import java.util.concurrent.TimeUnit;
 
 /** Reads a file by several threads, which divide its parts between them. */
-final class SideBySide {
+final class ParallelTasks {
     /** The work of each thread. */
     interface Work {
         void run() throws NotPlain, IOException;
     }
 
-    private SideBySide() {
+    private ParallelTasks() {
     }
 
     /** Runs the same work in so many threads, until all have ended or this one is interrupted, which is an error. @return whether none of them found what is not plain */

@@ -10,8 +10,8 @@ import java.util.Optional;
 import java.util.stream.IntStream;
 
 /** Tells of the rows that a step leaves out (how many, their names, and what they amount to) and of the cells that a sum passes over. */
-final class LeftOut {
-    private LeftOut() {
+final class DroppedRows {
+    private DroppedRows() {
     }
 
     /** What left out rows, in words. */
@@ -28,7 +28,7 @@ final class LeftOut {
         BitSet stays = new BitSet();
         IntStream.of(kept).forEach(stays::set);
         int[] others = IntStream.range(0, table.rowCount()).filter(row -> !stays.get(row)).toArray();
-        return rows.noting(telling.of(others.length, table.rowCount(), amounts(table, others), names(table, others)));
+        return rows.withNotes(telling.of(others.length, table.rowCount(), amounts(table, others), names(table, others)));
     }
 
     private static List<StepNotes.Amount> amounts(Table table, int[] rows) {

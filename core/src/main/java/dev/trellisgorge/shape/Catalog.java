@@ -18,18 +18,18 @@ import java.util.Objects;
  * @param sources  by the names that pipelines use
  * @param settings their kinds are read, and not their values
  */
-public record Known(Map<String, Schema> sources, Settings settings) {
+public record Catalog(Map<String, Schema> sources, Settings settings) {
 
-    public Known {
+    public Catalog {
         Objects.requireNonNull(settings, "settings");
         sources = Collections.unmodifiableMap(new LinkedHashMap<>(sources));
     }
 
     /** Of tables that were read. */
-    public static Known of(Map<String, Table> tables, Settings settings) {
+    public static Catalog of(Map<String, Table> tables, Settings settings) {
         Map<String, Schema> sources = new LinkedHashMap<>();
         tables.forEach((name, table) -> sources.put(name, table.schema()));
-        return new Known(sources, settings);
+        return new Catalog(sources, settings);
     }
 
     /** @throws BadInput with the nearest name where there is no such table */

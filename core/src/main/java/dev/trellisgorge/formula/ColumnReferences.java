@@ -6,8 +6,8 @@ import java.util.Set;
 import java.util.function.Consumer;
 
 /** What a formula reads. Thread-safe. */
-public final class Reads {
-    private Reads() {
+public final class ColumnReferences {
+    private ColumnReferences() {
     }
 
     /** The columns of the shaped table that a formula reads, first use first. */

@@ -25,10 +25,10 @@ import java.util.Map;
  * whoever reads the target finds the old file or the new one. A symbolic link stays one, and what it points to is replaced; a
  * file that is replaced keeps its owner and permissions. Thread-safe: of several that write one target, the last is what stays.
  */
-public final class Writing {
+public final class AtomicFiles {
     private static final int MOST_LINKS = 40;
 
-    private Writing() {
+    private AtomicFiles() {
     }
 
     /** What goes into the file. */

@@ -26,9 +26,9 @@ import java.util.stream.Stream;
  * What a brief may read. It is data from somebody else: by itself it reads regular files in its own folder and below, and nothing
  * more. The person who runs it may allow more. Immutable and thread-safe.
  */
-public final class Trust {
+public final class AccessPolicy {
     /** The brief's own folder alone. */
-    public static final Trust OWN_FOLDER = new Trust(Map.of(), Limits.STANDARD);
+    public static final AccessPolicy OWN_FOLDER = new AccessPolicy(Map.of(), Limits.STANDARD);
 
     /** The parameters of a database's URL that neither run code nor name files; others are to be allowed by name. */
     private static final Set<String> HARMLESS = Set.of("user", "database", "databasename", "servername", "port", "instancename", "schema", "currentschema", "catalog",
@@ -74,13 +74,13 @@ public final class Trust {
     private final Map<Kind, List<String>> allowed;
     private final Limits limits;
 
-    private Trust(Map<Kind, List<String>> allowed, Limits limits) {
+    private AccessPolicy(Map<Kind, List<String>> allowed, Limits limits) {
         this.allowed = allowed;
         this.limits = limits;
     }
 
     /** This and one thing more: a place of that kind, or all of them where the text is empty and the kind takes none. */
-    public Trust allowing(Kind kind, String place) {
+    public AccessPolicy allowing(Kind kind, String place) {
         Objects.requireNonNull(place, "place");
         if (place.isEmpty() && kind.placeNeeded) {
             throw new IllegalArgumentException("say which " + kind + " is allowed");
@@ -88,7 +88,7 @@ public final class Trust {
         Map<Kind, List<String>> more = new EnumMap<>(Kind.class);
         more.putAll(allowed);
         more.merge(kind, List.of(place), (before, one) -> Stream.concat(before.stream(), one.stream()).toList());
-        return new Trust(more, limits);
+        return new AccessPolicy(more, limits);
     }
 
     /**
@@ -98,7 +98,7 @@ public final class Trust {
      * @param base what a folder is relative to
      * @param said where it is written, for messages
      */
-    public Trust allowing(String written, Path base, Place said) {
+    public AccessPolicy allowing(String written, Path base, Place said) {
         int at = written.indexOf('=');
         String word = at < 0 ? written : written.substring(0, at);
         String place = at < 0 ? "" : written.substring(at + 1);
@@ -121,8 +121,8 @@ public final class Trust {
     }
 
     /** The same with other bounds on tables. */
-    public Trust limits(Limits most) {
-        return new Trust(allowed, Objects.requireNonNull(most, "most"));
+    public AccessPolicy limits(Limits most) {
+        return new AccessPolicy(allowed, Objects.requireNonNull(most, "most"));
     }
 
     Limits limits() {

@@ -18,18 +18,18 @@ import java.util.Optional;
  * @param figure   the number that is reported beside each row's name; nothing where it is absent
  * @param limit    the number that the figure is told apart from, where only their last digits tell; both are then written in full
  */
-public record Watch(String sentence, Formula when, Formula figure, Optional<Formula> limit) {
+public record RowWarning(String sentence, Formula when, Formula figure, Optional<Formula> limit) {
     /** Of a limit, and where that is zero, of the largest figure: a difference that calculating in doubles makes. */
     private static final double BY_ROUNDING = 1e-14;
 
-    public Watch {
+    public RowWarning {
         Objects.requireNonNull(sentence, "sentence");
         Objects.requireNonNull(when, "when");
         Objects.requireNonNull(figure, "figure");
         Objects.requireNonNull(limit, "limit");
     }
 
-    public Watch(String sentence, Formula when, Formula figure) {
+    public RowWarning(String sentence, Formula when, Formula figure) {
         this(sentence, when, figure, Optional.empty());
     }
 
@@ -38,10 +38,10 @@ public record Watch(String sentence, Formula when, Formula figure, Optional<Form
      *
      * @param limitName how the limit is called in a sentence: {@code the target}
      */
-    public static List<Watch> ofRounding(Formula figure, String limitName, Formula limit) {
+    public static List<RowWarning> ofRounding(Formula figure, String limitName, Formula limit) {
         Formula size = choose(limit.equalTo(number(0)), max(abs(figure)), abs(limit));
         Formula near = abs(figure.minus(limit)).atMost(size.times(number(BY_ROUNDING)));
-        return List.of(new Watch("above " + limitName + " by rounding alone", figure.above(limit).and(near), figure, Optional.of(limit)),
-                new Watch("below " + limitName + " by rounding alone", figure.below(limit).and(near), figure, Optional.of(limit)));
+        return List.of(new RowWarning("above " + limitName + " by rounding alone", figure.above(limit).and(near), figure, Optional.of(limit)),
+                new RowWarning("below " + limitName + " by rounding alone", figure.below(limit).and(near), figure, Optional.of(limit)));
     }
 }

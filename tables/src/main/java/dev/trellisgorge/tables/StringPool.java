@@ -8,7 +8,7 @@ import java.util.Arrays;
  *
  * @param <T> what a text is kept as
  */
-final class KnownTexts<T> {
+final class StringPool<T> {
     private static final int SIZE = 1 << 12;
     /** From here on columns are of names that are all their own, for which nothing is gained. */
     private static final int MOST = SIZE / 2;
@@ -32,7 +32,7 @@ final class KnownTexts<T> {
         T made(byte[] line, int from, int to, boolean ascii, boolean quotesInside);
     }
 
-    KnownTexts(Maker<T> maker) {
+    StringPool(Maker<T> maker) {
         this.maker = maker;
     }
 

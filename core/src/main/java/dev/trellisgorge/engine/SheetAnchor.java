@@ -14,7 +14,7 @@ import java.util.regex.Pattern;
  * @param columns how many it takes, 1 or more
  * @param rows    how many it takes, 1 or more
  */
-public record Spot(String sheet, int column, int row, int columns, int rows) {
+public record SheetAnchor(String sheet, int column, int row, int columns, int rows) {
     /** Where only the first cell is named. */
     private static final int USUAL_COLUMNS = 9;
     private static final int USUAL_ROWS = 20;
@@ -24,7 +24,7 @@ public record Spot(String sheet, int column, int row, int columns, int rows) {
     private static final Pattern WRITTEN = Pattern.compile("(?:'((?:[^']|'')+)'|([^'!]+))!\\$?([A-Za-z]{1,3})\\$?([0-9]{1,7})(?::\\$?([A-Za-z]{1,3})\\$?([0-9]{1,7}))?");
 
     /** @throws IllegalArgumentException where it is no place at all */
-    public Spot {
+    public SheetAnchor {
         Objects.requireNonNull(sheet, "sheet");
         if (column < 0 || row < 0 || columns < 1 || rows < 1) {
             throw new IllegalArgumentException("a place has at least one cell, from column and row 0 on");
@@ -36,7 +36,7 @@ public record Spot(String sheet, int column, int row, int columns, int rows) {
      *
      * @throws IllegalArgumentException with a sentence where it is none
      */
-    public static Spot parse(String written) {
+    public static SheetAnchor parse(String written) {
         Matcher spot = WRITTEN.matcher(written.strip());
         if (!spot.matches()) {
             throw new IllegalArgumentException("'" + written + "' is no place on a sheet; write SHEET!CELL, such as Summary!B4, or SHEET!FIRST:LAST, such as 'The summary'!B4:J20");
@@ -49,7 +49,7 @@ public record Spot(String sheet, int column, int row, int columns, int rows) {
             throw new IllegalArgumentException("'" + written + "' is no place on a sheet: its cells go from A1 to XFD1048576, the first one before the last");
         }
         String sheet = spot.group(1) == null ? spot.group(2) : spot.group(1).replace("''", "'");
-        return new Spot(sheet, column, row, lastColumn - column + 1, lastRow - row + 1);
+        return new SheetAnchor(sheet, column, row, lastColumn - column + 1, lastRow - row + 1);
     }
 
     private static int column(String letters) {

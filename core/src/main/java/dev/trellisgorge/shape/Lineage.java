@@ -2,7 +2,7 @@ package dev.trellisgorge.shape;
 
 import dev.trellisgorge.formula.Formula;
 import dev.trellisgorge.formula.Leaf;
-import dev.trellisgorge.formula.Reads;
+import dev.trellisgorge.formula.ColumnReferences;
 import dev.trellisgorge.shape.Total.Fold;
 import dev.trellisgorge.table.Schema;
 import java.util.ArrayList;
@@ -14,7 +14,7 @@ import java.util.Map;
 import java.util.Set;
 
 /** Where the columns of a pipeline come from: what a row that stands for several others has to know. Thread-safe. */
-public final class Origins {
+public final class Lineage {
     private final Map<String, Origin> origins;
 
     /** How a column's cells came to be. */
@@ -37,12 +37,12 @@ public final class Origins {
         }
     }
 
-    private Origins(Map<String, Origin> origins) {
+    private Lineage(Map<String, Origin> origins) {
         this.origins = origins;
     }
 
     /** Of a pipeline's outcome. Errors as for its schema. */
-    public static Origins of(Pipeline pipeline, Known known) {
+    public static Lineage of(Pipeline pipeline, Catalog known) {
         Map<String, Origin> origins = new LinkedHashMap<>();
         Schema schema = known.source(pipeline.source());
         schema.columnNames().forEach(name -> origins.put(name, new Origin.Given()));
@@ -55,8 +55,8 @@ public final class Origins {
             origins.putAll(next);
             schema = after;
         }
-        origins.replaceAll((name, origin) -> origin instanceof Origin.Derived derived && !origins.keySet().containsAll(Reads.columns(derived.formula())) ? new Origin.Other() : origin);
-        return new Origins(origins);
+        origins.replaceAll((name, origin) -> origin instanceof Origin.Derived derived && !origins.keySet().containsAll(ColumnReferences.columns(derived.formula())) ? new Origin.Other() : origin);
+        return new Lineage(origins);
     }
 
     /**
@@ -65,7 +65,7 @@ public final class Origins {
      * @param before  the columns before the step
      * @param origins theirs
      */
-    private record After(String name, Schema before, Map<String, Origin> origins, Known known) implements Step.Cases<Origin> {
+    private record After(String name, Schema before, Map<String, Origin> origins, Catalog known) implements Step.Cases<Origin> {
 
         private Origin same() {
             return origins.getOrDefault(name, new Origin.Other());
@@ -82,7 +82,7 @@ public final class Origins {
         }
 
         @Override
-        public Origin derive(Derive step) {
+        public Origin addColumn(AddColumn step) {
             return step.name().equals(name) ? new Origin.Derived(step.formula()) : same();
         }
 
@@ -186,7 +186,7 @@ public final class Origins {
 
     private void close(String column, Set<String> all) {
         if (all.add(column) && of(column) instanceof Origin.Derived derived) {
-            Reads.columns(derived.formula()).forEach(read -> close(read, all));
+            ColumnReferences.columns(derived.formula()).forEach(read -> close(read, all));
         }
     }
 
@@ -229,7 +229,7 @@ public final class Origins {
     }
 
     private static boolean readsOtherRows(Formula formula) {
-        return formula instanceof dev.trellisgorge.formula.Window || formula instanceof Leaf.RowNumber || formula.operands().stream().anyMatch(Origins::readsOtherRows);
+        return formula instanceof dev.trellisgorge.formula.Window || formula instanceof Leaf.RowNumber || formula.operands().stream().anyMatch(Lineage::readsOtherRows);
     }
 
     /** The derived columns in an order in which each stands after the ones that it reads. */
@@ -242,7 +242,7 @@ public final class Origins {
 
     private static void place(String name, Map<String, Formula> derived, Map<String, Boolean> seen, List<String> order) {
         if (derived.containsKey(name) && seen.put(name, true) == null) {
-            Reads.columns(derived.get(name)).forEach(read -> place(read, derived, seen, order));
+            ColumnReferences.columns(derived.get(name)).forEach(read -> place(read, derived, seen, order));
             order.add(name);
         }
     }
