@@ -138,7 +138,7 @@ public class DeliveryTest {
             {"--spare-bars 2 -o DESK/o.xlsx", "--spare-bars: requires --spare"}, {"--spare 3", "--spare: what is printed has no room for rows to come; draw to a workbook with -o FILE.xlsx"},
             {"--date June -o DESK/o.pdf", "--date: 'June' is no date; write YEAR-MONTH-DAY, such as 2026-06-30"}, {"--author A -o DESK/o.svg", "DESK/o.svg: files of this kind don't say who made them"},
             {"--into DESK/none.xlsx", "DESK/none.xlsx: there is no such file"}, {"--into DESK/t.csv", "no engine writes '.csv' files"}, {"--into DESK/none.xlsx -o DESK/o.png", "DESK/o.png: files of this kind can't be drawn into"},
-            {"-o DESK/o.xlsm", "a workbook with macros is only drawn into: name one with --into, or write to .xlsx"}};
+            {"-o DESK/o.xlsm", "a workbook with macros can be drawn into, not created; write to .xlsx"}};
     }
 
     @Test(dataProvider = "wrong")

@@ -40,10 +40,10 @@ public class RawTableMistakesTest extends AtDesk {
             {"{file: march.csv, kinds: {mhw: number}}", DATA, "DESK/march.csv:1: there is no column 'mhw', whose kind is said. Did you mean 'mwh'?"},
             {"{file: march.csv, kinds: {mwh: figure}}", DATA, "DESK/b.yaml:2:46: 'mwh' can't be 'figure'. Known here: 'number', 'text', 'date', 'truth'."},
             {"{file: march.csv, sheet: March}", DATA,
-                "DESK/b.yaml:2:33: 'sheet' says nothing of delimited text. Known here: 'kinds', 'locale', 'decimal', 'dates', 'missing', 'total-row', 'delimiter', "
+                "DESK/b.yaml:2:33: 'sheet' says nothing of delimited text. Known here: 'kinds', 'locale', 'decimal', 'dates', 'times-of-day', 'missing', 'total-row', 'delimiter', "
                     + "'charset', 'header-row'."},
             {"{file: march.json, delimiter: \";\"}", "[]",
-                "DESK/b.yaml:2:34: 'delimiter' says nothing of JSON. Known here: 'kinds', 'locale', 'decimal', 'dates', 'missing', 'total-row', 'at'.\ngorge: DESK/march.json: "
+                "DESK/b.yaml:2:34: 'delimiter' says nothing of JSON. Known here: 'kinds', 'locale', 'decimal', 'dates', 'times-of-day', 'missing', 'total-row', 'at'.\ngorge: DESK/march.json: "
                     + "has no row"},
             {"{file: march.csv, charset: UFT-8}", DATA, "DESK/b.yaml:2:42: there is no charset 'UFT-8'. Did you mean 'UTF-8'?"},
             {"{file: march.csv, decimal: \"x\"}", DATA, "DESK/b.yaml:2:42: 'decimal': must be '.' or ','"},
@@ -128,7 +128,7 @@ public class RawTableMistakesTest extends AtDesk {
                 "DESK/b.yaml:5:5: there is no step 'sort'. Known here: 'keep', 'add', 'join', 'total', 'period', 'previous', 'pivot', 'unpivot', 'order', 'top', "
                     + "'rename', 'choose'."},
             {"{keep: mwh > 1, top: 2}",
-                "DESK/b.yaml:5:5: a step is one of keep, derive, join, total, period, previous, pivot, unpivot, order, top, rename, choose, and has its one key"},
+                "DESK/b.yaml:5:5: a step is one of keep, add, join, total, period, previous, pivot, unpivot, order, top, rename, choose, and has its one key"},
             {"derive: {twice: mwh * 2}", "DESK/b.yaml:5:5: the step 'derive' is called 'add' now"},
             {"add: {mwh: mwh * 2}", "DESK/b.yaml:5:5: DESK/march.csv: there is a column 'mwh' already; give the added one another name"},
             {"top: 0", "DESK/b.yaml:5:10: 'top': must be a whole number from 1 up"},

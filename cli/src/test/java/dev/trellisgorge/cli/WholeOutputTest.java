@@ -146,7 +146,7 @@ public class WholeOutputTest extends AtDesk {
     @Test
     public void temporaryFolderThatCantBeWrittenIsToldInASentence() throws Exception {
         Process process = process(List.of("-Djava.io.tmpdir=" + desk.path("nowhere"), "-XX:-UsePerfData"), "draw", "DESK/b.yaml", "-o", "DESK/o.png").start();
-        assertThat(new String(process.getErrorStream().readAllBytes())).endsWith("nowhere: can't hold the typefaces meanwhile: there is no such file\n");
+        assertThat(new String(process.getErrorStream().readAllBytes())).endsWith("the folder for temporary files (java.io.tmpdir): can't hold the typefaces: there is no such file\n");
         assertThat(process.waitFor()).isEqualTo(2);
         assertThat(desk.files()).containsExactly("b.yaml", "t.csv");
     }
