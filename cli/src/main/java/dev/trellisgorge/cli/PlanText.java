@@ -36,7 +36,7 @@ record PlanText(PrintStream out) {
             out.println("    " + " ".repeat(width) + "    " + use(plan, column));
         }
         listed("must hold", Stream.concat(plan.identities().stream().map(Identity::statement), plan.carried().stream().map(Carried::statement)));
-        listed("is reported where it is so", plan.watches().stream().map(RowWarning::sentence).distinct());
+        listed("reported where it applies", plan.watches().stream().map(RowWarning::sentence).distinct());
     }
 
     private void listed(String heading, Stream<String> lines) {

@@ -50,7 +50,7 @@ public class PlanTest extends AtDesk {
                   must hold
                     each generated_mwh is in exactly one class
                     below + above + unjudged = generated_mwh
-                  is reported where it is so
+                  reported where it applies
                     equal to the limit, counted as above
                     above the limit by rounding alone
                     below the limit by rounding alone
