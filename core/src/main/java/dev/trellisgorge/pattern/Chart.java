@@ -251,7 +251,7 @@ public final class Chart {
      *
      * @param base  the table that it is a chart of
      * @param known the raw tables that {@code base} starts from, and the settings by name
-     * @throws BadInput with every mistake in one go: an unknown column, setting or series; a figure that is no number
+     * @throws dev.trellisgorge.problem.BadInput with every mistake in one go: an unknown column, setting or series; a figure that is no number
      */
     public Plan plan(Pipeline base, Catalog known) {
         return new Planning(this, base, known).plan();
@@ -260,7 +260,7 @@ public final class Chart {
     /**
      * Computes this chart over a table of any number of rows.
      *
-     * @throws BadInput with every mistake in one go: those of {@link #plan}; a category that is missing or stands on several
+     * @throws dev.trellisgorge.problem.BadInput with every mistake in one go: those of {@link #plan}; a category that is missing or stands on several
      *                  rows; a figure that is infinite, or that the pattern or its rule can't show
      */
     public PlainChart over(Table table, Settings settings) {

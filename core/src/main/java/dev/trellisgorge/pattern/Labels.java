@@ -10,7 +10,7 @@ import java.util.Optional;
 /**
  * What is written beside the bars. A chart may have several of these, each on parts or classes of its own. Immutable and thread-safe.
  *
- * @param on         series, classes, parts or other {@linkplain Pattern#labelGroups groups} that are labelled; where it is empty, those that carry the chart's figure
+ * @param on         series, classes, parts or other groups of the pattern that are labelled; where it is empty, those that carry the chart's figure
  * @param show       which figure; where it is empty, the one that the pattern shows
  * @param expression the figure or text, where {@code show} is {@link Show#EXPRESSION}
  * @param format     how a figure is written; where empty, the plainest format that shows the chart's figures

@@ -310,7 +310,7 @@ public final class Plan {
     /**
      * Runs the steps and arranges what they make as a chart.
      *
-     * @throws BadInput with every mistake in one go: a step that can't be taken; a category that is missing or stands on
+     * @throws dev.trellisgorge.problem.BadInput with every mistake in one go: a step that can't be taken; a category that is missing or stands on
      *                  several rows; a figure that is infinite or makes a series so, or that the pattern or its rule can't show
      */
     public PlainChart over(Executor executor) {
