@@ -15,7 +15,7 @@ enum OptionNames implements InputNames {
             case DATA -> "--data";
             case WHERE -> "--where";
             case LOCALE -> "--locale";
-            case DATABASE -> "--on";
+            case DATABASE -> "--on URL";
             case TABLES -> "--table";
             case ROWS_BY -> "--rows-by";
             case ZONE -> "--zone";
