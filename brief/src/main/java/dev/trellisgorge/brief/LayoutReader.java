@@ -12,7 +12,6 @@ import java.nio.charset.Charset;
 import java.text.DecimalFormatSymbols;
 import java.time.format.DateTimeFormatter;
 import java.time.format.ResolverStyle;
-import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
@@ -26,6 +25,8 @@ import java.util.stream.Stream;
 final class LayoutReader {
     private static final List<String> OF_TEXTS = List.of("delimiter", "charset", "header-row");
     private static final List<String> OF_SHEETS = List.of("sheet", "range", "header-row", "header-rows", "rows");
+    /** Which says all else of itself. */
+    private static final List<String> OF_PARQUET = List.of("kinds");
     private static final List<String> OF_JSON = List.of("at");
     private static final List<String> OF_CELLS = List.of("kinds", "locale", "decimal", "dates", "times-of-day", "missing", "total-row");
     private static final List<String> ALL = Stream.of(List.of("file"), OF_TEXTS, OF_SHEETS, OF_JSON, OF_CELLS).flatMap(List::stream).distinct().toList();
@@ -75,16 +76,13 @@ final class LayoutReader {
 
     /** A key that says nothing of such a file is a mistake, as nothing would come of it. */
     private void refuseOthers(FileKind kind) {
-        List<String> known = new ArrayList<>(OF_CELLS);
-        switch (kind) {
-            case TEXT -> known.addAll(OF_TEXTS);
-            case SHEET -> known.addAll(OF_SHEETS);
-            case JSON -> known.addAll(OF_JSON);
-            case ANY -> known.addAll(ALL);
-            default -> {
-                // Parquet says all of itself
-            }
-        }
+        List<String> known = switch (kind) {
+            case TEXT -> Mapping.both(OF_CELLS, OF_TEXTS);
+            case SHEET -> Mapping.both(OF_CELLS, OF_SHEETS);
+            case JSON -> Mapping.both(OF_CELLS, OF_JSON);
+            case PARQUET -> OF_PARQUET;
+            case ANY -> ALL;
+        };
         ALL.stream().filter(key -> keys.has(key) && !key.equals("file") && !known.contains(key)).forEach(key -> problems.add(keys.keyPlace(key), ProblemKind.CONFLICT, "'" + key + "' says nothing of "
                 + kind.phrase() + ". Known here: " + String.join(", ", known.stream().map(each -> "'" + each + "'").toList()) + "."));
     }

@@ -81,7 +81,7 @@ final class RawTables {
     }
 
     private Table parquet(DatabaseTable table) {
-        return ParquetFile.read(table.name(), (DatabaseTable.InParquet) table.rows(), trust.limits(), runOn.zone());
+        return ParquetFile.read(table.name(), (DatabaseTable.InParquet) table.rows(), table.kinds(), trust.limits(), runOn.zone());
     }
 
     /** The tables in their order; none at all where one can't be read, which is reported. */
@@ -212,7 +212,7 @@ final class RawTables {
         boolean there = on.filter(each -> each.dialect().readsFiles()).isPresent();
         if (FileKind.of(source.toString()) == FileKind.PARQUET) {
             mayHoldMoments = true;
-            DatabaseTable file = new DatabaseTable(table, new DatabaseTable.InParquet(source, shown(source)), Optional.empty());
+            DatabaseTable file = new DatabaseTable(table, new DatabaseTable.InParquet(source, shown(source)), Optional.empty()).kinds(layout.kinds());
             return there ? Optional.of(file) : problems.attempt(() -> DatabaseTable.of(parquet(file)));
         }
         if (there && size(source) >= WORTH_IT) {

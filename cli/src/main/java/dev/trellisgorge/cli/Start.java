@@ -97,7 +97,7 @@ final class Start implements Command {
 
     private Found found(Path file) {
         if (FileKind.of(file.toString()) == FileKind.PARQUET) {
-            return new Found(ParquetFile.read(tableName(file), new DatabaseTable.InParquet(file), Limits.STANDARD, ZoneOffset.UTC), Map.of(), List.of());
+            return new Found(ParquetFile.read(tableName(file), new DatabaseTable.InParquet(file), Map.of(), Limits.STANDARD, ZoneOffset.UTC), Map.of(), List.of());
         }
         try (ProgressBar bar = streams.progressBar()) {
             return isPiped(file) ? TableFile.find("input", System.in, bar) : TableFile.find(tableName(file), file, bar);

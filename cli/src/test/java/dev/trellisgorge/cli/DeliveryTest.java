@@ -2,6 +2,10 @@ package dev.trellisgorge.cli;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import dev.trellisgorge.brief.Brief;
+import dev.trellisgorge.engine.Engines;
+import dev.trellisgorge.engine.Options;
+import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.charset.StandardCharsets;
@@ -104,6 +108,19 @@ public class DeliveryTest {
         assertThat(answer.code()).isEqualTo(2);
         assertThat(answer.err()).contains(said);
         assertThat(desk.files()).doesNotContain("b.xlsx");
+    }
+
+    /** By the library, where messages name the files of a brief from its folder. */
+    @Test
+    public void programDrawsIntoTheWorkbookThatItsBriefReads() throws IOException {
+        host("report.xlsx");
+        desk.with("b.yaml", BRIEF.replace("t.csv", "{file: report.xlsx, sheet: t}"));
+        try (Brief brief = Brief.read(desk.path("b.yaml"))) {
+            ByteArrayOutputStream out = new ByteArrayOutputStream();
+            Engines.draw(brief.pages(brief.compute(brief.charts())), "xlsx", Options.STANDARD.into(desk.path("report.xlsx")), out);
+            Files.write(desk.path("drawn.xlsx"), out.toByteArray());
+        }
+        assertThat(parts("drawn.xlsx").values()).anyMatch(part -> part.contains("INDEX(t!$B$2:$B$3,"));
     }
 
     @Test

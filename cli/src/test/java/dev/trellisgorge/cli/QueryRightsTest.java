@@ -2,6 +2,7 @@ package dev.trellisgorge.cli;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import java.util.List;
 import org.testng.annotations.AfterMethod;
 import org.testng.annotations.BeforeMethod;
 import org.testng.annotations.DataProvider;
@@ -92,5 +93,19 @@ public class QueryRightsTest {
         desk.with("b.yaml", "brief: 1\ndata: {t: {query: SELECT 1 AS n}}\ncharts:\n  c: {pattern: columns, category: n, value: n}\n");
         assertThat(desk.type("series", "DESK/b.yaml", "--on", "jdbc:duckdb:", "--dialect", "standard", "--zone", "UTC").err())
                 .contains("gorge: --zone: a session's time zone can't be set in the dialect 'standard'; set it in the database\n");
+    }
+
+    /** It says all but the kinds of its columns by itself. */
+    @Test
+    public void parquetTakesKindsAndNothingElseOfALayout() {
+        desk.with("t.csv", "n,v\n1,5\n2,7\n").with("w.yaml", "brief: 1\ndata: {t: t.csv}\ncharts:\n  c: {pattern: columns, category: n, value: v}\n");
+        assertThat(desk.type("series", "DESK/w.yaml", "-o", "DESK/t.parquet").code()).isZero();
+        String brief = "brief: 1\ndata: {t: {file: t.parquet, LAYOUT}}\ncharts:\n  c: {pattern: columns, category: value, value: value}\n";
+        for (String on : List.of("here", "duckdb:")) {
+            desk.with("p.yaml", brief.replace("LAYOUT", "times-of-day: {n: hour}, decimal: ','"));
+            assertThat(desk.type("series", "DESK/p.yaml", "--on", on).err()).contains("'times-of-day' says nothing of Parquet. Known here: 'kinds'.", "'decimal' says nothing of Parquet.");
+            desk.with("p.yaml", brief.replace("LAYOUT", "kinds: {value: text}"));
+            assertThat(desk.type("series", "DESK/p.yaml", "--on", on).err()).contains("'kinds': 'value' is a number in the database, not a text; convert it in a query");
+        }
     }
 }

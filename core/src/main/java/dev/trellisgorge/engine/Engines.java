@@ -118,13 +118,13 @@ public final class Engines {
     }
 
     private static List<PlainChart> downsampled(List<PlainChart> parts, Engine engine, Page page, Size size, Consumer<String> told) {
-        List<PlainChart> thinned = new ArrayList<>();
+        List<PlainChart> fewer = new ArrayList<>();
         for (PlainChart part : parts) {
             OptionalInt most = mostRows(part, engine, page, size);
             most.stream().mapToObj(part::thinning).flatMap(Optional::stream).forEach(sentence -> told.accept("'" + part.name() + "': " + sentence));
-            thinned.add(most.isPresent() ? part.downsampled(most.getAsInt()) : part);
+            fewer.add(most.isPresent() ? part.downsampled(most.getAsInt()) : part);
         }
-        return thinned;
+        return fewer;
     }
 
     private static OptionalInt mostRows(PlainChart chart, Engine engine, Page page, Size size) {

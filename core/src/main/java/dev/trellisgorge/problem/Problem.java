@@ -7,7 +7,7 @@ import java.util.Objects;
  *
  * @param place   where it is
  * @param kind    what sort of mistake it is, for programs
- * @param message one sentence that says what was found and what would be right; it names no path of the machine
+ * @param message one sentence that says what was found and what would be right, in the library's words; what a database says is passed on as it is
  */
 public record Problem(Place place, ProblemKind kind, String message) implements java.io.Serializable {
     public Problem {

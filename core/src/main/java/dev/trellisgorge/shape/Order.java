@@ -33,7 +33,7 @@ public record Order(Formula by, boolean descending) implements Step {
 
     @Override
     public Traits traits() {
-        return Traits.of(List.of(by));
+        return Traits.of(List.of(by)).sorting();
     }
 
     @Override

@@ -67,7 +67,7 @@ public record Rank(Formula by, Way order, OptionalInt top, Optional<Rest> rest, 
 
     @Override
     public Traits traits() {
-        return Traits.of(List.of(by)).folding(top.isPresent());
+        return Traits.of(List.of(by)).sorting().folding(top.isPresent());
     }
 
     @Override

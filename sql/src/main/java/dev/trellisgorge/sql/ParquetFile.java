@@ -6,6 +6,7 @@ import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Place;
 import dev.trellisgorge.problem.ProblemKind;
 import dev.trellisgorge.shape.Pipeline;
+import dev.trellisgorge.table.Kind;
 import dev.trellisgorge.table.Table;
 import dev.trellisgorge.tables.Limits;
 import dev.trellisgorge.tables.Login;
@@ -17,6 +18,7 @@ import java.sql.Connection;
 import java.sql.SQLException;
 import java.sql.Statement;
 import java.time.ZoneId;
+import java.util.Map;
 import java.util.List;
 import java.util.Optional;
 import java.util.stream.Collectors;
@@ -30,15 +32,16 @@ public final class ParquetFile {
      * Reads a file with its rows in their order; the kinds of its columns are those of its schema.
      *
      * @param name   what the table is to be called
+     * @param kinds  of columns that are stated: codes as texts, or what would be codes as figures
      * @param limits how much is read
      * @param zone   whose days those of moments are
      * @throws BadInput where it is no such file, holds more, or the engine is not on the class path
      */
-    public static Table read(String name, DatabaseTable.InParquet file, Limits limits, ZoneId zone) {
+    public static Table read(String name, DatabaseTable.InParquet file, Map<String, Kind> kinds, Limits limits, ZoneId zone) {
         if (!Files.exists(file.file())) {
             throw new BadInput(Place.inFile(file.shown()), ProblemKind.UNREADABLE, "there is no such file");
         }
-        DatabaseTable there = new DatabaseTable(name, file, Optional.empty());
+        DatabaseTable there = new DatabaseTable(name, file, Optional.empty()).kinds(kinds);
         try (Database database = Database.open(Login.to("jdbc:duckdb:").in(zone), Dialect.DUCKDB, List.of(there), Settings.NONE, false)) {
             Pipeline rows = Pipeline.of(name);
             if (database.notes().count(rows) * rows.schema(database.known()).fields().size() > limits.cells()) {

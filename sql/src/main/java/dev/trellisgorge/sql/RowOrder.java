@@ -9,7 +9,6 @@ import dev.trellisgorge.problem.ProblemKind;
 import dev.trellisgorge.shape.Pipeline;
 import dev.trellisgorge.shape.Rank;
 import dev.trellisgorge.shape.Step;
-import java.util.List;
 import java.util.Map;
 
 /** Whether it counts in which order rows stand: a table of a database has none of its own. */
@@ -40,7 +39,7 @@ final class RowOrder {
                 throw unordered("step '" + step.sentence() + "'");
             }
             step.traits().tables().forEach(other -> isOrdered(other, sources));
-            ordered |= !step.order(List.of()).isEmpty();
+            ordered |= step.traits().sorts();
         }
         return ordered;
     }

@@ -300,6 +300,11 @@ public final class Layout {
         return missing.contains(cell);
     }
 
+    /** The kinds that are stated, by the names of columns. */
+    public Map<String, Kind> kinds() {
+        return kinds;
+    }
+
     Optional<Kind> kind(String column) {
         return Optional.ofNullable(kinds.get(column));
     }

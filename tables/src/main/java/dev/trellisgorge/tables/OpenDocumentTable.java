@@ -69,7 +69,7 @@ final class OpenDocumentTable {
                 throw new BadInput(place, ProblemKind.UNREADABLE, "is no spreadsheet that can be read: it has no content");
             }
             Layout layout = NamedRanges.isName(asked) ? ranges(archive, content).located(asked, place) : asked;
-            SheetRows rows = new SheetRows(place, layout);
+            SheetRows rows = new SheetRows(source, layout);
             try (InputStream in = source.watched(bounded(archive.getInputStream(content)), content.getSize())) {
                 XMLStreamReader xml = reader(in);
                 boolean hidden = find(xml, layout.sheet(), place, rows);

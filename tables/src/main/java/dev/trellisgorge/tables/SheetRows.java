@@ -10,6 +10,7 @@ import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Kind;
 import dev.trellisgorge.table.Source;
 import dev.trellisgorge.table.Table;
+import java.nio.file.Path;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.Collections;
@@ -49,6 +50,7 @@ final class SheetRows {
     private final Layout layout;
     private final CellRangeAddress range;
     private final List<Row> rows = new ArrayList<>();
+    private final Path book;
     private String sheet = "";
     private String called = "";
     private final List<CellRangeAddress> merged = new ArrayList<>();
@@ -83,8 +85,9 @@ final class SheetRows {
      * @param place  the file, and the sheet where it has several
      * @param layout what is said of the sheet
      */
-    SheetRows(Place place, Layout layout) {
-        this.place = place;
+    SheetRows(InputFile source, Layout layout) {
+        this.place = source.place();
+        this.book = source.path();
         this.layout = layout;
         this.range = layout.range().map(cells -> range(cells)).orElse(new CellRangeAddress(0, Integer.MAX_VALUE, 0, Integer.MAX_VALUE));
     }
@@ -191,7 +194,7 @@ final class SheetRows {
         int[] lines = below.stream().mapToInt(Row::line).toArray();
         Table table = written.table(name, new Source(place.file(), lines), columns);
         int[] onSheet = names.entrySet().stream().filter(column -> table.find(column.getValue()).isPresent()).mapToInt(column -> isAsRead(table.column(column.getValue()), below, column.getKey()) ? column.getKey() : -1).toArray();
-        return sheet.isEmpty() || onSheet.length != table.columns().size() ? table : Table.of(name, new Source(place.file(), lines, Optional.of(new Source.OfSheet(sheet, onSheet))), table.columns()).withNotes(table.notes());
+        return sheet.isEmpty() || onSheet.length != table.columns().size() ? table : Table.of(name, new Source(place.file(), lines, Optional.of(new Source.OfSheet(book, sheet, onSheet))), table.columns()).withNotes(table.notes());
     }
 
     /** Whether the cells of a column are on the sheet what they are in the table, and none of them had to be read. */

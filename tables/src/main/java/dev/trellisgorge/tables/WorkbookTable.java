@@ -53,7 +53,7 @@ final class WorkbookTable {
             XSSFReader reader = new XSSFReader(archive);
             Book book = book(reader); // first, as it tells damage in words of ours
             Layout layout = located(asked, book, reader, source.place());
-            SheetRows rows = new SheetRows(source.place(), layout);
+            SheetRows rows = new SheetRows(source, layout);
             Cells cells = new Cells(reader.getStylesTable(), new SharedTexts(archive), book, rows);
             try (InputStream sheet = sheet(reader, layout.sheet(), source, rows)) {
                 parse(sheet, cells);

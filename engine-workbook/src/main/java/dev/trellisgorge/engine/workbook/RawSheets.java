@@ -117,7 +117,8 @@ final class RawSheets {
 
     private boolean isOfHost(Table table) {
         try {
-            return host.isPresent() && !table.source().file().isEmpty() && Files.exists(Path.of(table.source().file())) && Files.isSameFile(options.into().orElseThrow(), Path.of(table.source().file()));
+            Optional<Path> book = table.source().sheet().map(Source.OfSheet::book).filter(Files::exists);
+            return host.isPresent() && book.isPresent() && Files.isSameFile(options.into().orElseThrow(), book.get());
         } catch (IOException e) {
             return false;
         }

@@ -69,7 +69,7 @@ final class StaticSteps {
             return Optional.of("the rows before it don't fit on a sheet");
         } else if (after + SheetLayout.FIRST > SheetBounds.ROWS) {
             return Optional.of("its rows don't fit on a sheet");
-        } else if (before.rowCount() > MOST_RANKED && (!step.order(List.of()).isEmpty() || step.formulas().stream().anyMatch(StaticSteps::ranks))) {
+        } else if (before.rowCount() > MOST_RANKED && (step.traits().sorts() || step.formulas().stream().anyMatch(StaticSteps::ranks))) {
             return Optional.of("ranks of more than " + MOST_RANKED + " rows would take a sheet minutes");
         } else if (looksUp(step, before.rowCount(), after, others) > MOST_LOOKUPS) {
             return Optional.of("to look up so many rows would take a sheet minutes");

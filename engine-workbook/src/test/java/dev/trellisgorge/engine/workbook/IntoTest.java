@@ -385,7 +385,7 @@ public class IntoTest {
     public void formulasReadTheCellsOfTheWorkbookItself() throws Exception {
         Office.require();
         Path file = workbook("own cells.xlsx", book -> { });
-        Table own = Table.of("generation", new Source(file.toString(), new int[] {4, 5, 6}, Optional.of(new Source.OfSheet("The figures", new int[] {1, 2}))), ROWS.columns());
+        Table own = Table.of("generation", new Source(file.toString(), new int[] {4, 5, 6}, Optional.of(new Source.OfSheet(file, "The figures", new int[] {1, 2}))), ROWS.columns());
         Path drawn = Files.write(folder.resolve("own cells drawn.xlsx"), drawn(file, Page.of(chart(own))));
         try (InputStream in = Files.newInputStream(drawn); XSSFWorkbook book = new XSSFWorkbook(in)) {
             assertThat(book.getSheet("generation")).isNull();
@@ -411,7 +411,7 @@ public class IntoTest {
             book.getSheet("The figures").getRow(21).getCell(2).setCellValue(1000);
             book.getSheet("The figures").createRow(30).createCell(2).setCellValue(7);
         });
-        Source.OfSheet columns = new Source.OfSheet("The figures", new int[] {1, 2});
+        Source.OfSheet columns = new Source.OfSheet(file, "The figures", new int[] {1, 2});
         Table upper = Table.of("upper", new Source(file.toString(), new int[] {4, 5, 6}, Optional.of(columns)), ROWS.columns());
         Table lower = Table.of("lower", new Source(file.toString(), new int[] {22, 23, 24}, Optional.of(columns)), List.of(ROWS.column("station"), Column.numbers("mwh", 1000, 400, 386)));
         Options options = Options.STANDARD.into(file).spare(4, OptionalInt.empty());
@@ -454,11 +454,11 @@ public class IntoTest {
     @Test
     public void cellsThatHadToBeReadAreCopiedAndTold() throws Exception {
         Path file = workbook("read cells.xlsx", book -> { });
-        Table read = Table.of("generation", new Source(file.toString(), new int[] {4, 5, 6}, Optional.of(new Source.OfSheet("The figures", new int[] {1, -1}))), ROWS.columns());
+        Table read = Table.of("generation", new Source(file.toString(), new int[] {4, 5, 6}, Optional.of(new Source.OfSheet(file, "The figures", new int[] {1, -1}))), ROWS.columns());
         List<String> told = new ArrayList<>();
         Engines.draw(List.of(Page.of(chart(read))), new WorkbookEngine(), "xlsx", Options.STANDARD.into(file), new ByteArrayOutputStream(), told::add);
         assertThat(told).containsExactly("'generation': its cells are copied, as not all of 'mwh' are figures on the sheet, so edits on the sheet 'The figures' are not followed");
-        Table gaps = Table.of("generation", new Source(file.toString(), new int[] {4, 6, 7}, Optional.of(new Source.OfSheet("The figures", new int[] {1, 2}))), ROWS.columns());
+        Table gaps = Table.of("generation", new Source(file.toString(), new int[] {4, 6, 7}, Optional.of(new Source.OfSheet(file, "The figures", new int[] {1, 2}))), ROWS.columns());
         told.clear();
         Engines.draw(List.of(Page.of(chart(gaps))), new WorkbookEngine(), "xlsx", Options.STANDARD.into(file), new ByteArrayOutputStream(), told::add);
         assertThat(told).containsExactly("'generation': its cells are copied, as there are blank rows between them, so edits on the sheet 'The figures' are not followed");
