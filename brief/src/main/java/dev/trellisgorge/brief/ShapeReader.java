@@ -271,18 +271,19 @@ final class ShapeReader {
                 problems.add(keys.place(), ProblemKind.MISSING, "say which columns are turned with 'columns', or which are not with 'all-but'");
                 return Optional.empty();
             }
-            Optional<List<String>> turned = keys.has("columns") ? turned(keys) : columns(keys, "all-but").flatMap(stay -> some(keys, "all-but", column -> !stay.contains(column)));
-            return turned.map(columns -> new Unpivot(columns, keys.text("names").map(Text::value).orElse("name"), keys.text("values").map(Text::value).orElse("value")));
+            Optional<String> pattern = keys.has("columns") ? pattern(keys) : Optional.of(Unpivot.ANY);
+            Optional<List<String>> turned = keys.has("all-but") ? columns(keys, "all-but").flatMap(stay -> some(keys, "all-but", column -> !stay.contains(column)))
+                    : pattern.isPresent() ? some(keys, "columns", like(pattern.get())) : columns(keys, "columns");
+            return turned.map(columns -> new Unpivot(columns, keys.text("names").map(Text::value).orElse("name"), keys.text("values").map(Text::value).orElse("value"), pattern));
         }
 
-        /** The columns by their names, or by a pattern of them: {@code 20*}. */
-        private Optional<List<String>> turned(Mapping keys) {
-            Optional<Text> pattern = keys.isSingle("columns") ? keys.text("columns").filter(text -> text.value().contains("*") && !schema(before).has(text.value())) : Optional.empty();
-            if (pattern.isEmpty()) {
-                return columns(keys, "columns");
-            }
-            Pattern like = Pattern.compile(Stream.of(pattern.get().value().split("\\*", -1)).map(Pattern::quote).collect(Collectors.joining(".*")));
-            return some(keys, "columns", column -> like.matcher(column).matches());
+        /** A pattern of names, {@code 20*}, in place of a column's name. */
+        private Optional<String> pattern(Mapping keys) {
+            return keys.isSingle("columns") ? keys.text("columns").map(Text::value).filter(text -> text.contains(Unpivot.ANY) && !schema(before).has(text)) : Optional.empty();
+        }
+
+        private static Predicate<String> like(String pattern) {
+            return Pattern.compile(Stream.of(pattern.split(Pattern.quote(Unpivot.ANY), -1)).map(Pattern::quote).collect(Collectors.joining(".*"))).asMatchPredicate();
         }
 
         private Optional<List<String>> some(Mapping keys, String key, Predicate<String> which) {

@@ -11,6 +11,7 @@ import dev.trellisgorge.table.Table;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Objects;
+import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
@@ -22,16 +23,26 @@ import java.util.stream.IntStream;
  * @param columns the columns, all of one kind
  * @param names   of the new column with their names
  * @param values  of the new column with their cells
+ * @param more    the names of columns to come that are turned too, with {@code *} for any characters; empty where these are all.
+ *                The columns themselves are found before the step is made; this is for what is written to outlive new ones
  */
-public record Unpivot(List<String> columns, String names, String values) implements Step {
+public record Unpivot(List<String> columns, String names, String values, Optional<String> more) implements Step {
+    /** Stands for any characters of a name. */
+    public static final String ANY = "*";
 
     public Unpivot {
+        Objects.requireNonNull(more, "more");
         Objects.requireNonNull(names, "names");
         Objects.requireNonNull(values, "values");
         columns = List.copyOf(columns);
         if (columns.isEmpty()) {
             throw new IllegalArgumentException("there is no column to make rows of");
         }
+    }
+
+    /** These columns and no other. */
+    public Unpivot(List<String> columns, String names, String values) {
+        this(columns, names, values, Optional.empty());
     }
 
     @Override

@@ -18,9 +18,9 @@ import org.apache.poi.ss.util.CellReference;
  * @param places where the columns stand
  * @param marker the column whose cells are blank on lines without a row; empty where each line has one, always
  * @param rooms  the cells that say whether all rows find room
- * @param open   whether raw rows may be added later, of which any cell may be missing
+ * @param spare  how many rows may be added later, of which any cell may be missing
  */
-record Block(Table rows, int lines, Map<String, Place> places, Optional<Place> marker, List<String> rooms, boolean open) implements SourceRows {
+record Block(Table rows, int lines, Map<String, Place> places, Optional<Place> marker, List<String> rooms, int spare) implements SourceRows {
     static final int RAW_FIRST = 2;
 
     /**
@@ -69,7 +69,7 @@ record Block(Table rows, int lines, Map<String, Place> places, Optional<Place> m
 
     /** A table that stands on a sheet of its own, under a line of names. */
     static Block raw(Table table, RawSheets.Stands where) {
-        return new Block(table, table.rowCount(), onSheet(table, where), Optional.empty(), List.of(), false);
+        return new Block(table, table.rowCount(), onSheet(table, where), Optional.empty(), List.of(), 0);
     }
 
     /**
@@ -79,7 +79,7 @@ record Block(Table rows, int lines, Map<String, Place> places, Optional<Place> m
      * @param room   the cell that says whether there are more rows than lines
      */
     static Block open(Table table, RawSheets.Stands where, int spare, Place marker, String room) {
-        return new Block(table, table.rowCount() + spare, onSheet(table, where), Optional.of(marker), List.of(room), true);
+        return new Block(table, table.rowCount() + spare, onSheet(table, where), Optional.of(marker), List.of(room), spare);
     }
 
     private static Map<String, Place> onSheet(Table table, RawSheets.Stands where) {
@@ -92,12 +92,21 @@ record Block(Table rows, int lines, Map<String, Place> places, Optional<Place> m
 
     /** The same rows after a step that adds or renames columns. */
     Block with(Table after, Map<String, Place> columns) {
-        return new Block(after, lines, columns, marker, rooms, open);
+        return new Block(after, lines, columns, marker, rooms, spare);
     }
 
     /** The rows of a step that picks or makes them anew. */
     Block then(Table after, int room, Map<String, Place> columns, Optional<Place> picked, List<String> ofRoom) {
-        return new Block(after, room, columns, picked, ofRoom, open);
+        return new Block(after, room, columns, picked, ofRoom, spare);
+    }
+
+    /** The same where so many more rows may be added later. */
+    Block withSpare(int more) {
+        return new Block(rows, lines, places, marker, rooms, more);
+    }
+
+    boolean open() {
+        return spare > 0;
     }
 
     boolean isRaw() {
@@ -151,7 +160,7 @@ record Block(Table rows, int lines, Map<String, Place> places, Optional<Place> m
     @Override
     public boolean isWhole(String column, boolean added) {
         Column cells = rows.column(column);
-        return added || !open && IntStream.range(0, rows.rowCount()).allMatch(cells::isPresent);
+        return added || !open() && IntStream.range(0, rows.rowCount()).allMatch(cells::isPresent);
     }
 
     @Override

@@ -105,19 +105,21 @@ final class LiveSteps {
         if (from == all.size() && !(all.isEmpty() && options.spareRows() > 0)) {
             return Optional.empty();
         }
-        Block block = raw(table(pipeline, from), reads.get(from));
+        Table first = table(pipeline, from);
+        Optional<SpareColumns> beside = options.spareRows() > 0 && from < all.size() && all.get(from) instanceof Unpivot turned ? SpareColumns.of(steps, first, rawSheets.of(first), turned) : Optional.empty();
+        Block block = raw(first, reads.get(from), beside);
         for (int at = from; at < all.size(); at++) {
             boolean folded = all.subList(at + 1, all.size()).stream().anyMatch(step -> step.traits().folds());
             steps.begin(all.get(at));
-            block = all.get(at).match(new After(block, table(pipeline, at + 1), reads.get(at + 1), folded));
+            block = all.get(at).match(new After(block, table(pipeline, at + 1), reads.get(at + 1), folded, at == from ? beside : Optional.empty()));
         }
         return Optional.of(block);
     }
 
-    private Block raw(Table table, Set<String> read) {
+    private Block raw(Table table, Set<String> read, Optional<SpareColumns> beside) {
         RawSheets.Stands stands = rawSheets.of(table);
         if (options.spareRows() > 0) {
-            return steps.arrivals(table, stands, options.spareRows());
+            return steps.arrivals(table, stands, options.spareRows(), beside);
         }
         rawSheets.filled(table, read).ifPresent(filled::add);
         return Block.raw(table, stands);
@@ -244,12 +246,18 @@ final class LiveSteps {
         private final Table after;
         private final Set<String> needed;
         private final boolean folded;
+        private final Optional<SpareColumns> beside;
 
-        After(Block block, Table after, Set<String> needed, boolean folded) {
+        /**
+         * @param folded whether a later step makes fewer rows of these
+         * @param beside the columns that may come beside those before the step
+         */
+        After(Block block, Table after, Set<String> needed, boolean folded, Optional<SpareColumns> beside) {
             this.block = block;
             this.after = after;
             this.needed = needed;
             this.folded = folded;
+            this.beside = beside;
         }
 
         @Override
@@ -271,7 +279,7 @@ final class LiveSteps {
         public Block join(Join step) {
             Set<String> there = new HashSet<>(needed);
             there.addAll(step.on().values());
-            Block other = LiveSteps.this.rows(step.other(), there).orElseGet(() -> raw(executor.run(step.other()), there));
+            Block other = LiveSteps.this.rows(step.other(), there).orElseGet(() -> raw(executor.run(step.other()), there, Optional.empty()));
             steps.begin(step);
             return groups.joined(block, other, after, step, needed, folded ? block.lines() : room(block, after, after.rowCount()));
         }
@@ -322,7 +330,7 @@ final class LiveSteps {
             List<String> settings = picked.cut().stated().stream().filter(Leaf.Setting.class::isInstance).map(setting -> ((Leaf.Setting) setting).name()).toList();
             settings.stream().filter(choices.values()::containsKey).forEach(setting -> steps.settable(setting, choices.values().get(setting)));
             if (block.open()) {
-                settings.forEach(setting -> choices.grows(setting, () -> groups.listed(block, step.column(), choices.offered(setting).orElseThrow().size(), options.spareRows())));
+                settings.forEach(setting -> choices.grows(setting, () -> groups.listed(block, step.column(), choices.offered(setting).orElseThrow().size(), block.spare())));
                 steps.begin(step);
             }
             return rows.kept(block, after, picked.condition(block.rows().schema(), steps.settings()).orElseThrow(), needed, folded ? block.lines() : room(block, after, choices.mostRows(picked, block.rows()).orElse(after.rowCount())));
@@ -340,13 +348,13 @@ final class LiveSteps {
 
         @Override
         public Block unpivot(Unpivot step) {
-            return rows.unpivoted(block, after, step, needed);
+            return rows.unpivoted(block, after, step, needed, beside);
         }
     }
 
     /** How many lines rows have that are picked of others: for so many now, and for those to come. */
     private int room(Block block, Table after, int now) {
-        return Math.min(block.lines(), Math.max(after.rowCount(), now) + (block.open() ? options.spareRows() : 0));
+        return Math.min(block.lines(), Math.max(after.rowCount(), now) + block.spare());
     }
 
     private static String pattern(PeriodOf period) {

@@ -215,7 +215,7 @@ final class StepGroups {
         List<String> rooms = new ArrayList<>(block.rooms());
         rooms.addAll(other.rooms());
         Table left = Table.of(beside.name(), all.toArray(Column[]::new));
-        Block joined = new Block(left, block.lines(), places, block.marker(), rooms, block.open() || other.open());
+        Block joined = new Block(left, block.lines(), places, block.marker(), rooms, Math.max(block.spare(), other.spare()));
         if (join.way() == Join.Way.LEFT) {
             return joined.with(after, places);
         }

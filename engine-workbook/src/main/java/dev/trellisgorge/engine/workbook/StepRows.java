@@ -162,13 +162,15 @@ final class StepRows {
         return block.then(after, rows, places, varies ? Optional.of(at) : Optional.empty(), block.rooms());
     }
 
-    Block unpivoted(Block block, Table after, Unpivot unpivot, Set<String> needed) {
-        int each = unpivot.columns().size();
-        int rows = block.lines() * each;
+    /** @param beside the columns that may come beside those of the block, and are turned too */
+    Block unpivoted(Block block, Table after, Unpivot unpivot, Set<String> needed, Optional<SpareColumns> beside) {
+        int known = unpivot.columns().size();
+        int rows = block.lines() * (known + beside.map(SpareColumns::room).orElse(0));
+        String each = beside.map(columns -> columns.count().last(name, 1)).orElse(String.valueOf(known));
         boolean varies = block.marker().isPresent();
         String own = "INT((ROW()-" + SheetLayout.FIRST + ")/" + each + ")+1";
         String bounded = varies ? "IF(" + own + "<=" + block.count(name).orElseThrow() + "," + own + ",\"\")" : own;
-        Block made = sheet.picked(block, after, rows, varies, bounded, IntStream.range(0, after.rowCount()).map(row -> row / each).toArray(), Optional.empty(), "the row", block.rooms(), needed);
+        Block made = sheet.picked(block, after, rows, varies, bounded, IntStream.range(0, after.rowCount()).map(row -> row / known).toArray(), Optional.empty(), "the row", block.rooms(), needed);
         Map<String, Place> places = new HashMap<>(made.places());
         Place row = new Place(name, sheet.next() - 1 - made.places().size());
         String turn = "MOD(ROW()-" + SheetLayout.FIRST + "," + each + ")+1";
@@ -176,11 +178,12 @@ final class StepRows {
             if (needed.contains(column)) {
                 boolean named = column.equals(unpivot.names());
                 IntFunction<String> choice = at -> named ? StepSheet.quoted(unpivot.columns().get(at)) : sheet.fetched(block, unpivot.columns().get(at), row, false);
-                String chosen = "CHOOSE(" + turn + "," + IntStream.range(0, each).mapToObj(choice).collect(Collectors.joining(",")) + ")";
+                String chosen = "CHOOSE(" + turn + "," + IntStream.range(0, known).mapToObj(choice).collect(Collectors.joining(",")) + ")";
+                String all = beside.map(columns -> "IF(" + turn + "<=" + known + "," + chosen + "," + columns.cell(turn + "-" + known, named, row, block, after.column(unpivot.values()).kind()) + ")").orElse(chosen);
                 places.put(column, sheet.add(column, named ? "the name of the column" : "the cell of the column", rows,
-                        varies ? "IF(" + row.cell(name) + "=\"\"," + Computation.ABSENT + "," + chosen + ")" : chosen, after.column(column)));
+                        varies ? "IF(" + row.cell(name) + "=\"\"," + Computation.ABSENT + "," + all + ")" : all, after.column(column)));
             }
         }
-        return made.with(after, places);
+        return made.with(after, places).withSpare(block.open() ? rows - after.rowCount() : 0);
     }
 }

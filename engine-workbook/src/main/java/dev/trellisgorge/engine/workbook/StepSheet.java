@@ -33,7 +33,6 @@ import org.apache.poi.ss.util.CellReference;
  */
 final class StepSheet {
     static final int POSITION = 10;
-    private static final int COLUMNS_LOOKED_AT = 3;
     static final String LINE = "ROW()-" + (SheetLayout.FIRST - 1);
     private static final String HALF_BEFORE = "ROW()-" + (SheetLayout.FIRST - 0.5);
 
@@ -136,31 +135,36 @@ final class StepSheet {
         return cells.kind() == Kind.DATE ? Optional.of(styles.date()) : Optional.empty();
     }
 
-    /** The rows of a raw sheet and those that may come below them: a column says which lines have one. */
-    Block arrivals(Table table, RawSheets.Stands where, int spare) {
+    /**
+     * The rows of a raw sheet and those that may come below them: a column says which lines have one.
+     *
+     * @param beside the columns that may come beside these
+     */
+    Block arrivals(Table table, RawSheets.Stands where, int spare, Optional<SpareColumns> beside) {
         if (table.rowCount() + spare + Math.max(where.first(), SheetLayout.FIRST) > SheetBounds.ROWS) {
             throw new BadInput(table.place(), ProblemKind.TOO_LARGE, table.rowCount() + " rows and room for " + spare + " more don't fit on a sheet of a workbook, which has " + SheetBounds.ROWS + " lines");
         }
-        return arrivals.computeIfAbsent(table, each -> {
-            String sheet = where.sheet();
-            int rows = table.rowCount() + spare;
-            int from = IntStream.of(where.columns()).min().orElseThrow();
-            int end = IntStream.of(where.columns()).max().orElseThrow();
-            CellRangeAddress below = new CellRangeAddress(where.first() + rows - 1, where.first() + rows - 1, from, end); // rows stand below each other, so one too many is there
-            CellRangeAddress beside = new CellRangeAddress(where.first() - 2, where.first() - 2, end + 1, end + COLUMNS_LOOKED_AT);
-            String columns = where.isOwn() ? "IF(COUNTA(" + beside.formatAsString(sheet, true) + ")>0,\"a new column is not read; draw again\",\"" + SheetHead.OK + "\")" : "\"" + SheetHead.OK + "\"";
-            String room = "IF(COUNTA(" + below.formatAsString(sheet, true) + ")>0,\"rows find no room\"," + columns + ")";
-            Place first = new Place(sheet, from, where.first(), true);
-            Place last = new Place(sheet, end, where.first(), true);
-            RowFormula written = new RowFormula("IF(COUNTA(" + first.cell(name) + ":" + last.cell(sheet) + ")>0," + LINE + ",\"\")");
-            Column numbers = positions(IntStream.range(0, table.rowCount()).toArray());
-            Place marker = add(new SheetColumn("row", SheetHead.OK, Optional.of(room), "the row of the sheet " + sheet + ", blank where there is none; there is room for " + spare + " more", POSITION, (at, column, row) -> {
-                Cell cell = at.createCell(column);
-                cell.setCellFormula(written.at(SheetLayout.line(row), 0));
-                Computation.value(cell, numbers, row, true);
-            }), rows);
-            return Block.open(table, where, spare, marker, rooms(List.of(), Optional.of(room), marker).get(0));
-        });
+        return beside.isPresent() ? arriving(table, where, spare, beside) : arrivals.computeIfAbsent(table, each -> arriving(table, where, spare, beside));
+    }
+
+    private Block arriving(Table table, RawSheets.Stands where, int spare, Optional<SpareColumns> beside) {
+        String sheet = where.sheet();
+        int rows = table.rowCount() + spare;
+        int from = IntStream.of(where.columns()).min().orElseThrow();
+        int end = IntStream.of(where.columns()).max().orElseThrow();
+        CellRangeAddress below = new CellRangeAddress(where.first() + rows - 1, where.first() + rows - 1, from, end); // rows stand below each other, so one too many is there
+        String columns = where.isOwn() ? "IF(" + SpareColumns.notRead(table, where, beside, name) + ",\"a new column is not read; draw again\",\"" + SheetHead.OK + "\")" : "\"" + SheetHead.OK + "\"";
+        String room = "IF(COUNTA(" + below.formatAsString(sheet, true) + ")>0,\"rows find no room\"," + columns + ")";
+        Place first = new Place(sheet, from, where.first(), true);
+        Place last = new Place(sheet, end, where.first(), true);
+        RowFormula written = new RowFormula("IF(COUNTA(" + first.cell(name) + ":" + last.cell(sheet) + ")>0," + LINE + ",\"\")");
+        Column numbers = positions(IntStream.range(0, table.rowCount()).toArray());
+        Place marker = add(new SheetColumn("row", SheetHead.OK, Optional.of(room), "the row of the sheet " + sheet + ", blank where there is none; there is room for " + spare + " more", POSITION, (at, column, row) -> {
+            Cell cell = at.createCell(column);
+            cell.setCellFormula(written.at(SheetLayout.line(row), 0));
+            Computation.value(cell, numbers, row, true);
+        }), rows);
+        return Block.open(table, where, spare, marker, rooms(List.of(), Optional.of(room), marker).get(0));
     }
 
     /** Columns that are worked out from a block's row, beside it. */
@@ -230,13 +234,18 @@ final class StepSheet {
     /** A cell of the row that a position says, absent where there is none. */
     String fetched(Block block, String column, Place position, boolean varies) {
         String cell = "INDEX(" + block.range(column, name) + "," + position.cell(name) + ")";
-        String holds = switch (block.rows().column(column).kind()) {
+        String there = block.isWhole(column) || block.isComputed(column) ? cell : ofKind(cell, block.rows().column(column).kind());
+        return varies ? "IF(" + position.cell(name) + "=\"\"," + Computation.ABSENT + "," + there + ")" : there;
+    }
+
+    /** A cell, absent where it holds something of another kind or nothing. */
+    static String ofKind(String cell, Kind kind) {
+        String holds = switch (kind) {
             case TEXT -> "ISTEXT(";
             case TRUTH -> "ISLOGICAL(";
-            default -> "ISNUMBER(";
+            case NUMBER, DATE -> "ISNUMBER(";
         };
-        String there = block.isWhole(column) || block.isComputed(column) ? cell : "IF(" + holds + cell + ")," + cell + "," + Computation.ABSENT + ")";
-        return varies ? "IF(" + position.cell(name) + "=\"\"," + Computation.ABSENT + "," + there + ")" : there;
+        return "IF(" + holds + cell + ")," + cell + "," + Computation.ABSENT + ")";
     }
 
     /** The cells of a column as functions run over them: those that are absent are blank. */

@@ -54,7 +54,7 @@ final class TileRows {
         boolean here = data.executor().filter(Executor::isHere).isPresent();
         if (pipeline.steps().isEmpty() && options.spareRows() == 0 || !here) {
             boolean isTable = options.spareRows() > 0 && data.rows().rowCount() == data.rows().whole().rowCount() && IntStream.range(0, data.rowCount()).allMatch(row -> data.rows().wholeRow(row) == row);
-            this.source = isTable ? steps.arrivals(data.rows(), raw.of(data.rows().whole()), options.spareRows()) : fixed(data, raw);
+            this.source = isTable ? steps.arrivals(data.rows(), raw.of(data.rows().whole()), options.spareRows(), Optional.empty()) : fixed(data, raw);
             this.filled = filled(isTable, data, raw, needed);
             this.stays = List.of();
             this.elsewhere = data.executor().isPresent() && !here && !pipeline.steps().isEmpty();

@@ -125,15 +125,69 @@ public class AfterEditsTest {
         }
     }
 
-    /** A month more of a wide table is typed in beside the others, where rows may come. */
-    @Test
-    public void aColumnThatIsTypedInBesideTheOthersIsReported() throws IOException {
-        Table wide = Table.of("levels", Column.texts("line", "North", "South"), Column.numbers("2031", 3, 5), Column.numbers("2032", 4, 6));
-        Pipeline years = Pipeline.of("levels").then(new Unpivot(List.of("2031", "2032"), "year", "v")).then(new Total(List.of("year"), List.of(new Total.Figure("v", Total.Fold.SUM, "v"))));
-        PlainChart chart = Chart.of("year", Columns.of("v")).named("c").plan(years, new Catalog(Map.of("levels", wide.schema()), Settings.NONE)).over(Executor.over(wide, Settings.NONE));
-        try (XSSFWorkbook book = drawn(2, chart)) {
+    private static Table wide(Column... columns) {
+        return Table.of("levels", columns);
+    }
+
+    /** The sums of the columns of a wide table by their names. */
+    private static PlainChart byYear(Table wide, List<String> columns, Optional<String> more) {
+        Pipeline years = Pipeline.of("levels").then(new Unpivot(columns, "year", "v", more)).then(new Total(List.of("year"), List.of(new Total.Figure("v", Total.Fold.SUM, "v"))));
+        return Chart.of("year", Columns.of("v")).named("c").plan(years, new Catalog(Map.of("levels", wide.schema()), Settings.NONE)).over(Executor.over(wide, Settings.NONE));
+    }
+
+    private static List<String> series(XSSFWorkbook book) {
+        book.getCreationHelper().createFormulaEvaluator().evaluateAll();
+        Sheet sheet = book.getSheet("c series");
+        return IntStream.rangeClosed(SheetLayout.FIRST - 1, sheet.getLastRowNum()).mapToObj(sheet::getRow).map(line -> HelperCells.cell(sheet, 0, line.getRowNum() - SheetLayout.FIRST + 1))
+                .filter(cell -> cell.getCachedFormulaResultType() == CellType.STRING && !cell.getStringCellValue().isEmpty())
+                .map(cell -> cell.getStringCellValue() + " " + HelperCells.cell(sheet, "value", cell.getRowIndex() - SheetLayout.FIRST + 1).getNumericCellValue()).toList();
+    }
+
+    private static void type(XSSFWorkbook book, int column, Object name, double... cells) {
+        Sheet sheet = book.getSheet("levels");
+        Cell heading = sheet.getRow(0).createCell(column);
+        if (name instanceof Double year) {
+            heading.setCellValue(year);
+        } else {
+            heading.setCellValue((String) name);
+        }
+        IntStream.range(0, cells.length).forEach(row -> sheet.getRow(row + 1).createCell(column).setCellValue(cells[row]));
+    }
+
+    @DataProvider
+    public Object[][] namesOfColumns() {
+        return new Object[][] {
+            {"20*", "2033", true}, {"20*", 2033.0, true}, {"20*", "1999", false}, {"20*", "Sum 20", false}, {"20*", "2032", false}, {"2*3", "2033", true}, {"2*3", "2034", false}, {"2*2*", "2022", false},
+            {"*", "2033", true}, {"*", 2033.0, true}, {"*", 48_000.0, false}, {"*", "any", true}, {"*", "2031", false}, {"", "2033", false},
+        };
+    }
+
+    /** A year more of a wide table is typed in beside the others, where rows may come: it is taken in, or reported. */
+    @Test(dataProvider = "namesOfColumns")
+    public void aColumnThatIsTypedInBesideTheOthersIsTakenInOrReported(String pattern, Object name, boolean isTaken) throws IOException {
+        Table wide = wide(Column.texts("line", "North", "South"), Column.numbers("2031", 3, 5), Column.numbers("2032", 4, 6));
+        try (XSSFWorkbook book = drawn(2, byYear(wide, List.of("2031", "2032"), Optional.of(pattern).filter(any -> !any.isEmpty())))) {
             assertThat(told(book)).noneMatch(line -> line.startsWith("CHECK"));
-            book.getSheet("levels").getRow(0).createCell(3).setCellValue("2033");
+            type(book, 3, name, 10, 20);
+            book.getSheet("levels").createRow(3).createCell(0).setCellValue("West");
+            book.getSheet("levels").getRow(3).createCell(3).setCellValue(0.5);
+            String text = name instanceof Double year ? String.valueOf(year.intValue()) : (String) name;
+            assertThat(series(book)).containsExactlyElementsOf(isTaken ? List.of("2031 8.0", "2032 10.0", text + " 30.5") : List.of("2031 8.0", "2032 10.0"));
+            if (isTaken) {
+                assertThat(told(book)).contains(HOLDS).noneMatch(line -> line.startsWith("CHECK"));
+                type(book, 5, "2035", 1, 1); // with a free column between, its place can't be told
+            }
+            assertThat(told(book)).contains("CHECK: there are more rows or columns now than are read; draw it again.");
+        }
+    }
+
+    @Test
+    public void columnsBeyondTheRoomAreReported() throws IOException {
+        Table wide = wide(Column.texts("line", "North", "South"), Column.numbers("2031", 3, 5), Column.numbers("2032", 4, 6), Column.texts("note", "a", "b"));
+        try (XSSFWorkbook book = drawn(2, byYear(wide, List.of("2031", "2032"), Optional.of("20*")))) {
+            type(book, 4, "2033", 1, 1);
+            assertThat(series(book)).endsWith("2033 2.0");
+            type(book, 8, "far", 1, 1);
             assertThat(told(book)).contains("CHECK: there are more rows or columns now than are read; draw it again.");
         }
     }
