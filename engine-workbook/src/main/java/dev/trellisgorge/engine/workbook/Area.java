@@ -1,8 +1,7 @@
 package dev.trellisgorge.engine.workbook;
 
+import dev.trellisgorge.sheet.Anchor;
 import java.awt.geom.Rectangle2D;
-import org.apache.poi.util.Units;
-import org.apache.poi.xssf.usermodel.XSSFClientAnchor;
 
 /** A rectangle of cells on a sheet whose columns and rows are all equally large. */
 record Area(int column, int row, int columns, int rows, double left, double top, double width, double height) {
@@ -11,7 +10,7 @@ record Area(int column, int row, int columns, int rows, double left, double top,
     static final int ROW = 20;
     /** The same as a sheet states it, in 1/256 of a character and in points. */
     static final double COLUMN_WIDTH = 2340 / 256.0;
-    static final float ROW_POINTS = 15;
+    static final double ROW_POINTS = 15;
 
     Area(int column, int row, int columns, int rows) {
         this(column, row, columns, rows, 0, 0, 1, 1);
@@ -45,16 +44,20 @@ record Area(int column, int row, int columns, int rows, double left, double top,
         return new Rectangle2D.Double((column + columns * left) * COLUMN, (row + rows * top) * ROW, columns * width * COLUMN, rows * height * ROW);
     }
 
-    XSSFClientAnchor anchor() {
+    Anchor anchor() {
         double x = columns * left;
         double y = rows * top;
         double right = columns * (left + width);
         double bottom = rows * (top + height);
-        return new XSSFClientAnchor(inside(x, COLUMN), inside(y, ROW), inside(right, COLUMN), inside(bottom, ROW), column + (int) x, row + (int) y,
-                column + (int) right, row + (int) bottom);
+        Rectangle2D size = inPixels();
+        return new Anchor(corner(x, y), corner(right, bottom), Math.round(size.getWidth() * Anchor.UNITS_PER_PIXEL), Math.round(size.getHeight() * Anchor.UNITS_PER_PIXEL));
+    }
+
+    private Anchor.Corner corner(double x, double y) {
+        return new Anchor.Corner(column + (int) x, inside(x, COLUMN), row + (int) y, inside(y, ROW));
     }
 
     private static int inside(double cells, int pixels) {
-        return (int) Math.round((cells - Math.floor(cells)) * pixels * Units.EMU_PER_PIXEL);
+        return (int) Math.round((cells - Math.floor(cells)) * pixels * Anchor.UNITS_PER_PIXEL);
     }
 }

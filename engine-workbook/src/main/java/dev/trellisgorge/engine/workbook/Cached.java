@@ -2,11 +2,10 @@ package dev.trellisgorge.engine.workbook;
 
 import dev.trellisgorge.chart.Series;
 import dev.trellisgorge.plan.PlainChart;
+import dev.trellisgorge.sheet.SheetChart.Range;
 import dev.trellisgorge.table.Column;
+import java.util.Arrays;
 import java.util.stream.IntStream;
-import org.apache.poi.xddf.usermodel.chart.XDDFCategoryDataSource;
-import org.apache.poi.xddf.usermodel.chart.XDDFDataSourcesFactory;
-import org.apache.poi.xddf.usermodel.chart.XDDFNumericalDataSource;
 
 /**
  * A chart's copies of the cells that it reads, for programs that do not compute. A chart of very many rows has none, and no
@@ -27,23 +26,23 @@ final class Cached {
         return isWhole(chart) ? chart.data().rowCount() : 0;
     }
 
-    static XDDFCategoryDataSource categories(PlainChart chart, HelperSheet helpers) {
-        return XDDFDataSourcesFactory.fromArray(IntStream.range(0, rows(chart)).mapToObj(chart::categoryText).toArray(String[]::new), helpers.categories(), 0);
+    static Range<String> categories(PlainChart chart, HelperSheet helpers) {
+        return new Range<>(helpers.categories(), IntStream.range(0, rows(chart)).mapToObj(chart::categoryText).toList());
     }
 
     /** A 0 on the first row, and no other cell. */
-    static XDDFNumericalDataSource<Double> zero(PlainChart chart, String cells) {
+    static Range<Double> zero(PlainChart chart, String cells) {
         Double[] figures = new Double[rows(chart)];
         if (figures.length > 0) {
             figures[0] = 0.0;
         }
-        return XDDFDataSourcesFactory.fromArray(figures, cells, 0);
+        return new Range<>(cells, Arrays.asList(figures));
     }
 
     /** Absent cells have no copy. */
-    static XDDFNumericalDataSource<Double> figures(PlainChart chart, Series series, HelperSheet helpers) {
+    static Range<Double> figures(PlainChart chart, Series series, HelperSheet helpers) {
         Column cells = chart.data().column(series.column());
         Double[] figures = IntStream.range(0, rows(chart)).mapToObj(row -> cells.isPresent(row) ? cells.number(row) : null).toArray(Double[]::new);
-        return XDDFDataSourcesFactory.fromArray(figures, helpers.valuesOf(series), 0);
+        return new Range<>(helpers.valuesOf(series), Arrays.asList(figures));
     }
 }

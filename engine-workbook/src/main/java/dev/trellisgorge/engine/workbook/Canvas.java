@@ -1,24 +1,26 @@
 package dev.trellisgorge.engine.workbook;
 
+import dev.trellisgorge.sheet.SheetChart;
+import dev.trellisgorge.sheet.TextLine;
+import java.util.List;
 import java.util.Optional;
-import org.apache.poi.xddf.usermodel.chart.XDDFChart;
-import org.openxmlformats.schemas.drawingml.x2006.main.CTTextBody;
 
 /** What native charts and words over them are put on: a sheet, or a slide. */
 interface Canvas {
 
     /**
-     * An empty chart.
+     * Puts a chart on it.
      *
      * @param name        what lists of the drawn things call it
      * @param description in words, for readers who can't see it
      */
-    XDDFChart chart(Area area, String name, String description);
+    void chart(Area area, String name, String description, SheetChart chart);
 
     /**
-     * A box without fill or line, with one empty paragraph in its middle.
+     * Puts words on it, in a box without fill or line.
      *
-     * @param cell the cell whose words it follows, where the canvas has cells; empty for words that stay
+     * @param cell  the cell whose words it follows, where the canvas has cells; empty for words that stay
+     * @param atTop whether they begin at its top, and not in its middle
      */
-    CTTextBody box(Area area, String description, Optional<String> cell);
+    void box(Area area, String description, Optional<String> cell, boolean atTop, List<TextLine> lines);
 }

@@ -7,6 +7,7 @@ import dev.trellisgorge.chart.Looks;
 import dev.trellisgorge.chart.Panel;
 import dev.trellisgorge.chart.Points;
 import dev.trellisgorge.chart.Series;
+import dev.trellisgorge.sheet.Sheet;
 import dev.trellisgorge.plan.PlainChart;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Place;
@@ -23,8 +24,8 @@ import java.util.stream.Collectors;
 import java.util.stream.DoubleStream;
 import java.util.stream.IntStream;
 import java.util.stream.Stream;
-import org.apache.poi.ss.usermodel.Cell;
-import org.apache.poi.ss.usermodel.HorizontalAlignment;
+import dev.trellisgorge.sheet.Cell;
+import dev.trellisgorge.sheet.CellLook.Across;
 import org.apache.poi.ss.util.CellRangeAddress;
 import org.apache.poi.ss.util.CellReference;
 
@@ -44,8 +45,6 @@ final class CellBars {
     private final List<PlainChart> parts;
     private final HelperSheet helpers;
     private final TableCells table;
-    private final Styles styles;
-    private final DataBars bars;
     private final Consumer<String> told;
     private final List<Pane> panes = new ArrayList<>();
 
@@ -61,12 +60,10 @@ final class CellBars {
     }
 
     /** @param parts the panels, each as a chart */
-    CellBars(List<PlainChart> parts, HelperSheet helpers, TableCells table, Styles styles, DataBars bars, Consumer<String> told) {
+    CellBars(List<PlainChart> parts, HelperSheet helpers, TableCells table, Consumer<String> told) {
         this.parts = parts;
         this.helpers = helpers;
         this.table = table;
-        this.styles = styles;
-        this.bars = bars;
         this.told = told;
         if (areAsked()) {
             parts.forEach(part -> part.panels().forEach(this::panes));
@@ -129,13 +126,13 @@ final class CellBars {
         for (int i = 0; i < panes.size(); i++) {
             Pane pane = panes.get(i);
             if (isApart(i)) {
-                heading(area.row() - 1, at, 1, "", HorizontalAlignment.LEFT);
+                heading(area.row() - 1, at, 1, "", Across.LEFT);
                 for (int row = 0; row < helpers.lines(); row++) {
                     ruled(area.row() + row, at, 1);
                 }
                 at++;
             }
-            HorizontalAlignment edge = pane.backwards() ? HorizontalAlignment.RIGHT : HorizontalAlignment.LEFT;
+            Across edge = pane.backwards() ? Across.RIGHT : Across.LEFT;
             heading(area.row() - 1, at, wide, pane.heading(), edge);
             for (int row = 0; row < helpers.lines(); row++) {
                 cell(area.row() + row, at, pane, row, wide);
@@ -148,30 +145,30 @@ final class CellBars {
         scales.forEach((scale, cells) -> rule(panes.stream().filter(pane -> pane.scale().equals(scale)).toList(), cells, area));
     }
 
-    private void heading(int line, int column, int columns, String words, HorizontalAlignment edge) {
+    private void heading(int line, int column, int columns, String words, Across edge) {
         for (int across = 0; across < columns; across++) {
-            table.write(line, column + across, across == 0 ? words : "", styles.heading(edge));
+            table.write(line, column + across, across == 0 ? words : "", Styles.heading(edge));
         }
         table.merge(line, column, 1, columns);
     }
 
     private Cell ruled(int line, int column, int columns) {
         for (int across = 1; across < columns; across++) {
-            table.write(line, column + across, "", styles.ruled(HorizontalAlignment.LEFT, Optional.empty()));
+            table.write(line, column + across, "", Styles.ruled(Across.LEFT, Optional.empty()));
         }
         table.merge(line, column, 1, columns);
-        return table.write(line, column, "", styles.ruled(HorizontalAlignment.LEFT, Optional.empty()));
+        return table.write(line, column, "", Styles.ruled(Across.LEFT, Optional.empty()));
     }
 
     private void cell(int line, int column, Pane pane, int row, int wide) {
         Cell cell = ruled(line, column, wide);
-        cell.setCellFormula("IFERROR(" + (pane.negated() ? "-" : "") + helpers.cellOf(pane.series(), row) + ",\"\")");
+        cell.formula("IFERROR(" + (pane.negated() ? "-" : "") + helpers.cellOf(pane.series(), row) + ",\"\")");
         PlainChart chart = parts.get(0);
         if (row < chart.data().rowCount() && helpers.data().column(pane.series().column()).isPresent(row)) {
             double figure = helpers.data().column(pane.series().column()).number(row);
-            cell.setCellValue(pane.negated() ? -figure : figure);
+            cell.value(pane.negated() ? -figure : figure);
         } else {
-            cell.setCellValue("");
+            cell.value("");
         }
     }
 
@@ -184,28 +181,29 @@ final class CellBars {
         int line = area.row() + area.rows();
         CellRangeAddress first = cells.get(0);
         if (some.get(0) == panes.get(0)) {
-            table.write(line, area.column() - 1, ENDS, styles.note(HorizontalAlignment.RIGHT, Optional.empty()));
+            table.write(line, area.column() - 1, ENDS, Styles.note(Across.RIGHT, Optional.empty()));
         }
         String behind = some.get(0).behind().stream().map(series -> helpers.cellOf(series, 0)).collect(Collectors.joining("+"));
         double length = some.get(0).behind().stream().mapToDouble(series -> figures(series).findFirst().orElse(0)).sum();
         double largest = Math.max(length, some.stream().flatMapToDouble(pane -> figures(pane.series()).map(figure -> pane.negated() == pane.backwards() ? figure : -figure)).max().orElse(0));
-        Cell end = table.write(line, first.getFirstColumn(), "", styles.note(some.get(0).backwards() ? HorizontalAlignment.RIGHT : HorizontalAlignment.LEFT, figures(largest)));
+        Cell end = table.write(line, first.getFirstColumn(), "", Styles.note(some.get(0).backwards() ? Across.RIGHT : Across.LEFT, figures(largest)));
         if (covered.isPresent()) {
-            end.setCellValue(covered.get().to());
+            end.value(covered.get().to());
         } else {
             List<String> ends = new ArrayList<>(List.of(to.split("\\|")));
             if (!behind.isEmpty()) {
                 ends.add("IFERROR(" + behind + ",0)");
             }
-            end.setCellFormula(ends.size() == 1 ? to : "MAX(" + String.join(",", ends) + ")");
-            end.setCellValue(Math.max(0, largest));
+            end.formula(ends.size() == 1 ? to : "MAX(" + String.join(",", ends) + ")");
+            end.value(Math.max(0, largest));
         }
         table.merge(line, first.getFirstColumn(), 1, first.getLastColumn() - first.getFirstColumn() + 1);
         String largestAt = new CellReference(line, first.getFirstColumn(), true, true).formatAsString();
         String least = covered.map(range -> Numbers.shortest(range.from())).orElse(from);
         for (int at = 0; at < some.size(); at++) {
             Color color = some.get(at).series().fill().orElseThrow();
-            bars.over(cells.get(at), some.get(at).backwards() ? new DataBars.Scale("-" + largestAt, "0") : new DataBars.Scale(least, largestAt), color, color);
+            boolean backwards = some.get(at).backwards();
+            table.dataBar(new Sheet.DataBar(cells.get(at), backwards ? "-" + largestAt : least, backwards ? "0" : largestAt, color, color));
         }
     }
 

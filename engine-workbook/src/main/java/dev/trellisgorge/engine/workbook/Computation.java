@@ -21,9 +21,8 @@ import java.util.Set;
 import java.util.function.Function;
 import java.util.function.Predicate;
 import java.util.stream.IntStream;
-import org.apache.poi.ss.usermodel.Cell;
-import org.apache.poi.ss.usermodel.CellStyle;
-import org.apache.poi.ss.usermodel.FormulaError;
+import dev.trellisgorge.sheet.Cell;
+import dev.trellisgorge.sheet.CellLook;
 
 /**
  * Formulas over rows, as columns of a sheet: a column each, and beside them the pieces that several need and the cells that others
@@ -38,7 +37,7 @@ final class Computation {
     private final SheetLayout layout;
     private final List<SheetColumn> columns;
     private final Function<Formula, Column> values;
-    private final Function<Column, Optional<CellStyle>> style;
+    private final Function<Column, Optional<CellLook>> style;
     private final List<StageColumn> beside;
     private final Set<Formula> ranges;
     private final Set<String> readOnItsRow = new HashSet<>();
@@ -48,7 +47,7 @@ final class Computation {
      * @param values  the cells of a formula over the rows as they are now
      * @param style   how cells look
      */
-    Computation(SheetLayout layout, List<SheetColumn> columns, Function<Formula, Column> values, Function<Column, Optional<CellStyle>> style) {
+    Computation(SheetLayout layout, List<SheetColumn> columns, Function<Formula, Column> values, Function<Column, Optional<CellLook>> style) {
         this.layout = layout;
         this.columns = columns;
         this.values = values;
@@ -95,12 +94,12 @@ final class Computation {
     }
 
     private SheetColumn.Filling cells(SheetLayout.RowFormulas variants, Column cells, boolean blank) {
-        Optional<CellStyle> looks = style.apply(cells);
+        Optional<CellLook> looks = style.apply(cells);
         return (line, column, row) -> {
-            Cell cell = line.createCell(column);
-            cell.setCellFormula(variants.at(row));
+            Cell cell = line.cell(column);
+            cell.formula(variants.at(row));
             value(cell, cells, row, blank);
-            looks.ifPresent(cell::setCellStyle);
+            looks.ifPresent(cell::look);
         };
     }
 
@@ -108,18 +107,18 @@ final class Computation {
     static void value(Cell cell, Column values, int row, boolean blank) {
         if (row >= values.size() || !values.isPresent(row)) {
             if (blank) {
-                cell.setCellValue("");
+                cell.value("");
             } else {
-                cell.setCellErrorValue(FormulaError.NA.getCode());
+                cell.missing();
             }
         } else if (values.kind() == Kind.TEXT) {
-            cell.setCellValue(values.written(row));
+            cell.value(values.written(row));
         } else if (values.kind() == Kind.TRUTH) {
-            cell.setCellValue(values.number(row) == 1);
+            cell.value(values.number(row) == 1);
         } else if (values.kind() == Kind.DATE) {
-            cell.setCellValue(values.date(row).orElseThrow());
+            cell.value(values.date(row).orElseThrow());
         } else {
-            cell.setCellValue(values.number(row));
+            cell.value(values.number(row));
         }
     }
 

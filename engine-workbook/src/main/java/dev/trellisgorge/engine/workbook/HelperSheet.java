@@ -30,10 +30,9 @@ import java.util.OptionalInt;
 import java.util.Set;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
-import org.apache.poi.ss.usermodel.Cell;
-import org.apache.poi.ss.usermodel.CellStyle;
-import org.apache.poi.ss.usermodel.Row;
-import org.apache.poi.ss.usermodel.Sheet;
+import dev.trellisgorge.sheet.Cell;
+import dev.trellisgorge.sheet.CellLook;
+import dev.trellisgorge.sheet.Sheet;
 import org.apache.poi.ss.util.CellRangeAddress;
 import org.apache.poi.ss.util.CellReference;
 
@@ -57,7 +56,6 @@ final class HelperSheet {
     private final String name;
     private final SourceRows rows;
     private final SheetNames names;
-    private final Styles styles;
     private final List<SheetColumn> columns = new ArrayList<>();
     private final SheetLayout layout;
     private final Computation computation;
@@ -72,21 +70,20 @@ final class HelperSheet {
     private final String title;
 
     /** The sheet under a chart: its parts share one helper table. */
-    HelperSheet(List<PlainChart> parts, String name, SourceRows rows, SheetNames names, Styles styles) {
+    HelperSheet(List<PlainChart> parts, String name, SourceRows rows, SheetNames names) {
         this(title(parts.get(0)), parts.get(parts.size() - 1).data(), parts.stream().flatMap(part -> part.series().stream()).toList(), parts.get(0).note(),
-                parts.get(0).drawing() instanceof Ring ring ? ring : null, name, rows, names, styles);
+                parts.get(0).drawing() instanceof Ring ring ? ring : null, name, rows, names);
     }
 
-    HelperSheet(Tile.OfFigure figure, String name, SourceRows rows, SheetNames names, Styles styles) {
-        this(figure.title().isEmpty() ? figure.name() : figure.title(), figure.data(), List.of(), Optional.empty(), null, name, rows, names, styles);
+    HelperSheet(Tile.OfFigure figure, String name, SourceRows rows, SheetNames names) {
+        this(figure.title().isEmpty() ? figure.name() : figure.title(), figure.data(), List.of(), Optional.empty(), null, name, rows, names);
     }
 
     private static String title(PlainChart chart) {
         return chart.title().isEmpty() ? chart.name() : chart.title();
     }
 
-    private HelperSheet(String title, ComputedColumns data, List<Series> series, Optional<Label> note, Ring ring, String name, SourceRows rows, SheetNames names,
-            Styles styles) {
+    private HelperSheet(String title, ComputedColumns data, List<Series> series, Optional<Label> note, Ring ring, String name, SourceRows rows, SheetNames names) {
         this.title = title;
         this.data = data;
         this.plan = data.plan();
@@ -99,7 +96,6 @@ final class HelperSheet {
         this.name = name;
         this.rows = rows;
         this.names = names;
-        this.styles = styles;
         this.layout = new SheetLayout(rows, data.settings(), formulas(), name, names,
                 rows.there(name).map(there -> plan.category().isPresent() ? "$A" + RowFormula.HERE + "<>\"\"" : there));
         this.computation = new Computation(layout, columns, data::evaluate, this::style);
@@ -157,17 +153,17 @@ final class HelperSheet {
         boolean inTable = plan.category().isPresent();
         RowFormula there = inTable ? new RowFormula(rows.there(name).map(is -> "IF(" + is + "," + rows.cell(category.name(), name) + ",\"\")").orElseGet(() -> rows.cell(category.name(), name))) : null;
         add(category.name(), inTable ? "the rows' names, from the sheet " + rows.sheet() : "the number of the row", (int) Styles.width(category), (line, column, row) -> {
-            Cell cell = line.createCell(column);
+            Cell cell = line.cell(column);
             if (inTable && (row >= data.rowCount() || !rows.isAdded(row))) {
-                cell.setCellFormula(there.at(SheetLayout.line(row), rows.rawLine(row)));
+                cell.formula(there.at(SheetLayout.line(row), rows.rawLine(row)));
             }
             if (row < data.rowCount()) {
                 value(cell, category, row);
             } else {
-                cell.setCellValue("");
+                cell.value("");
             }
             if (category.kind() == Kind.DATE) {
-                cell.setCellStyle(styles.date());
+                cell.look(Styles.date());
             }
         });
     }
@@ -191,14 +187,14 @@ final class HelperSheet {
     }
 
     /** As the labels on a column write its figures, else with the decimals that they have. */
-    private Optional<CellStyle> style(Column cells) {
+    private Optional<CellLook> style(Column cells) {
         if (cells.kind() == Kind.DATE) {
-            return Optional.of(styles.date());
+            return Optional.of(Styles.date());
         } else if (cells.kind() != Kind.NUMBER) {
             return Optional.empty();
         }
         Optional<Format> labelled = series.stream().filter(s -> s.column().equals(cells.name())).flatMap(s -> s.label().stream()).filter(label -> label.column().equals(cells.name())).map(Label::format).findFirst();
-        return Optional.of(styles.figure(labelled.orElseGet(() -> Format.of(Math.max(0, Math.min(MOST_DECIMALS, places(cells)))))));
+        return Optional.of(Styles.figure(labelled.orElseGet(() -> Format.of(Math.max(0, Math.min(MOST_DECIMALS, places(cells)))))));
     }
 
     /** The decimals of a column's figures; where there is none yet, of those that it may show one day. */
@@ -229,9 +225,9 @@ final class HelperSheet {
         String written = cells.kind() == Kind.TEXT ? text : NumberFormats.text(text, note.get().format());
         RowFormula formula = new RowFormula(base + "&IFERROR(\" (\"&" + written + "&\")\",\"\")");
         return add("category with its note", "what stands along the base of the chart", STATEMENT, (line, column, row) -> {
-            Cell cell = line.createCell(column);
-            cell.setCellFormula(formula.at(SheetLayout.line(row), 0));
-            cell.setCellValue(row < data.rowCount() ? categoryText(row) : "");
+            Cell cell = line.cell(column);
+            cell.formula(formula.at(SheetLayout.line(row), 0));
+            cell.value(row < data.rowCount() ? categoryText(row) : "");
         });
     }
 
@@ -262,19 +258,19 @@ final class HelperSheet {
         boolean taken = series.stream().filter(s -> s.column().equals(of)).anyMatch(s -> !new LabelOfLength(plan, s, label).says().ofLength());
         cellsText |= taken;
         return add("words beside " + of, "what the labels on " + of + " say" + (taken ? "; the chart takes them from here, as they are not the length of a bar" : ""), Computation.WIDTH, (line, column, row) -> {
-            Cell cell = line.createCell(column);
-            cell.setCellFormula(formula.at(SheetLayout.line(row), 0));
+            Cell cell = line.cell(column);
+            cell.formula(formula.at(SheetLayout.line(row), 0));
             if (row >= data.rowCount() || !drawn.isPresent(row) || !figures.isPresent(row)) {
-                cell.setCellValue("");
+                cell.value("");
             } else if (text && !words) {
-                cell.setCellValue(label.format().write(figures.number(row)));
+                cell.value(label.format().write(figures.number(row)));
             } else if (!words && figures.kind() == Kind.NUMBER) {
-                cell.setCellValue(NumberFormats.rounded(figures.number(row), label.format()));
+                cell.value(NumberFormats.rounded(figures.number(row), label.format()));
             } else {
                 value(cell, figures, row);
             }
             if (!text) {
-                cell.setCellStyle(styles.figure(label.format()));
+                cell.look(Styles.figure(label.format()));
             }
         });
     }
@@ -282,14 +278,14 @@ final class HelperSheet {
     private int scaleFromZero() {
         return add(new SheetColumn("scale from", UNNAMED, Optional.empty(), "a point that the scale takes in, so that bars begin at 0 however close their figures are", Computation.WIDTH, (line, column, row) -> {
             if (row == 0) {
-                line.createCell(column).setCellValue(0);
+                line.cell(column).value(0);
             }
         }));
     }
 
     /** The cell over them, with a name that isn't seen: a series without one is named by its column in some programs. */
-    CellReference zeroTitle() {
-        return new CellReference(name, SheetLayout.SHOWN_AS - 1, zeroAt.getAsInt(), true, true);
+    String zeroTitle() {
+        return new CellReference(name, SheetLayout.SHOWN_AS - 1, zeroAt.getAsInt(), true, true).formatAsString();
     }
 
     /** Cells of which the first holds 0, and the others nothing; empty where there are no bars. */
@@ -309,12 +305,12 @@ final class HelperSheet {
             Column cells = data.rows().column(input);
             layout.added(input, add(input + " of added rows", input + " on rows that are not on the sheet " + rows.sheet(), Computation.WIDTH, (line, column, row) -> {
                 if (rows.isAdded(row) && cells.isPresent(row)) {
-                    Cell cell = line.createCell(column);
+                    Cell cell = line.cell(column);
                     Optional<String> sum = figures.sum(input, row);
-                    sum.ifPresent(cell::setCellFormula);
+                    sum.ifPresent(cell::formula);
                     value(cell, cells, row);
                     if (sum.isEmpty()) {
-                        cell.setCellStyle(cells.kind() == Kind.DATE ? styles.inputDate() : styles.input());
+                        cell.look(cells.kind() == Kind.DATE ? Styles.inputDate() : Styles.input());
                     }
                 }
             }));
@@ -327,9 +323,9 @@ final class HelperSheet {
             Column cells = data.evaluate(plan.identities().get(i).holdsOrNeedNot());
             SheetLayout.RowFormulas variants = layout.formulas(columns.size(), "\"" + SheetHead.OK + "\"", writer -> writer.write(formula));
             add(plan.identities().get(i).statement(), "OK where it holds", STATEMENT, (line, column, row) -> {
-                Cell cell = line.createCell(column);
-                cell.setCellFormula(variants.at(row));
-                cell.setCellValue(row >= cells.size() || cells.number(row) == 1 ? SheetHead.OK : SheetHead.FAILS);
+                Cell cell = line.cell(column);
+                cell.formula(variants.at(row));
+                cell.value(row >= cells.size() || cells.number(row) == 1 ? SheetHead.OK : SheetHead.FAILS);
             });
         }
     }
@@ -347,14 +343,14 @@ final class HelperSheet {
         for (List<Series> track : tracks) {
             trackAt.add(add("slice", "the pieces of the ring, from the top", Computation.WIDTH, (line, column, row) -> {
                 if (row < track.size()) {
-                    line.createCell(column).setCellValue(track.get(row).name());
+                    line.cell(column).value(track.get(row).name());
                 }
             }));
             add("size", "how large each is", Computation.WIDTH, (line, column, row) -> {
                 if (row < track.size() && data.rowCount() > 0) {
-                    Cell cell = line.createCell(column);
-                    cell.setCellFormula("IFERROR($" + CellReference.convertNumToColString(layout.at(track.get(row).column())) + "$" + SheetLayout.FIRST + ",0)");
-                    cell.setCellValue(size(track.get(row)));
+                    Cell cell = line.cell(column);
+                    cell.formula("IFERROR($" + CellReference.convertNumToColString(layout.at(track.get(row).column())) + "$" + SheetLayout.FIRST + ",0)");
+                    cell.value(size(track.get(row)));
                 }
             });
         }
@@ -369,36 +365,29 @@ final class HelperSheet {
         Computation.value(cell, values, row, false);
     }
 
-    List<Double> widths() {
-        return columns.stream().map(column -> (double) column.width()).toList();
-    }
-
     /** How many lines there are for rows. */
     int lines() {
         return rows.lines();
     }
 
-    /** The first column that is folded away, and the one after the last; the same where none is. */
-    int[] folded() {
-        return new int[] {foldedFrom, columns.size()};
-    }
-
-    void fill(Sheet sheet) {
+    void describe(Sheet sheet) {
+        sheet.widths(columns.stream().map(column -> (double) column.width()).toList(), foldedFrom, columns.size());
+        SheetHead.mute(sheet, rows.lines(), columns.size());
         String of = "Formulas over the sheet " + rows.sheet() + ", a line for each bar: first the series that are drawn, then what they are worked out from"
                 + (plan.identities().isEmpty() ? "" : ", then the proof that they add back") + (foldedFrom == columns.size() ? "." : "; what serves only labels and the drawing is folded away at the right.");
-        new SheetHead(sheet, styles, columns).write(title, plan.titleColumn().filter(column -> data.rowCount() > 0).map(column -> cellOf(column, 0)), of, plan.identities().isEmpty() ? null : new CellRangeAddress(0, 0, proofsFrom, proofsFrom + plan.identities().size() - 1), rows.lines(), failing());
+        new SheetHead(sheet, columns).write(title, plan.titleColumn().filter(column -> data.rowCount() > 0).map(column -> cellOf(column, 0)), of, plan.identities().isEmpty() ? null : new CellRangeAddress(0, 0, proofsFrom, proofsFrom + plan.identities().size() - 1), rows.lines(), failing());
         int longest = tracks.stream().mapToInt(List::size).max().orElse(0);
-        for (int row = 0; row < Math.max(rows.lines(), longest); row++) {
-            Row line = sheet.createRow(SheetLayout.line(row) - 1);
+        sheet.generate(SheetLayout.FIRST - 1, Math.max(rows.lines(), longest), line -> {
+            int row = line.at() - SheetLayout.FIRST + 1;
             for (int i = row < rows.lines() ? 0 : trackAt.get(0); i < columns.size(); i++) {
                 columns.get(i).cells().fill(line, i, row);
             }
-        }
+        });
     }
 
     /** The cell over a series' cells, which names it. */
-    CellReference titleOf(Series of) {
-        return new CellReference(name, SheetLayout.SHOWN_AS - 1, layout.at(of.column()), true, true);
+    String titleOf(Series of) {
+        return new CellReference(name, SheetLayout.SHOWN_AS - 1, layout.at(of.column()), true, true).formatAsString();
     }
 
     /** What stands in that cell. */

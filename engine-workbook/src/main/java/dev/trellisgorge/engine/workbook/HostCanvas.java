@@ -1,19 +1,21 @@
 package dev.trellisgorge.engine.workbook;
 
 import dev.trellisgorge.engine.SheetAnchor;
+import dev.trellisgorge.sheet.Anchor;
+import dev.trellisgorge.sheet.Placed;
+import dev.trellisgorge.sheet.Sheet;
+import dev.trellisgorge.sheet.SheetChart;
+import dev.trellisgorge.sheet.TextLine;
 import java.awt.geom.Rectangle2D;
+import java.util.List;
 import java.util.Optional;
-import org.apache.poi.xddf.usermodel.chart.XDDFChart;
-import org.apache.poi.xssf.usermodel.XSSFClientAnchor;
-import org.apache.poi.xssf.usermodel.XSSFSheet;
-import org.openxmlformats.schemas.drawingml.x2006.main.CTTextBody;
 
 /** A place among the cells of somebody's sheet, whatever their sizes are. What is drawn stands on a sheet of ours until it is put there. */
 final class HostCanvas implements Canvas {
     /** What the names of all that is put on other people's sheets begin with. */
     static final String OURS = "gorge: ";
 
-    private final XSSFSheet sheet;
+    private final Sheet sheet;
     private final HostGrid grid;
     private final SheetAnchor spot;
 
@@ -21,7 +23,7 @@ final class HostCanvas implements Canvas {
      * @param sheet takes the drawings
      * @param grid  the sizes of the other sheet's cells
      */
-    HostCanvas(XSSFSheet sheet, HostGrid grid, SheetAnchor spot) {
+    HostCanvas(Sheet sheet, HostGrid grid, SheetAnchor spot) {
         this.sheet = sheet;
         this.grid = grid;
         this.spot = spot;
@@ -40,7 +42,7 @@ final class HostCanvas implements Canvas {
         return grid.height(spot.row(), spot.rows());
     }
 
-    private XSSFClientAnchor anchor(Area part) {
+    private Anchor anchor(Area part) {
         Rectangle2D all = area().inPixels();
         Rectangle2D place = part.inPixels();
         double across = wide() / all.getWidth();
@@ -49,12 +51,12 @@ final class HostCanvas implements Canvas {
     }
 
     @Override
-    public XDDFChart chart(Area area, String name, String description) {
-        return SheetCanvas.chart(sheet, anchor(area), OURS + name, description);
+    public void chart(Area area, String name, String description, SheetChart chart) {
+        sheet.place(new Placed.OfChart(anchor(area), OURS + name, description, chart));
     }
 
     @Override
-    public CTTextBody box(Area area, String description, Optional<String> cell) {
-        return SheetCanvas.box(sheet, anchor(area), OURS + description, description, cell);
+    public void box(Area area, String description, Optional<String> cell, boolean atTop, List<TextLine> lines) {
+        sheet.place(new Placed.OfWords(anchor(area), OURS + description, description, cell, atTop, lines));
     }
 }

@@ -1,10 +1,9 @@
 package dev.trellisgorge.engine.workbook;
 
+import dev.trellisgorge.sheet.Anchor;
 import java.awt.geom.Rectangle2D;
 import java.util.Map;
 import java.util.TreeMap;
-import org.apache.poi.util.Units;
-import org.apache.poi.xssf.usermodel.XSSFClientAnchor;
 
 /** How wide the columns and how high the rows of a sheet are, in pixels (ECMA-376 part 1, 18.3.1.13 and 18.3.1.73). */
 final class HostGrid {
@@ -88,12 +87,12 @@ final class HostGrid {
      *
      * @param place in pixels from the corner of a cell
      */
-    XSSFClientAnchor anchor(int column, int row, Rectangle2D place) {
+    Anchor anchor(int column, int row, Rectangle2D place) {
         double[] left = across(column, place.getMinX());
         double[] right = across(column, place.getMaxX());
         double[] top = down(row, place.getMinY());
         double[] bottom = down(row, place.getMaxY());
-        return new XSSFClientAnchor(emu(left[1]), emu(top[1]), emu(right[1]), emu(bottom[1]), (int) left[0], (int) top[0], (int) right[0], (int) bottom[0]);
+        return new Anchor(new Anchor.Corner((int) left[0], emu(left[1]), (int) top[0], emu(top[1])), new Anchor.Corner((int) right[0], emu(right[1]), (int) bottom[0], emu(bottom[1])), emu(place.getWidth()), emu(place.getHeight()));
     }
 
     private double[] across(int from, double pixels) {
@@ -115,6 +114,6 @@ final class HostGrid {
     }
 
     private static int emu(double pixels) {
-        return (int) Math.round(pixels * Units.EMU_PER_PIXEL);
+        return (int) Math.round(pixels * Anchor.UNITS_PER_PIXEL);
     }
 }

@@ -2,6 +2,7 @@ package dev.trellisgorge.engine.workbook;
 
 import dev.trellisgorge.chart.BarGroup.Placing;
 import dev.trellisgorge.chart.BarGroup;
+import dev.trellisgorge.chart.Color;
 import dev.trellisgorge.chart.Label;
 import dev.trellisgorge.chart.Line;
 import dev.trellisgorge.chart.Looks;
@@ -12,54 +13,31 @@ import dev.trellisgorge.chart.Points;
 import dev.trellisgorge.chart.Role;
 import dev.trellisgorge.chart.Series;
 import dev.trellisgorge.plan.PlainChart;
+import dev.trellisgorge.sheet.SheetChart;
+import dev.trellisgorge.sheet.SheetChart.Axes;
+import dev.trellisgorge.sheet.SheetChart.Axis;
+import dev.trellisgorge.sheet.SheetChart.Bar;
+import dev.trellisgorge.sheet.SheetChart.Crossing;
+import dev.trellisgorge.sheet.SheetChart.Data;
+import dev.trellisgorge.sheet.SheetChart.Fill;
+import dev.trellisgorge.sheet.SheetChart.LabelAt;
+import dev.trellisgorge.sheet.SheetChart.Layer;
+import dev.trellisgorge.sheet.SheetChart.Names;
+import dev.trellisgorge.sheet.SheetChart.Range;
+import dev.trellisgorge.sheet.SheetChart.Side;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.OptionalDouble;
 import java.util.OptionalInt;
 import java.util.Set;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
-import org.apache.poi.xddf.usermodel.PresetLineDash;
-import org.apache.poi.xddf.usermodel.XDDFLineProperties;
-import org.apache.poi.xddf.usermodel.XDDFNoFillProperties;
-import org.apache.poi.xddf.usermodel.XDDFPresetLineDash;
-import org.apache.poi.xddf.usermodel.XDDFShapeProperties;
-import org.apache.poi.xddf.usermodel.XDDFSolidFillProperties;
-import org.apache.poi.xddf.usermodel.chart.AxisCrossBetween;
-import org.apache.poi.xddf.usermodel.chart.AxisCrosses;
-import org.apache.poi.xddf.usermodel.chart.AxisOrientation;
-import org.apache.poi.xddf.usermodel.chart.AxisPosition;
-import org.apache.poi.xddf.usermodel.chart.AxisTickLabelPosition;
-import org.apache.poi.xddf.usermodel.chart.AxisTickMark;
-import org.apache.poi.xddf.usermodel.chart.BarDirection;
-import org.apache.poi.xddf.usermodel.chart.BarGrouping;
-import org.apache.poi.xddf.usermodel.chart.ChartTypes;
-import org.apache.poi.xddf.usermodel.chart.Grouping;
-import org.apache.poi.xddf.usermodel.chart.LegendPosition;
-import org.apache.poi.xddf.usermodel.chart.MarkerStyle;
-import org.apache.poi.xddf.usermodel.chart.XDDFBarChartData;
-import org.apache.poi.xddf.usermodel.chart.XDDFCategoryAxis;
-import org.apache.poi.xddf.usermodel.chart.XDDFCategoryDataSource;
-import org.apache.poi.xddf.usermodel.chart.XDDFChartAxis;
-import org.apache.poi.xddf.usermodel.chart.XDDFChartData;
-import org.apache.poi.xddf.usermodel.chart.XDDFLineChartData;
-import org.apache.poi.xddf.usermodel.chart.XDDFValueAxis;
-import org.apache.poi.xddf.usermodel.chart.XDDFChart;
-import org.openxmlformats.schemas.drawingml.x2006.chart.CTBarSer;
-import org.openxmlformats.schemas.drawingml.x2006.chart.CTCatAx;
-import org.openxmlformats.schemas.drawingml.x2006.chart.CTLayout;
-import org.openxmlformats.schemas.drawingml.x2006.chart.CTLineSer;
-import org.openxmlformats.schemas.drawingml.x2006.chart.CTManualLayout;
-import org.openxmlformats.schemas.drawingml.x2006.chart.CTValAx;
-import org.openxmlformats.schemas.drawingml.x2006.chart.STDLblPos;
-import org.openxmlformats.schemas.drawingml.x2006.chart.STLayoutMode;
-import org.openxmlformats.schemas.drawingml.x2006.chart.STLayoutTarget;
-import org.openxmlformats.schemas.drawingml.x2006.chart.STTickLblPos;
 
 /** A native chart (DrawingML) of one panel, over the ranges of a helper sheet. */
 final class NativeChart {
-    private static final short DOT_SIZE = 10;
-    private static final short DASH_SIZE = 24;
+    private static final int DOT_SIZE = 10;
+    private static final int DASH_SIZE = 24;
 
     private final PlainChart plain;
     private final Panel panel;
@@ -70,7 +48,11 @@ final class NativeChart {
     /** In 1/100 point; empty where the categories stand too close for any label. */
     private final OptionalInt labelSize;
     private final List<Series> drawn = new ArrayList<>();
-    /** Which of the drawn series is the unseen one at 0; below 0 where none is. */
+    private final List<Layer> layers = new ArrayList<>();
+    private final Range<String> names;
+    /** How many series are described. */
+    private int described;
+    /** The number of an unseen one at 0; below 0 where none is. */
     private int zeroAt = -1;
 
     /** @param place how large its plot is, for the size of its texts */
@@ -82,122 +64,66 @@ final class NativeChart {
         this.frame = new ChartFrame(plain, place.isSmall());
         this.upright = plain.orientation() == Orientation.VERTICAL;
         OptionalInt fitting = place.labelSize(plain, panel);
+        this.names = Cached.categories(plain, helpers);
         this.labelSize = fitting.isEmpty() ? fitting : OptionalInt.of(frame.size(Looks.Purpose.LABELS, fitting.getAsInt()));
     }
 
     /**
+     * The chart, as a description.
+     *
      * @param titled whether it carries the chart's titles
      * @param named  whether it carries the names of the categories
      * @param keyed  whether the key stands over it, and not in a native legend
      */
-    void drawOn(XDDFChart chart, boolean titled, boolean named, boolean keyed) {
-        XDDFCategoryDataSource names = Cached.categories(plain, helpers);
-        XDDFCategoryAxis categories = categoryAxis(chart);
-        XDDFValueAxis values = valueAxis(chart);
-        categories.crossAxis(values);
-        values.crossAxis(categories);
+    SheetChart describe(boolean titled, boolean named, boolean keyed) {
+        Names shown = !named || !((Panels) plain.drawing()).categoriesShown() ? Names.NONE : panel.scale().backwards() ? Names.END : Names.START;
+        Axis values = valueAxis();
         for (int i = 0; i < panel.bars().size(); i++) {
-            if (i == 0) {
-                bars(chart, panel.bars().get(i), names, categories, values);
-            } else {
-                secondBars(chart, panel.bars().get(i), names);
-            }
+            layers.add(bars(panel.bars().get(i), i > 0));
         }
-        panel.lines().forEach(line -> line(chart, line, names, categories, values));
-        panel.points().forEach(points -> points(chart, points, names, categories, values));
+        // Beside others an unseen bar at 0 would take room.
+        boolean fixed = isFromZero() && !upright && plain.extent(panel).low() >= 0 && panel.bars().stream().anyMatch(group -> group.placing() == Placing.BESIDE);
+        List<Axes> axes = new ArrayList<>(List.of(new Axes(categoryAxis(true, shown), fixed ? from(values) : values)));
+        panel.bars().stream().skip(1).forEach(group -> axes.add(second(shown, values)));
+        panel.lines().forEach(this::line);
+        panel.points().forEach(this::points);
         if (upright && isFromZero()) {
-            zero(chart, names, categories, values);
+            layers.add(new Layer.OfLine(zero(), Optional.empty(), Optional.empty()));
         }
-        if (titled) {
-            frame.title(chart, upright ? panel.heading() : "");
-            Looks.Legend legend = plain.looks().legend().orElse(Looks.Legend.TOP);
-            if (!keyed && legend != Looks.Legend.NONE && drawn.stream().anyMatch(Series::inLegend)) {
-                frame.legend(chart, switch (legend) {
-                    case BOTTOM -> LegendPosition.BOTTOM;
-                    case LEFT -> LegendPosition.LEFT;
-                    case RIGHT -> LegendPosition.RIGHT;
-                    default -> LegendPosition.TOP;
-                });
-                if (zeroAt >= 0 && panel.bars().size() == 1) { // with two scales, programs don't agree on the order of the entries
-                    var entry = chart.getCTChart().getLegend().addNewLegendEntry();
-                    entry.addNewIdx().setVal(zeroAt);
-                    entry.addNewDelete().setVal(true);
-                }
-            }
-        } else if (upright && !panel.heading().isEmpty()) {
-            frame.heading(chart, panel.heading());
-        } else {
-            chart.setAutoTitleDeleted(true);
-        }
-        boolean shown = named && ((Panels) plain.drawing()).categoriesShown();
-        STTickLblPos.Enum far = panel.scale().backwards() ? STTickLblPos.HIGH : STTickLblPos.LOW;
-        for (CTCatAx axis : chart.getCTChart().getPlotArea().getCatAxArray()) {
-            (axis.isSetTickLblPos() ? axis.getTickLblPos() : axis.addNewTickLblPos()).setVal(shown ? far : STTickLblPos.NONE);
-            (axis.isSetAuto() ? axis.getAuto() : axis.addNewAuto()).setVal(false); // dates stay where they stand
-        }
-        frame.finish(chart);
+        Optional<SheetChart.Title> title = titled ? frame.title(upright ? panel.heading() : "") : upright && !panel.heading().isEmpty() ? frame.heading(panel.heading()) : Optional.empty();
+        return new SheetChart(title, Optional.empty(), axes, layers, titled && !keyed ? legend() : Optional.empty(), frame.text(), Optional.of(Role.PAPER.color()));
     }
 
-    /** Puts the plot itself at a place within the chart, in shares of its width and height. */
-    static void place(XDDFChart chart, double left, double top, double width, double height) {
-        CTLayout layout = chart.getCTChart().getPlotArea().isSetLayout() ? chart.getCTChart().getPlotArea().getLayout()
-                : chart.getCTChart().getPlotArea().addNewLayout();
-        CTManualLayout place = layout.isSetManualLayout() ? layout.getManualLayout() : layout.addNewManualLayout();
-        place.addNewLayoutTarget().setVal(STLayoutTarget.INNER);
-        place.addNewXMode().setVal(STLayoutMode.EDGE);
-        place.addNewYMode().setVal(STLayoutMode.EDGE);
-        place.addNewX().setVal(left);
-        place.addNewY().setVal(top);
-        place.addNewW().setVal(width);
-        place.addNewH().setVal(height);
+    private Optional<SheetChart.Legend> legend() {
+        Looks.Legend legend = plain.looks().legend().orElse(Looks.Legend.TOP);
+        if (legend == Looks.Legend.NONE || drawn.stream().noneMatch(Series::inLegend)) {
+            return Optional.empty();
+        }
+        Set<Integer> without = zeroAt >= 0 && panel.bars().size() == 1 ? Set.of(zeroAt) : Set.of(); // with two scales, programs don't agree on the order of the entries
+        return Optional.of(new SheetChart.Legend(switch (legend) {
+            case BOTTOM -> Side.BOTTOM;
+            case LEFT -> Side.LEFT;
+            case RIGHT -> Side.RIGHT;
+            default -> Side.TOP;
+        }, without, frame.asked(Looks.Purpose.LEGEND)));
     }
 
-    private XDDFCategoryAxis categoryAxis(XDDFChart chart) {
-        XDDFCategoryAxis axis = chart.createCategoryAxis(upright ? AxisPosition.BOTTOM : AxisPosition.LEFT);
-        axis.setMajorTickMark(AxisTickMark.NONE);
-        axis.getOrAddShapeProperties().setLineProperties(ChartFrame.line(Role.INK.color(), 1));
-        if (!upright) {
-            axis.setOrientation(AxisOrientation.MAX_MIN);
-        }
-        if (panel.scale().covered().filter(covered -> covered.from() > 0 || covered.to() < 0).isPresent()) {
-            axis.setCrosses(AxisCrosses.MIN);
-        }
-        if (plain.looks().sizes().containsKey(Looks.Purpose.AXIS) || plain.looks().bold().containsKey(Looks.Purpose.AXIS)) {
-            CTCatAx[] all = chart.getCTChart().getPlotArea().getCatAxArray();
-            frame.axis(all[all.length - 1].isSetTxPr() ? all[all.length - 1].getTxPr() : all[all.length - 1].addNewTxPr());
-        }
-        return axis;
+    private Axis categoryAxis(boolean seen, Names names) {
+        boolean away = panel.scale().covered().filter(covered -> covered.from() > 0 || covered.to() < 0).isPresent();
+        return new Axis(upright ? Side.BOTTOM : Side.LEFT, !upright, seen, names, Optional.of(new SheetChart.Line(Role.INK.color(), 1)), away ? Crossing.START : Crossing.ZERO,
+                OptionalDouble.empty(), OptionalDouble.empty(), "", "", frame.asked(Looks.Purpose.AXIS));
     }
 
-    private XDDFValueAxis valueAxis(XDDFChart chart) {
-        XDDFValueAxis axis = chart.createValueAxis(upright ? AxisPosition.LEFT : AxisPosition.BOTTOM);
-        axis.setCrosses(upright ? AxisCrosses.AUTO_ZERO : AxisCrosses.MAX);
-        axis.setCrossBetween(AxisCrossBetween.BETWEEN);
-        axis.setMajorTickMark(AxisTickMark.NONE);
+    private Axis valueAxis() {
         String title = axisTitle(panel, upright);
-        axis.setVisible(panel.valueAxisShown() || !title.isEmpty());
-        if (!panel.valueAxisShown() && !title.isEmpty()) {
-            axis.setTickLabelPosition(AxisTickLabelPosition.NONE);
-        }
-        if (!title.isEmpty()) {
-            axis.setTitle(title);
-        }
-        if (!panel.axis().format().isFitting()) {
-            axis.setNumberFormat(NumberFormats.of(panel.axis().format()));
-        }
-        panel.scale().covered().ifPresent(covered -> {
-            axis.setMinimum(covered.from());
-            axis.setMaximum(covered.to());
-        });
-        if (panel.scale().backwards()) {
-            axis.setOrientation(AxisOrientation.MAX_MIN);
-        }
-        noLine(axis);
-        if (plain.looks().sizes().containsKey(Looks.Purpose.AXIS) || plain.looks().bold().containsKey(Looks.Purpose.AXIS)) {
-            CTValAx[] all = chart.getCTChart().getPlotArea().getValAxArray();
-            frame.axis(all[all.length - 1].isSetTxPr() ? all[all.length - 1].getTxPr() : all[all.length - 1].addNewTxPr());
-        }
-        return axis;
+        Optional<Looks.Covered> covered = panel.scale().covered();
+        return new Axis(upright ? Side.LEFT : Side.BOTTOM, panel.scale().backwards(), panel.valueAxisShown() || !title.isEmpty(), !panel.valueAxisShown() && !title.isEmpty() ? Names.NONE : Names.BESIDE,
+                Optional.empty(), upright ? Crossing.ZERO : Crossing.END, covered.isPresent() ? OptionalDouble.of(covered.get().from()) : OptionalDouble.empty(),
+                covered.isPresent() ? OptionalDouble.of(covered.get().to()) : OptionalDouble.empty(), title, panel.axis().format().isFitting() ? "" : NumberFormats.of(panel.axis().format()), frame.asked(Looks.Purpose.AXIS));
+    }
+
+    private static Axis from(Axis values) {
+        return new Axis(values.at(), values.backwards(), values.shown(), values.names(), values.line(), values.crosses(), OptionalDouble.of(0), values.largest(), values.title(), values.format(), values.text());
     }
 
     /** What the axis is of; the line over a pane whose bars lie stands there too. */
@@ -205,72 +131,37 @@ final class NativeChart {
         return Stream.of(upright ? "" : panel.heading(), panel.axis().title()).filter(words -> !words.isEmpty()).collect(Collectors.joining(", "));
     }
 
-    private static void noLine(XDDFChartAxis axis) {
-        axis.getOrAddShapeProperties().setLineProperties(ChartFrame.noLine());
+    /**
+     * A group over the first has axes of its own, unseen; what it holds reaches as far, so their scales are one. The value axis is there,
+     * without labels and line: where it were not, some programs would put its bars on the first axis.
+     */
+    private Axes second(Names names, Axis first) {
+        return new Axes(categoryAxis(false, names), new Axis(first.at(), first.backwards(), true, Names.NONE, first.line(), Crossing.END, first.least(), first.largest(), first.title(), first.format(), first.text()));
     }
 
-    /** A group over the first has axes of its own, unseen; what it holds reaches as far, so their scales are one. */
-    private void secondBars(XDDFChart chart, BarGroup group, XDDFCategoryDataSource names) {
-        XDDFCategoryAxis categories = categoryAxis(chart);
-        categories.setVisible(false);
-        XDDFValueAxis values = valueAxis(chart);
-        values.setVisible(true); // without labels and line: where it were deleted, some programs would put its bars on the first axis
-        values.setTickLabelPosition(AxisTickLabelPosition.NONE);
-        values.setCrosses(AxisCrosses.MAX);
-        categories.crossAxis(values);
-        values.crossAxis(categories);
-        bars(chart, group, names, categories, values);
-    }
-
-    private void bars(XDDFChart chart, BarGroup group, XDDFCategoryDataSource names, XDDFCategoryAxis categories,
-            XDDFValueAxis values) {
-        XDDFBarChartData bars = (XDDFBarChartData) chart.createData(ChartTypes.BAR, categories, values);
-        bars.setBarDirection(upright ? BarDirection.COL : BarDirection.BAR);
-        bars.setBarGrouping(group.placing() == Placing.STACKED ? BarGrouping.STACKED : BarGrouping.CLUSTERED);
-        bars.setGapWidth((int) Math.round(group.gap() * 100));
-        bars.setOverlap((byte) (group.placing() == Placing.BESIDE ? 0 : 100));
-        bars.setVaryColors(false);
+    private Layer bars(BarGroup group, boolean second) {
+        List<Bar> bars = new ArrayList<>();
         for (Series series : group.series()) {
-            XDDFBarChartData.Series bar = (XDDFBarChartData.Series) add(bars, names, series);
-            XDDFShapeProperties looks = new XDDFShapeProperties();
-            looks.setFillProperties(series.fill().isPresent() ? new XDDFSolidFillProperties(ChartFrame.color(series.fill().get())) : new XDDFNoFillProperties());
-            looks.setLineProperties(series.outline().map(color -> ChartFrame.line(color, 1.5)).orElseGet(ChartFrame::noLine));
-            bar.setShapeProperties(looks);
-            bar.setInvertIfNegative(false);
-            CTBarSer ct = bar.getCTBarSer();
-            if (series.round() && series.fill().isPresent()) {
-                Optional<PlainChart.Bar> some = plain.bars(group).stream().filter(piece -> piece.series().equals(series)).findFirst();
-                some.ifPresent(piece -> RoundedTop.fill(chart, ct.getSpPr(), series.fill().get(), place.shape(plain, panel, group, piece), upright, piece.end() < piece.start()));
-            }
-            labels(series, group).ifPresent(labels -> {
-                ct.setDLbls(labels.labels());
-                labels.range().ifPresent(ct::setExtLst);
-            });
+            bars.add(new Bar(data(series, labels(series, group)), fill(series, group), series.outline().map(color -> new SheetChart.Line(color, 1.5))));
         }
-        if (isFromZero() && (!upright || group != panel.bars().get(0))) {
-            if (group.placing() != Placing.BESIDE) {
-                ((XDDFBarChartData.Series) zero(bars, names)).setShapeProperties(unseen());
-            } else if (plain.extent(panel).low() >= 0) { // beside others it would take room
-                values.setMinimum(0);
-            }
+        if (isFromZero() && (!upright || second) && group.placing() != Placing.BESIDE) {
+            bars.add(new Bar(zero(), new Fill.None(), Optional.empty()));
         }
-        chart.plot(bars);
+        return new Layer.Bars(upright, group.placing() == Placing.STACKED, (int) Math.round(group.gap() * 100), group.placing() == Placing.BESIDE ? 0 : 100, second, bars);
     }
 
-    private static XDDFShapeProperties unseen() {
-        XDDFShapeProperties looks = new XDDFShapeProperties();
-        looks.setFillProperties(new XDDFNoFillProperties());
-        looks.setLineProperties(ChartFrame.noLine());
-        return looks;
+    private Fill fill(Series series, BarGroup group) {
+        Optional<PlainChart.Bar> rounded = series.round() && series.fill().isPresent() ? plain.bars(group).stream().filter(piece -> piece.series().equals(series)).findFirst() : Optional.empty();
+        return rounded.map(piece -> RoundedTop.fill(series.fill().get(), place.shape(plain, panel, group, piece), upright, piece.end() < piece.start())).orElseGet(() -> Fill.of(series.fill()));
     }
 
-    private Optional<PointLabels> labels(Series series, BarGroup group) {
+    private Optional<SheetChart.Labels> labels(Series series, BarGroup group) {
         return series.label().filter(label -> labelSize.isPresent()).map(label -> new PointLabels(plain, series, helpers, labelSize.getAsInt(),
                 switch (label.at()) {
-                    case END -> group.placing() == Placing.STACKED ? STDLblPos.IN_END : STDLblPos.OUT_END;
-                    case INSIDE -> STDLblPos.IN_END;
-                    case BASE, CENTRE -> STDLblPos.IN_BASE;
-                }, mayBeCrossed(series, group), tooShort(series, group)));
+                    case END -> group.placing() == Placing.STACKED ? LabelAt.INSIDE_END : LabelAt.OUTSIDE_END;
+                    case INSIDE -> LabelAt.INSIDE_END;
+                    case BASE, CENTRE -> LabelAt.INSIDE_BASE;
+                }, mayBeCrossed(series, group), tooShort(series, group)).labels());
     }
 
     /** Whether a line may run behind a label, or other bars lie there. */
@@ -293,56 +184,26 @@ final class NativeChart {
         }).map(PlainChart.Bar::row).collect(Collectors.toSet());
     }
 
-    private XDDFChartData.Series add(XDDFChartData data, XDDFCategoryDataSource names, Series series) {
+    private Data data(Series series, Optional<SheetChart.Labels> labels) {
         drawn.add(series);
-        XDDFChartData.Series added = data.addSeries(names, Cached.figures(plain, series, helpers));
-        added.setTitle(helpers.titleText(series), helpers.titleOf(series));
-        return added;
+        return new Data(described++, new Range<>(helpers.titleOf(series), List.of(helpers.titleText(series))), names, Cached.figures(plain, series, helpers), labels);
     }
 
-    private void line(XDDFChart chart, Line line, XDDFCategoryDataSource names, XDDFCategoryAxis categories, XDDFValueAxis values) {
-        XDDFLineProperties looks = line.series().fill().map(color -> ChartFrame.line(color, line.guide() ? 0.75 : 1.5)).orElseGet(ChartFrame::noLine);
-        if (line.dashed()) {
-            looks.setPresetDash(new XDDFPresetLineDash(PresetLineDash.DASH));
-        }
-        XDDFLineChartData.Series added = lines(chart, line.series(), names, categories, values);
-        added.setMarkerStyle(MarkerStyle.NONE);
-        added.setLineProperties(looks);
+    private void line(Line line) {
+        layers.add(new Layer.OfLine(data(line.series(), Optional.empty()), line.series().fill().map(color -> new SheetChart.Line(color, OptionalDouble.of(line.guide() ? 0.75 : 1.5), line.dashed())), Optional.empty()));
     }
 
     /** Markers of a line series that has no line. */
-    private void points(XDDFChart chart, Points points, XDDFCategoryDataSource names, XDDFCategoryAxis categories, XDDFValueAxis values) {
-        XDDFLineChartData.Series added = lines(chart, points.series(), names, categories, values);
-        added.setLineProperties(ChartFrame.noLine());
+    private void points(Points points) {
         boolean dot = points.shape() == Points.Shape.DOT;
-        added.setMarkerStyle(dot ? MarkerStyle.CIRCLE : MarkerStyle.DASH);
-        added.setMarkerSize((short) Math.max(2, Math.min(72, Math.round((dot ? DOT_SIZE : DASH_SIZE) * points.size()))));
-        CTLineSer ct = added.getCTLineSer();
-        var looks = ct.getMarker().isSetSpPr() ? ct.getMarker().getSpPr() : ct.getMarker().addNewSpPr();
-        points.series().fill().ifPresent(fill -> {
-            looks.addNewSolidFill().addNewSrgbClr().setVal(ChartFrame.bytes(fill));
-            looks.addNewLn().addNewSolidFill().addNewSrgbClr().setVal(ChartFrame.bytes(dot ? Role.PAPER.color() : fill));
-        });
-        points.series().label().filter(label -> labelSize.isPresent()).ifPresent(label -> {
-            PointLabels labels = new PointLabels(plain, points.series(), helpers, labelSize.getAsInt(), switch (label.at()) {
-                case END -> STDLblPos.T;
-                case INSIDE -> STDLblPos.R;
-                case BASE, CENTRE -> STDLblPos.B;
-            }, !panel.lines().isEmpty(), Set.of());
-            ct.setDLbls(labels.labels());
-            labels.range().ifPresent(ct::setExtLst);
-        });
-    }
-
-    private XDDFLineChartData.Series lines(XDDFChart chart, Series series, XDDFCategoryDataSource names, XDDFCategoryAxis categories,
-            XDDFValueAxis values) {
-        XDDFLineChartData lines = (XDDFLineChartData) chart.createData(ChartTypes.LINE, categories, values);
-        lines.setVaryColors(false);
-        lines.setGrouping(Grouping.STANDARD);
-        XDDFLineChartData.Series added = (XDDFLineChartData.Series) add(lines, names, series);
-        added.setSmooth(false);
-        chart.plot(lines);
-        return added;
+        int size = (int) Math.max(2, Math.min(72, Math.round((dot ? DOT_SIZE : DASH_SIZE) * points.size())));
+        Color fill = points.series().fill().orElse(Role.INK.color());
+        Optional<SheetChart.Labels> labels = points.series().label().filter(label -> labelSize.isPresent()).map(label -> new PointLabels(plain, points.series(), helpers, labelSize.getAsInt(), switch (label.at()) {
+            case END -> LabelAt.ABOVE;
+            case INSIDE -> LabelAt.RIGHT;
+            case BASE, CENTRE -> LabelAt.BELOW;
+        }, !panel.lines().isEmpty(), Set.of()).labels());
+        layers.add(new Layer.OfLine(data(points.series(), labels), Optional.empty(), Optional.of(new SheetChart.Marker(dot, size, fill, dot ? Role.PAPER.color() : fill))));
     }
 
     /** Programs begin the scale of figures that are close together above 0, and bars then lie about their length. */
@@ -350,22 +211,9 @@ final class NativeChart {
         return !panel.bars().isEmpty() && panel.scale().covered().isEmpty() && helpers.zero().isPresent();
     }
 
-    /** An unseen point at 0, for upright bars: the scale then takes it in, whatever the figures become. */
-    private void zero(XDDFChart chart, XDDFCategoryDataSource names, XDDFCategoryAxis categories, XDDFValueAxis values) {
-        XDDFLineChartData lines = (XDDFLineChartData) chart.createData(ChartTypes.LINE, categories, values);
-        lines.setVaryColors(false);
-        lines.setGrouping(Grouping.STANDARD);
-        XDDFLineChartData.Series added = (XDDFLineChartData.Series) zero(lines, names);
-        added.setSmooth(false);
-        added.setMarkerStyle(MarkerStyle.NONE);
-        added.setLineProperties(ChartFrame.noLine());
-        chart.plot(lines);
-    }
-
-    private XDDFChartData.Series zero(XDDFChartData data, XDDFCategoryDataSource names) {
-        zeroAt = drawn.size();
-        XDDFChartData.Series added = data.addSeries(names, Cached.zero(plain, helpers.zero().orElseThrow()));
-        added.setTitle(HelperSheet.UNNAMED, helpers.zeroTitle());
-        return added;
+    /** An unseen point at 0: the scale then takes it in, whatever the figures become. */
+    private Data zero() {
+        zeroAt = described++;
+        return new Data(zeroAt, new Range<>(helpers.zeroTitle(), List.of(HelperSheet.UNNAMED)), names, Cached.zero(plain, helpers.zero().orElseThrow()), Optional.empty());
     }
 }

@@ -3,9 +3,9 @@ package dev.trellisgorge.engine.workbook;
 import dev.trellisgorge.chart.Orientation;
 import dev.trellisgorge.chart.Panel;
 import dev.trellisgorge.plan.PlainChart;
+import dev.trellisgorge.sheet.SheetChart;
 import java.util.List;
 import java.util.function.Consumer;
-import org.apache.poi.xddf.usermodel.chart.XDDFChart;
 
 /** A chart as native ones: a ring, or each panel as a chart, with their key over them. */
 final class NativeTile {
@@ -49,15 +49,15 @@ final class NativeTile {
             double share = panel(parts.get(i)).share() / whole;
             double length = share * (1 - shared) + (first ? shared : 0);
             Area place = upright ? area.down(at, length) : area.across(at, length);
-            XDDFChart chart = canvas.chart(place, parts.get(i).name(), parts.get(i).alternative());
-            new NativeChart(parts.get(i), panel(parts.get(i)), cells, plot).drawOn(chart, first, upright ? last : first, plot.keyed());
+            SheetChart chart = new NativeChart(parts.get(i), panel(parts.get(i)), cells, plot).describe(first, upright ? last : first, plot.keyed());
             if (parts.size() == 1 && plot.keyed()) {
-                plot.placeBelowKey(chart);
+                chart = plot.placeBelowKey(chart);
             } else if (parts.size() > 1 && upright) {
-                plot.placeUpright(chart, length, first, last);
+                chart = plot.placeUpright(chart, length, first, last);
             } else if (parts.size() > 1) {
-                plot.placeLying(chart, first ? shared / length : 0, share * (1 - shared) / length, last);
+                chart = plot.placeLying(chart, first ? shared / length : 0, share * (1 - shared) / length, last);
             }
+            canvas.chart(place, parts.get(i).name(), parts.get(i).alternative(), chart);
             at += length;
         }
         if (plot.keyed()) {

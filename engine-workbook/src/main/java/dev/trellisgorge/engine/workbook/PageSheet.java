@@ -25,11 +25,9 @@ import java.util.Set;
 import java.util.function.Consumer;
 import java.util.function.Function;
 import java.util.stream.Stream;
-import org.apache.poi.ss.usermodel.Cell;
-import org.apache.poi.ss.usermodel.CellStyle;
-import org.apache.poi.ss.usermodel.PageMargin;
-import org.apache.poi.ss.util.CellRangeAddress;
-import org.apache.poi.xssf.usermodel.XSSFSheet;
+import dev.trellisgorge.sheet.Cell;
+import dev.trellisgorge.sheet.CellLook;
+import dev.trellisgorge.sheet.Sheet;
 
 /** The sheet that a reader opens: the tiles on their grid, and below them the settings they follow and whether all adds back. */
 final class PageSheet {
@@ -50,23 +48,19 @@ final class PageSheet {
     static final String NO_SPARE = "has no room for rows to come, as its own stay as they were when this was drawn";
 
     private final Page page;
-    private final XSSFSheet sheet;
+    private final Sheet sheet;
     private final Map<Tile, HelperSheet> helpers;
     private final Map<Tile, TileRows> rows;
     private final SheetNames names;
-    private final Styles styles;
     private final Consumer<String> told;
-    private final DataBars bars;
 
-    PageSheet(Page page, XSSFSheet sheet, Map<Tile, HelperSheet> helpers, Map<Tile, TileRows> rows, SheetNames names, Styles styles, Consumer<String> told) {
+    PageSheet(Page page, Sheet sheet, Map<Tile, HelperSheet> helpers, Map<Tile, TileRows> rows, SheetNames names, Consumer<String> told) {
         this.page = page;
         this.sheet = sheet;
         this.helpers = helpers;
         this.rows = rows;
         this.names = names;
-        this.styles = styles;
         this.told = told;
-        this.bars = new DataBars(sheet);
     }
 
     void fill(Options options) {
@@ -96,24 +90,23 @@ final class PageSheet {
             from[row + 1] = from[row] + Math.max(Math.max(least, (int) Math.round(unit * heights.get(row))), needed);
         }
         evenRows(0, from[heights.size()]);
-        ColumnWidths.set(sheet, Collections.nCopies(columns * page.columns(), Area.COLUMN_WIDTH));
+        sheet.widths(Collections.nCopies(columns * page.columns(), Area.COLUMN_WIDTH));
         for (Page.Place place : places) {
             draw(place.tile(), new Area(place.column() * columns, from[place.row()], place.span().columns() * columns, from[place.row() + place.span().rows()] - from[place.row()]));
         }
         top = from[heights.size()];
         if (!page.source().isEmpty()) {
-            says(write(top, 0, page.source(), styles.note()), page.line(Page.FOOT), Plan::titleColumn);
+            says(write(top, 0, page.source(), Styles.note()), page.line(Page.FOOT), Plan::titleColumn);
             top++;
         }
         notes(top + 1, options.spareRows());
-        bars.finish();
         print();
     }
 
     private void evenRows(int from, int to) {
         for (int i = from; i < to; i++) {
-            if (sheet.getRow(i) == null) {
-                sheet.createRow(i).setHeightInPoints(Area.ROW_POINTS);
+            if (!sheet.hasRow(i)) {
+                sheet.row(i).height(Area.ROW_POINTS);
             }
         }
     }
@@ -135,12 +128,12 @@ final class PageSheet {
         List<PlainChart> parts = ((Tile.OfChart) tile).parts();
         PlainChart first = parts.get(0);
         if (first.drawing() instanceof TextCells texts) {
-            new TextBlock(first, texts, cells, sheet, styles, bars, told).fill(area);
+            new TextBlock(first, texts, cells, sheet, told).fill(area);
         } else if (!first.beside().isEmpty()) {
-            new TableBlock(parts, cells, sheet, styles, bars, told).fill(area);
+            new TableBlock(parts, cells, sheet, told).fill(area);
         } else if (first.plan().titleColumn().isPresent() || first.plan().subtitleColumn().isPresent()) {
             // Lines that cells say stand in cells: a native title refers to one alone, and writes it in one style.
-            new TableCells(sheet, cells, styles, told).titles(area, first);
+            new TableCells(sheet, cells, told).titles(area, first);
             Area below = new Area(area.column(), area.row() + TITLE_ROWS, area.columns(), area.rows() - TITLE_ROWS);
             List<PlainChart> untitled = new ArrayList<>(parts);
             untitled.set(0, NativeTile.untitled(first));
@@ -153,41 +146,41 @@ final class PageSheet {
     private void figure(Tile.OfFigure tile, HelperSheet cells, Area area) {
         int middle = area.row() + area.rows() / 2 - 1;
         says(line(area.row() + 1, area.column(), tile.title(), Purpose.TITLE), Optional.of(tile), Plan::titleColumn);
-        Cell figure = write(middle, area.column(), "", styles.bigFigure(tile.label().format()));
+        Cell figure = write(middle, area.column(), "", Styles.bigFigure(tile.label().format()));
         if (tile.data().rowCount() > 0) {
-            figure.setCellFormula("IFERROR(" + cells.cellOf(tile.label().column(), 0) + ",\"no figure\")");
+            figure.formula("IFERROR(" + cells.cellOf(tile.label().column(), 0) + ",\"no figure\")");
             if (tile.written().isEmpty()) {
-                figure.setCellValue("no figure");
+                figure.value("no figure");
             } else {
-                figure.setCellValue(tile.data().column(tile.label().column()).number(0));
+                figure.value(tile.data().column(tile.label().column()).number(0));
             }
         }
-        figure.getRow().setHeightInPoints(Styles.BIG_LINE);
+        sheet.row(middle).height(Styles.BIG_LINE);
         says(line(middle + 1, area.column(), tile.text(), Purpose.SUBTITLE), Optional.of(tile), Plan::subtitleColumn);
-        figure.getCellStyle().setAlignment(figure.getSheet().getRow(middle + 1).getCell(area.column()).getCellStyle().getAlignment());
+        figure.look(figure.look().at(sheet.row(middle + 1).find(area.column()).orElseThrow().look().across()));
         for (int row : page.looks().titleAt().isPresent() ? new int[] {area.row() + 1, middle, middle + 1} : new int[] {middle}) {
             merge(row, area.column(), area.columns());
         }
     }
 
     private Cell line(int row, int column, String words, Purpose purpose) {
-        CellStyle style = styles.line(page.looks(), purpose);
+        CellLook style = Styles.line(page.looks(), purpose);
         Cell cell = write(row, column, words, style);
-        styles.fit(cell.getRow(), style);
+        sheet.row(row).fit(style, Area.ROW_POINTS);
         return cell;
     }
 
     /** Has a line follow the column that says it, where one does. */
     private void says(Cell line, Optional<Tile.OfFigure> from, Function<Plan, Optional<String>> column) {
         from.filter(figure -> figure.data().rowCount() > 0).ifPresent(figure -> column.apply(figure.data().plan()).ifPresent(said -> {
-            String words = line.getStringCellValue();
-            line.setCellFormula(helpers.get(figure).cellOf(said, 0));
-            line.setCellValue(words);
+            String words = line.text();
+            line.formula(helpers.get(figure).cellOf(said, 0));
+            line.value(words);
         }));
     }
 
     private void merge(int row, int column, int columns) {
-        sheet.addMergedRegion(new CellRangeAddress(row, row, column, column + columns - 1));
+        sheet.merge(row, column, 1, columns);
     }
 
     private void notes(int from, int spare) {
@@ -196,49 +189,49 @@ final class PageSheet {
         page.computed().stream().map(tile -> helpers.get(tile).data()).forEach(data -> Stream.of(data.plan().settingsRead(), data.plan().settingsOfSteps()).flatMap(Set::stream)
                 .forEach(name -> settings.put(name, data.settings().value(name))));
         for (Map.Entry<String, Column> setting : settings.entrySet()) {
-            write(at, 0, setting.getKey(), styles.note());
-            Cell value = write(at, 2, "", styles.note());
-            value.setCellFormula(names.defined(setting.getKey()));
+            write(at, 0, setting.getKey(), Styles.note());
+            Cell value = write(at, 2, "", Styles.note());
+            value.formula(names.defined(setting.getKey()));
             if (setting.getValue().kind() == Kind.NUMBER) {
-                value.setCellValue(setting.getValue().number(0));
-                value.setCellStyle(styles.note(about(setting.getKey())));
+                value.value(setting.getValue().number(0));
+                value.look(Styles.note(about(setting.getKey())));
             } else if (setting.getValue().kind() == Kind.DATE) {
-                value.setCellValue(setting.getValue().date(0).orElseThrow());
-                value.setCellStyle(styles.noteOfDate());
+                value.value(setting.getValue().date(0).orElseThrow());
+                value.look(Styles.noteOfDate());
             } else {
-                value.setCellValue(setting.getValue().written(0));
+                value.value(setting.getValue().written(0));
             }
             merge(at, 2, VALUE_COLUMNS);
             boolean picks = page.computed().stream().anyMatch(tile -> rows.get(tile).settingsThatStay().contains(setting.getKey()));
-            write(at++, 2 + VALUE_COLUMNS, picks ? LiveWorkbook.PICKED : "(change it on the sheet Settings)", styles.note());
+            write(at++, 2 + VALUE_COLUMNS, picks ? LiveWorkbook.PICKED : "(change it on the sheet Settings)", Styles.note());
         }
         List<HelperSheet> proved = page.computed().stream().map(helpers::get).filter(sheet -> sheet.proofCell().isPresent()).toList();
         List<String> rooms = page.computed().stream().flatMap(tile -> rows.get(tile).source() instanceof Block block ? block.rooms().stream() : Stream.empty()).distinct().map(PageSheet::isOk).toList();
         List<RawSheets.Filled> filled = page.computed().stream().flatMap(tile -> rows.get(tile).filled().stream()).distinct().toList();
         if (!proved.isEmpty() || !rooms.isEmpty() || !filled.isEmpty()) {
             String said = proved.isEmpty() ? "\"\"" : "IF(" + SheetHead.all(proved.stream().map(sheet -> isOk(sheet.proofCell().orElseThrow())).toList()) + ",\"" + HOLDS + "\",\"" + FAILS + "\")";
-            Cell proof = write(at++, 0, "", styles.note());
+            Cell proof = write(at++, 0, "", Styles.note());
             for (RawSheets.Filled each : filled) {
                 said = "IF(" + each.condition() + "," + said + ",\"" + NOT_FILLED.formatted(shortened(each.table()).replace("\"", "\"\"")) + "\")";
             }
-            proof.setCellFormula(rooms.isEmpty() ? said : "IF(" + SheetHead.all(rooms) + "," + said + ",\"" + NO_ROOM + "\")");
-            proof.setCellValue(proved.isEmpty() ? "" : proved.stream().allMatch(HelperSheet::isProved) ? HOLDS : FAILS);
+            proof.formula(rooms.isEmpty() ? said : "IF(" + SheetHead.all(rooms) + "," + said + ",\"" + NO_ROOM + "\")");
+            proof.value(proved.isEmpty() ? "" : proved.stream().allMatch(HelperSheet::isProved) ? HOLDS : FAILS);
         }
         for (Tile tile : page.computed()) {
             Optional<String> drawn = fromCells(tile);
             if (drawn.isPresent()) {
-                write(at++, 0, "'" + TileRows.name(tile) + "': " + drawn.get(), styles.note());
+                write(at++, 0, "'" + TileRows.name(tile) + "': " + drawn.get(), Styles.note());
             }
         }
         if (spare > 0) {
-            write(at++, 0, "Each raw sheet has room for " + spare + " rows more below its own, which all formulas and charts take in.", styles.note());
+            write(at++, 0, "Each raw sheet has room for " + spare + " rows more below its own, which all formulas and charts take in.", Styles.note());
         }
         for (Tile tile : page.computed()) {
             if (spare > 0 && !(rows.get(tile).source() instanceof Block)) {
-                write(at++, 0, "'" + TileRows.name(tile) + "': " + NO_SPARE, styles.note());
+                write(at++, 0, "'" + TileRows.name(tile) + "': " + NO_SPARE, Styles.note());
             }
             for (String stays : rows.get(tile).stays()) {
-                write(at++, 0, "'" + TileRows.name(tile) + "': " + stays, styles.note());
+                write(at++, 0, "'" + TileRows.name(tile) + "': " + stays, Styles.note());
             }
         }
     }
@@ -265,17 +258,12 @@ final class PageSheet {
         return cell + "=\"" + SheetHead.OK + "\"";
     }
 
-    private Cell write(int line, int column, String words, CellStyle style) {
+    private Cell write(int line, int column, String words, CellLook style) {
         return TableCells.write(sheet, line, column, words, style);
     }
 
     private void print() {
-        sheet.setDisplayGridlines(false);
-        sheet.setHorizontallyCenter(true);
-        LiveWorkbook.onePageWide(sheet);
-        sheet.getPrintSetup().setFitHeight((short) 1);
-        for (PageMargin margin : new PageMargin[] {PageMargin.LEFT, PageMargin.RIGHT, PageMargin.TOP, PageMargin.BOTTOM}) {
-            sheet.setMargin(margin, 0.5);
-        }
+        sheet.withoutGridlines();
+        sheet.print(Sheet.Printing.ONE_PAGE);
     }
 }

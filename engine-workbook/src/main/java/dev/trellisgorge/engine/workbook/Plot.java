@@ -10,13 +10,13 @@ import dev.trellisgorge.plan.PlainChart;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Place;
 import dev.trellisgorge.problem.ProblemKind;
+import dev.trellisgorge.sheet.SheetChart;
 import java.util.List;
 import java.util.OptionalInt;
 import java.util.Set;
 import java.util.function.Consumer;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
-import org.apache.poi.xddf.usermodel.chart.XDDFChart;
 
 /** Where the plots of a tile stand, in shares of its charts, where that can't be left to whoever draws them. */
 final class Plot {
@@ -163,7 +163,7 @@ final class Plot {
         return Math.min(MOST_FOR_NAMES, (longest * GLYPH + 2) * textSize() / 75 / area.widthInPixels());
     }
 
-    void placeBelowKey(XDDFChart chart) {
+    SheetChart placeBelowKey(SheetChart chart) {
         boolean upright = parts.get(0).orientation() == Orientation.VERTICAL;
         Panel panel = parts.get(0).panels().get(0);
         boolean down = parts.get(0).extent(panel).low() < 0;
@@ -176,18 +176,18 @@ final class Plot {
         }
         double leftKey = legend() == Looks.Legend.LEFT ? BESIDE : 0;
         double rightKey = legend() == Looks.Legend.RIGHT ? BESIDE : 0;
-        NativeChart.place(chart, left + leftKey, top(), 0.97 - left - leftKey - rightKey, 1 - top() - bottom - atBottom());
+        return chart.placed(new SheetChart.Frame(left + leftKey, top(), 0.97 - left - leftKey - rightKey, 1 - top() - bottom - atBottom()));
     }
 
     /** @param length of this part, as a share of the area's height */
-    void placeUpright(XDDFChart chart, double length, boolean first, boolean last) {
+    SheetChart placeUpright(SheetChart chart, double length, boolean first, boolean last) {
         double above = ((first ? top() : isHeaded() ? line() : 0) + line() * 1.5) / length;
         double below = (last ? line() * 2 + atBottom() : line() * 1.2) / length;
-        NativeChart.place(chart, 0.05, above, 0.92, 1 - above - below);
+        return chart.placed(new SheetChart.Frame(0.05, above, 0.92, 1 - above - below));
     }
 
     /** @param left where this part's plot starts, and {@code width} how wide it is, as shares of its width */
-    void placeLying(XDDFChart chart, double left, double width, boolean last) {
-        NativeChart.place(chart, left, top(), width * (last ? 0.97 : 1), 0.97 - top() - atBottom());
+    SheetChart placeLying(SheetChart chart, double left, double width, boolean last) {
+        return chart.placed(new SheetChart.Frame(left, top(), width * (last ? 0.97 : 1), 0.97 - top() - atBottom()));
     }
 }

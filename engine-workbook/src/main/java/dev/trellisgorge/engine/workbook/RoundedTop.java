@@ -1,6 +1,7 @@
 package dev.trellisgorge.engine.workbook;
 
 import dev.trellisgorge.chart.Color;
+import dev.trellisgorge.sheet.SheetChart;
 import java.awt.Graphics2D;
 import java.awt.RenderingHints;
 import java.awt.geom.Path2D;
@@ -9,21 +10,12 @@ import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.io.UncheckedIOException;
 import javax.imageio.ImageIO;
-import org.apache.poi.openxml4j.exceptions.InvalidFormatException;
-import org.apache.poi.openxml4j.opc.OPCPackage;
-import org.apache.poi.openxml4j.opc.PackagePart;
-import org.apache.poi.openxml4j.opc.PackagePartName;
-import org.apache.poi.openxml4j.opc.PackagingURIHelper;
-import org.apache.poi.openxml4j.opc.TargetMode;
-import org.apache.poi.xddf.usermodel.chart.XDDFChart;
-import org.openxmlformats.schemas.drawingml.x2006.main.CTShapeProperties;
 
 /**
  * The end of a bar with round corners, as a picture that fills a piece of a native chart: the pieces of such a chart are boxes alone. It is
  * drawn for the size that the piece has now, so that its corners are circles until that is changed.
  */
 final class RoundedTop {
-    private static final String IMAGE = "http://schemas.openxmlformats.org/officeDocument/2006/relationships/image";
     /** Of the width of a bar. */
     private static final double RADIUS = 0.45;
     private static final int PIXELS = 240;
@@ -33,25 +25,15 @@ final class RoundedTop {
     }
 
     /**
-     * Fills a piece.
+     * What fills a piece.
      *
      * @param height  of the piece, as a share of its width across the bar
      * @param upright whether the bar stands
      * @param back    whether it goes down or to the left
      */
-    static void fill(XDDFChart chart, CTShapeProperties looks, Color color, double height, boolean upright, boolean back) {
-        int across = PIXELS;
+    static SheetChart.Fill fill(Color color, double height, boolean upright, boolean back) {
         int along = (int) Math.max(2, Math.min(MOST, Math.round(PIXELS * height)));
-        String id = relation(chart, drawn(across, along, color, upright, back));
-        if (looks.isSetNoFill()) {
-            looks.unsetNoFill();
-        }
-        if (looks.isSetSolidFill()) {
-            looks.unsetSolidFill();
-        }
-        var fill = looks.addNewBlipFill();
-        fill.addNewBlip().setEmbed(id);
-        fill.addNewStretch().addNewFillRect();
+        return new SheetChart.Fill.Picture(drawn(PIXELS, along, color, upright, back));
     }
 
     private static byte[] drawn(int across, int along, Color color, boolean upright, boolean back) {
@@ -85,28 +67,5 @@ final class RoundedTop {
             throw new UncheckedIOException(e);
         }
         return png.toByteArray();
-    }
-
-    /** Puts a picture into the package, and gives the chart a relationship to it. */
-    private static String relation(XDDFChart chart, byte[] png) {
-        PackagePart part = chart.getPackagePart();
-        OPCPackage archive = part.getPackage();
-        try {
-            String folder = part.getPartName().getName().replaceAll("/charts/.*", "/media/rounded");
-            int at = 1;
-            PackagePartName name = PackagingURIHelper.createPartName(folder + at + ".png");
-            while (archive.containPart(name)) {
-                name = PackagingURIHelper.createPartName(folder + ++at + ".png");
-            }
-            PackagePart picture = archive.createPart(name, "image/png");
-            try (var out = picture.getOutputStream()) {
-                out.write(png);
-            }
-            return part.addRelationship(name, TargetMode.INTERNAL, IMAGE).getId();
-        } catch (InvalidFormatException e) {
-            throw new IllegalStateException(e);
-        } catch (IOException e) {
-            throw new UncheckedIOException(e);
-        }
     }
 }

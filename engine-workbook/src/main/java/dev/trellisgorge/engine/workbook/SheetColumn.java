@@ -1,7 +1,7 @@
 package dev.trellisgorge.engine.workbook;
 
 import java.util.Optional;
-import org.apache.poi.ss.usermodel.Row;
+import dev.trellisgorge.sheet.Row;
 
 /**
  * A column of a helper sheet.

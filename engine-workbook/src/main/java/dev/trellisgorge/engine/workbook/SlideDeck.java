@@ -6,10 +6,13 @@ import java.awt.Dimension;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.io.OutputStream;
-import java.util.HashMap;
+import java.time.ZoneOffset;
+import java.util.ArrayList;
+import java.util.Date;
 import java.util.List;
-import java.util.Map;
+import java.util.Optional;
 import java.util.function.Consumer;
+import org.apache.poi.ooxml.POIXMLProperties;
 import org.apache.poi.xslf.usermodel.SlideLayout;
 import org.apache.poi.xslf.usermodel.XMLSlideShow;
 import org.apache.poi.xslf.usermodel.XSLFSlide;
@@ -17,6 +20,7 @@ import org.apache.poi.xslf.usermodel.XSLFSlide;
 /** A slide for each page, all as large as a picture. */
 final class SlideDeck {
     static final double POINTS_PER_PIXEL = 0.75;
+    private static final String WORKBOOK = "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet";
 
     private final List<Page> pages;
     private final Options options;
@@ -30,24 +34,45 @@ final class SlideDeck {
     }
 
     void writeTo(OutputStream out) throws IOException {
-        Map<String, byte[]> workbooks = new HashMap<>();
+        List<SlideCanvas.OnSlide> charts = new ArrayList<>();
         ByteArrayOutputStream made = new ByteArrayOutputStream();
         try (XMLSlideShow show = new XMLSlideShow()) {
             show.setPageSize(new Dimension((int) Math.round(options.size().width() * POINTS_PER_PIXEL), (int) Math.round(options.size().height() * POINTS_PER_PIXEL)));
-            LiveWorkbook.made(show.getProperties().getCoreProperties(), options);
-            if (!pages.get(0).listed().isEmpty()) {
-                show.getProperties().getCoreProperties().setTitle(pages.get(0).listed());
-            }
+            properties(show.getProperties().getCoreProperties());
             for (Page page : pages) {
                 XSLFSlide slide = show.createSlide(show.getSlideMasters().get(0).getLayout(SlideLayout.TITLE_ONLY));
                 SlideCanvas canvas = new SlideCanvas(slide);
                 new SlidePage(page, slide, canvas, options, told).fill();
-                workbooks.putAll(canvas.workbooks());
+                charts.addAll(canvas.charts());
             }
             show.write(made);
         }
         Parts parts = Parts.read(made.toByteArray());
-        workbooks.forEach((part, workbook) -> parts.write(part.substring(1), workbook)); // in the places of those that the library makes
+        charts.forEach(chart -> put(parts, chart));
         parts.writeTo(out);
+    }
+
+    private void properties(POIXMLProperties.CoreProperties properties) {
+        properties.setCreator(options.author().orElse(LiveWorkbook.PROGRAM));
+        properties.setCreated(options.date().map(day -> Date.from(day.atStartOfDay(ZoneOffset.UTC).toInstant())));
+        if (!pages.get(0).listed().isEmpty()) {
+            properties.setTitle(pages.get(0).listed());
+        }
+    }
+
+    /** Writes a chart into its part, and puts its workbook and its pictures beside it. */
+    private static void put(Parts parts, SlideCanvas.OnSlide chart) {
+        String workbook = parts.free("ppt/embeddings/series", ".xlsx");
+        parts.write(workbook, chart.workbook());
+        parts.type(workbook, WORKBOOK);
+        String behind = parts.relate(chart.part(), OfficeXml.RELATIONSHIPS + "/package", workbook);
+        ByteArrayOutputStream written = new ByteArrayOutputStream();
+        ChartWriter.write(written, chart.chart(), png -> {
+            String picture = parts.free("ppt/media/rounded", ".png");
+            parts.write(picture, png);
+            parts.type(picture, "image/png");
+            return parts.relate(chart.part(), OfficeXml.RELATIONSHIPS + "/image", picture);
+        }, Optional.of(behind));
+        parts.write(chart.part(), written.toByteArray());
     }
 }

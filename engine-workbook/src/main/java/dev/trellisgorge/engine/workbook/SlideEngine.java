@@ -39,6 +39,6 @@ public final class SlideEngine implements Engine {
 
     @Override
     public void draw(List<Page> pages, String ending, Options options, OutputStream out, Consumer<String> told) throws IOException {
-        WorkbookEngine.write(() -> new SlideDeck(pages, options, told).writeTo(out), "the slides");
+        new SlideDeck(pages, options, told).writeTo(out);
     }
 }

@@ -8,17 +8,17 @@ import dev.trellisgorge.engine.Options;
 import dev.trellisgorge.engine.Page;
 import dev.trellisgorge.engine.Tile;
 import dev.trellisgorge.plan.PlainChart;
+import dev.trellisgorge.sheet.TextLine;
+import dev.trellisgorge.sheet.TextLook;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
 import java.util.function.Consumer;
 import org.apache.poi.xslf.usermodel.XSLFSlide;
 import org.apache.poi.xslf.usermodel.XSLFTextShape;
 import org.openxmlformats.schemas.drawingml.x2006.main.CTTextBody;
-import org.openxmlformats.schemas.drawingml.x2006.main.STTextAlignType;
 import org.openxmlformats.schemas.drawingml.x2006.main.STTextAnchoringType;
 import org.openxmlformats.schemas.presentationml.x2006.main.CTShape;
 
@@ -66,7 +66,7 @@ final class SlidePage {
         double foot = page.source().isEmpty() ? MARGIN / 2.0 : MARGIN / 2.0 + FOOT;
         tiles(top + MARGIN / 4.0, options.size().height() - foot, alone.isPresent());
         if (!page.source().isEmpty()) {
-            canvas.words(MARGIN, options.size().height() - foot, width(), FOOT, page.source(), SOURCE, false, STTextAlignType.L, Role.INK.color());
+            canvas.words(MARGIN, options.size().height() - foot, width(), FOOT, page.source(), SOURCE, false, TextLine.At.LEFT, Role.INK.color());
         }
     }
 
@@ -78,11 +78,11 @@ final class SlidePage {
         return looks.sizes().containsKey(purpose) ? (int) Math.round(looks.sizes().get(purpose) * 75) : usual;
     }
 
-    private static STTextAlignType.Enum at(Looks looks) {
+    private static TextLine.At at(Looks looks) {
         return switch (looks.titleAt().orElse(Looks.Align.LEFT)) {
-            case LEFT -> STTextAlignType.L;
-            case CENTRE -> STTextAlignType.CTR;
-            case RIGHT -> STTextAlignType.R;
+            case LEFT -> TextLine.At.LEFT;
+            case CENTRE -> TextLine.At.CENTRE;
+            case RIGHT -> TextLine.At.RIGHT;
         };
     }
 
@@ -106,11 +106,7 @@ final class SlidePage {
         body.getBodyPr().setAnchor(STTextAnchoringType.B);
         body.getBodyPr().setLIns(0);
         body.getBodyPr().setRIns(0);
-        while (body.sizeOfPArray() > 0) {
-            body.removeP(0);
-        }
-        body.addNewP().addNewPPr().setAlgn(at(looks));
-        Key.run(body.getPArray(0), words, size, Role.INK.color()).setB(looks.bold().getOrDefault(Purpose.TITLE, true));
+        SlideCanvas.fill(body, List.of(TextLine.of(words, new TextLook(size, Role.INK.color()).bold(looks.bold().getOrDefault(Purpose.TITLE, true)), Optional.of(at(looks)))));
         return top + high(words, size);
     }
 
@@ -153,9 +149,7 @@ final class SlidePage {
 
     private void chart(Tile.OfChart tile, Area area, boolean titled) throws IOException {
         LiveWorkbook behind = new LiveWorkbook(List.of(new Page(page.name(), page.title(), 1, List.of(tile))), options, told, Optional.empty());
-        Map<Tile, HelperSheet> helpers = behind.prepare();
-        behind.tellWhatStays();
-        HelperSheet cells = helpers.get(tile);
+        HelperSheet cells = behind.helpers().get(tile);
         List<PlainChart> parts = new ArrayList<>(tile.parts());
         boolean table = parts.get(0).drawing() instanceof TextCells || !parts.get(0).beside().isEmpty();
         if (titled) {
@@ -168,7 +162,8 @@ final class SlidePage {
             new NativeTile(parts, cells, told).drawOn(canvas, area);
         }
         ByteArrayOutputStream workbook = new ByteArrayOutputStream();
-        behind.finish(workbook);
+        behind.book().show(behind.book().sheets().size() - 1);
+        BookWriter.write(behind.book(), workbook);
         canvas.behind(workbook.toByteArray());
     }
 }

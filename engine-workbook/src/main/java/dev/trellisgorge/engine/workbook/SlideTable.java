@@ -7,6 +7,8 @@ import dev.trellisgorge.chart.Series;
 import dev.trellisgorge.chart.TextCells;
 import dev.trellisgorge.chart.TextCells.TextColumn;
 import dev.trellisgorge.plan.PlainChart;
+import dev.trellisgorge.sheet.CellLook;
+import dev.trellisgorge.sheet.TextLine;
 import dev.trellisgorge.table.DisplayWidth;
 import java.awt.geom.Rectangle2D;
 import java.util.ArrayList;
@@ -21,7 +23,6 @@ import org.apache.poi.xslf.usermodel.XSLFSlide;
 import org.apache.poi.xslf.usermodel.XSLFTable;
 import org.apache.poi.xslf.usermodel.XSLFTableCell;
 import org.apache.poi.xslf.usermodel.XSLFTextRun;
-import org.openxmlformats.schemas.drawingml.x2006.main.STTextAlignType;
 import org.openxmlformats.schemas.presentationml.x2006.main.CTGraphicalObjectFrame;
 
 /** Names and figures as a table of a slide; beside it native bars, or in it bars made of characters. */
@@ -74,9 +75,9 @@ final class SlideTable {
         }
         if (titled) {
             Rectangle2D line = canvas.place(new Area(whole.column(), whole.row(), whole.columns(), 1));
-            canvas.words(line.getX(), line.getY(), line.getWidth(), line.getHeight(), chart.title(), TITLE, true, STTextAlignType.L, Role.INK.color());
+            canvas.words(line.getX(), line.getY(), line.getWidth(), line.getHeight(), chart.title(), TITLE, true, TextLine.At.LEFT, Role.INK.color());
             Rectangle2D second = canvas.place(new Area(whole.column(), whole.row() + 1, whole.columns(), 1));
-            canvas.words(second.getX(), second.getY(), second.getWidth(), second.getHeight(), chart.subtitle(), SUBTITLE, false, STTextAlignType.L, Role.INK.color());
+            canvas.words(second.getX(), second.getY(), second.getWidth(), second.getHeight(), chart.subtitle(), SUBTITLE, false, TextLine.At.LEFT, Role.INK.color());
         }
         boolean texts = chart.drawing() instanceof TextCells;
         TableCells.Widths widths = TableCells.widths(chart, area.columns() - FEWEST_FOR_BARS, told);
@@ -158,7 +159,7 @@ final class SlideTable {
             XSLFTextRun run = paragraph.addNewTextRun();
             run.setText(piece.words());
             run.setFontSize(fixed ? barSize : POINTS);
-            run.setFontFamily(fixed ? FIXED : ChartFrame.FONT);
+            run.setFontFamily(fixed ? FIXED : CellLook.FONT);
             run.setBold(strong);
             run.setFontColor(awt(piece.color()));
         }

@@ -42,8 +42,7 @@ record SpareColumns(int room, Place names, Place count, Place cells) {
             if (row > 0) {
                 fits.add(0, new CellReference(SheetLayout.line(row) - 2, at).formatAsString() + "<>\"\"");
             }
-            line.createCell(at).setCellFormula("IF(AND(" + String.join(",", fits) + ")," + heading + "&\"\",\"\")");
-            line.getCell(at).setCellValue("");
+            line.cell(at).formula("IF(AND(" + String.join(",", fits) + ")," + heading + "&\"\",\"\")").value("");
         });
         int known = step.columns().size();
         Place count = steps.add("columns", "how many columns become rows", StepSheet.POSITION, 1, known + "+COUNTIF(" + names.range(steps.name(), ROOM) + ",\"?*\")", Column.numbers("columns", known), true);

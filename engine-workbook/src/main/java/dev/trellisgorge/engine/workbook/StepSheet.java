@@ -20,10 +20,9 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.stream.IntStream;
-import org.apache.poi.ss.usermodel.Cell;
-import org.apache.poi.ss.usermodel.CellStyle;
-import org.apache.poi.ss.usermodel.Row;
-import org.apache.poi.ss.usermodel.Sheet;
+import dev.trellisgorge.sheet.Cell;
+import dev.trellisgorge.sheet.CellLook;
+import dev.trellisgorge.sheet.Sheet;
 import org.apache.poi.ss.util.CellRangeAddress;
 import org.apache.poi.ss.util.CellReference;
 
@@ -40,7 +39,6 @@ final class StepSheet {
     private final String title;
     private Settings settings;
     private final SheetNames names;
-    private final Styles styles;
     private final List<SheetColumn> columns = new ArrayList<>();
     private final Map<Integer, String> sentences = new LinkedHashMap<>();
     private final Map<Table, Block> arrivals = new IdentityHashMap<>();
@@ -48,12 +46,11 @@ final class StepSheet {
     private int lines;
 
     /** @param title of what the steps make the rows */
-    StepSheet(String name, String title, Settings settings, SheetNames names, Styles styles) {
+    StepSheet(String name, String title, Settings settings, SheetNames names) {
         this.name = name;
         this.title = title;
         this.settings = settings;
         this.names = names;
-        this.styles = styles;
     }
 
     String name() {
@@ -67,15 +64,6 @@ final class StepSheet {
 
     boolean isEmpty() {
         return columns.isEmpty();
-    }
-
-    /** How many lines there are for rows. */
-    int lines() {
-        return lines;
-    }
-
-    List<Double> widths() {
-        return columns.stream().map(column -> (double) column.width()).toList();
     }
 
     Settings settings() {
@@ -122,17 +110,17 @@ final class StepSheet {
 
     Place add(String column, String meaning, int width, int rows, String formula, Column values, boolean blank) {
         RowFormula written = new RowFormula(formula);
-        Optional<CellStyle> style = style(values);
+        Optional<CellLook> style = style(values);
         return add(column, meaning, width, rows, (line, at, row) -> {
-            Cell cell = line.createCell(at);
-            cell.setCellFormula(written.at(SheetLayout.line(row), 0));
+            Cell cell = line.cell(at);
+            cell.formula(written.at(SheetLayout.line(row), 0));
             Computation.value(cell, values, row, blank);
-            style.ifPresent(cell::setCellStyle);
+            style.ifPresent(cell::look);
         });
     }
 
-    private Optional<CellStyle> style(Column cells) {
-        return cells.kind() == Kind.DATE ? Optional.of(styles.date()) : Optional.empty();
+    private Optional<CellLook> style(Column cells) {
+        return cells.kind() == Kind.DATE ? Optional.of(Styles.date()) : Optional.empty();
     }
 
     /**
@@ -160,8 +148,8 @@ final class StepSheet {
         RowFormula written = new RowFormula("IF(COUNTA(" + first.cell(name) + ":" + last.cell(sheet) + ")>0," + LINE + ",\"\")");
         Column numbers = positions(IntStream.range(0, table.rowCount()).toArray());
         Place marker = add(new SheetColumn("row", SheetHead.OK, Optional.of(room), "the row of the sheet " + sheet + ", blank where there is none; there is room for " + spare + " more", POSITION, (at, column, row) -> {
-            Cell cell = at.createCell(column);
-            cell.setCellFormula(written.at(SheetLayout.line(row), 0));
+            Cell cell = at.cell(column);
+            cell.formula(written.at(SheetLayout.line(row), 0));
             Computation.value(cell, numbers, row, true);
         }), rows);
         return Block.open(table, where, spare, marker, rooms(List.of(), Optional.of(room), marker).get(0));
@@ -208,8 +196,8 @@ final class StepSheet {
         RowFormula written = new RowFormula(formula);
         Column values = positions(at);
         return add(new SheetColumn("row", room.map(formulaOf -> SheetHead.OK).orElse(""), room, meaning + " of " + (block.isRaw() ? "the sheet " + block.sheet() : "the block before"), POSITION, (line, column, row) -> {
-            Cell cell = line.createCell(column);
-            cell.setCellFormula(written.at(SheetLayout.line(row), 0));
+            Cell cell = line.cell(column);
+            cell.formula(written.at(SheetLayout.line(row), 0));
             Computation.value(cell, values, row, true);
         }), rows);
     }
@@ -267,15 +255,16 @@ final class StepSheet {
         return "\"" + text.replace("\"", "\"\"") + "\"";
     }
 
-    void fill(Sheet sheet) {
-        SheetHead head = new SheetHead(sheet, styles, columns);
+    void describe(Sheet sheet) {
+        sheet.widths(columns.stream().map(column -> (double) column.width()).toList());
+        SheetHead.mute(sheet, lines, columns.size());
+        SheetHead head = new SheetHead(sheet, columns);
         head.write(title, Optional.empty(), "What the steps make of the rows, as formulas, from left to right: a block of columns for each step, and over it what it does.", null, 0, List.of());
         head.over(sentences);
-        for (int row = 0; row < lines; row++) {
-            Row line = sheet.createRow(SheetLayout.line(row) - 1);
+        sheet.generate(SheetLayout.FIRST - 1, lines, line -> {
             for (int i = 0; i < columns.size(); i++) {
-                columns.get(i).cells().fill(line, i, row);
+                columns.get(i).cells().fill(line, i, line.at() - SheetLayout.FIRST + 1);
             }
-        }
+        });
     }
 }

@@ -4,261 +4,136 @@ import dev.trellisgorge.chart.Format;
 import dev.trellisgorge.chart.Looks;
 import dev.trellisgorge.chart.Role;
 import dev.trellisgorge.formula.Settings;
+import dev.trellisgorge.sheet.CellLook;
+import dev.trellisgorge.sheet.CellLook.Across;
+import dev.trellisgorge.sheet.CellLook.Border;
+import dev.trellisgorge.sheet.CellLook.Down;
 import dev.trellisgorge.table.Column;
-import java.util.HashMap;
-import java.util.Map;
 import java.util.Optional;
-import org.apache.poi.ss.usermodel.BorderStyle;
-import org.apache.poi.ss.usermodel.CellStyle;
-import org.apache.poi.ss.usermodel.ConditionalFormattingRule;
-import org.apache.poi.ss.usermodel.Font;
-import org.apache.poi.ss.usermodel.HorizontalAlignment;
-import org.apache.poi.ss.usermodel.Row;
-import org.apache.poi.ss.usermodel.VerticalAlignment;
-import org.apache.poi.xssf.usermodel.XSSFCellStyle;
-import org.apache.poi.xssf.usermodel.XSSFColor;
-import org.apache.poi.xssf.usermodel.XSSFFont;
-import org.apache.poi.xssf.usermodel.XSSFFontFormatting;
-import org.apache.poi.xssf.usermodel.XSSFWorkbook;
 
-/** The looks of cells, each made once. */
+/** The looks of cells, by what they are for. */
 final class Styles {
     /** The height of a line with a big figure, in points. */
-    static final float BIG_LINE = 48;
-    private static final byte OPAQUE = -1;
+    static final double BIG_LINE = 48;
     private static final int WIDEST = 60;
     private static final double POINTS_PER_PIXEL = 0.75;
-    private static final float LINE = 1.35f;
+    private static final String DATE = "yyyy-mm-dd";
+    private static final CellLook PLAIN = words(11, false, Role.INK).at(Across.LEFT);
+    private static final CellLook NOTE = words(9, false, Role.INK);
+    private static final CellLook CHANGEABLE = words(10, true, Role.BASE).border(Border.AROUND);
+    private static final CellLook BAR = words(11, false, Role.BASE).font("Courier New"); // or what stands in for it: glyphs of one width
 
-    private final XSSFWorkbook book;
-    private final CellStyle header;
-    private final CellStyle date;
-    private final CellStyle input;
-    private final CellStyle inputDate;
-    private final CellStyle title;
-    private final CellStyle meaning;
-    private final CellStyle changeable;
-    private final CellStyle changeableDate;
-    private final CellStyle note;
-    private final CellStyle noteOfDate;
-    private final CellStyle plain;
-    private final CellStyle bar;
-    private final CellStyle barAtEnd;
-    private final Map<String, CellStyle> figures = new HashMap<>();
-    private final Map<String, CellStyle> made = new HashMap<>();
-
-    Styles(XSSFWorkbook book) {
-        this.book = book;
-        XSSFFont ordinary = book.getFontAt(0);
-        ordinary.setFontName(ChartFrame.FONT);
-        ordinary.setFontHeightInPoints((short) 10); // the widths of columns count its digits
-        XSSFFont strong = font(10, false, Role.INK);
-        strong.setBold(true);
-        header = book.createCellStyle();
-        header.setFont(strong);
-        header.setBorderBottom(BorderStyle.THIN);
-        header.setWrapText(true);
-        date = book.createCellStyle();
-        date.setAlignment(HorizontalAlignment.LEFT);
-        date.setDataFormat(book.createDataFormat().getFormat("yyyy-mm-dd"));
-        XSSFFont typed = font(10, false, Role.BASE);
-        input = style(typed, HorizontalAlignment.GENERAL);
-        inputDate = style(typed, HorizontalAlignment.LEFT);
-        inputDate.setDataFormat(date.getDataFormat());
-        title = style(font(14, true, Role.INK), HorizontalAlignment.LEFT);
-        meaning = style(font(9, false, Role.INK), HorizontalAlignment.LEFT);
-        meaning.setWrapText(true);
-        meaning.setVerticalAlignment(VerticalAlignment.TOP);
-        meaning.setBorderBottom(BorderStyle.THIN);
-        XSSFFont entry = font(10, true, Role.BASE);
-        XSSFCellStyle boxed = book.createCellStyle();
-        boxed.setFont((Font) entry);
-        boxed.setBorderBottom(BorderStyle.THIN);
-        boxed.setBorderTop(BorderStyle.THIN);
-        boxed.setBorderLeft(BorderStyle.THIN);
-        boxed.setBorderRight(BorderStyle.THIN);
-        changeable = boxed;
-        changeableDate = book.createCellStyle();
-        changeableDate.cloneStyleFrom(boxed);
-        changeableDate.setDataFormat(date.getDataFormat());
-        note = style(font(9, false, Role.INK), HorizontalAlignment.GENERAL);
-        noteOfDate = style(font(9, false, Role.INK), HorizontalAlignment.LEFT);
-        noteOfDate.setDataFormat(date.getDataFormat());
-        plain = style(font(11, false, Role.INK), HorizontalAlignment.LEFT);
-        XSSFFont cells = font(11, false, Role.BASE);
-        cells.setFontName("Courier New"); // or what stands in for it: glyphs of one width
-        bar = style(cells, HorizontalAlignment.LEFT);
-        barAtEnd = style(cells, HorizontalAlignment.RIGHT);
+    private Styles() {
     }
 
-    private XSSFFont font(double points, boolean strong, Role role) {
-        XSSFFont font = book.createFont();
-        font.setFontName(ChartFrame.FONT);
-        font.setFontHeight((short) Math.round(points * 20));
-        font.setBold(strong);
-        font.setColor(color(role));
-        return font;
+    private static CellLook words(double points, boolean strong, Role role) {
+        return CellLook.ORDINARY.words(points, strong, role.color());
     }
 
-    private CellStyle style(XSSFFont font, HorizontalAlignment alignment) {
-        CellStyle style = book.createCellStyle();
-        style.setFont((Font) font);
-        style.setAlignment(alignment);
-        return style;
+    private static CellLook formatted(CellLook look, Optional<Format> format) {
+        return format.map(pattern -> look.format(NumberFormats.of(pattern))).orElse(look);
     }
 
-    static XSSFColor color(Role role) {
-        return new XSSFColor(new byte[] {OPAQUE, (byte) role.color().red(), (byte) role.color().green(), (byte) role.color().blue()});
+    static CellLook header() {
+        return words(10, true, Role.INK).border(Border.BELOW).wrapped();
     }
 
-    /** Gives what a rule applies to a colour, of three bytes. */
-    static void color(ConditionalFormattingRule rule, byte... rgb) {
-        XSSFFontFormatting font = (XSSFFontFormatting) rule.createFontFormatting();
-        font.setFontColor(new XSSFColor(rgb));
-        font.getFontColor().getCTColor().setRgb(new byte[] {OPAQUE, rgb[0], rgb[1], rgb[2]}); // as the schema has it
-    }
-
-    CellStyle header() {
-        return header;
-    }
-
-    CellStyle date() {
-        return date;
+    static CellLook date() {
+        return CellLook.ORDINARY.at(Across.LEFT).format(DATE);
     }
 
     /** What was typed or read, where formulas stand beside it. */
-    CellStyle input() {
-        return input;
+    static CellLook input() {
+        return words(10, false, Role.BASE);
     }
 
-    CellStyle inputDate() {
-        return inputDate;
+    static CellLook inputDate() {
+        return input().at(Across.LEFT).format(DATE);
     }
 
     /** Over a sheet of cells. */
-    CellStyle title() {
-        return title;
+    static CellLook title() {
+        return words(14, true, Role.INK).at(Across.LEFT);
     }
 
     /** Under a column's name, what it is. */
-    CellStyle meaning() {
-        return meaning;
+    static CellLook meaning() {
+        return NOTE.at(Across.LEFT).at(Down.TOP).border(Border.BELOW).wrapped();
     }
 
     /** A cell that a reader may change. */
-    CellStyle changeable() {
-        return changeable;
+    static CellLook changeable() {
+        return CHANGEABLE;
     }
 
     /** The same, of a figure that is written in a format. */
-    CellStyle changeable(Format format) {
-        return made.computeIfAbsent("changeable " + NumberFormats.of(format), key -> {
-            CellStyle style = book.createCellStyle();
-            style.cloneStyleFrom(changeable);
-            style.setDataFormat(book.createDataFormat().getFormat(NumberFormats.of(format)));
-            return style;
-        });
+    static CellLook changeable(Format format) {
+        return CHANGEABLE.format(NumberFormats.of(format));
     }
 
     /** The same, of a date. */
-    CellStyle changeableDate() {
-        return changeableDate;
+    static CellLook changeableDate() {
+        return CHANGEABLE.format(DATE);
     }
 
-    CellStyle note() {
-        return note;
+    static CellLook note() {
+        return NOTE;
     }
 
     /** The same of a setting, written as is said of it. */
-    CellStyle note(Settings.About about) {
-        return about.format().isEmpty() ? note : made.computeIfAbsent("note " + about.format(), key -> {
-            CellStyle style = book.createCellStyle();
-            style.cloneStyleFrom(note);
-            style.setDataFormat(book.createDataFormat().getFormat(NumberFormats.of(new Format(about.format()))));
-            return style;
-        });
+    static CellLook note(Settings.About about) {
+        return about.format().isEmpty() ? NOTE : NOTE.format(NumberFormats.of(new Format(about.format())));
     }
 
     /** The same at an edge of its cell. */
-    CellStyle note(HorizontalAlignment at, Optional<Format> format) {
-        return made.computeIfAbsent("note " + at + format.map(NumberFormats::of).orElse(""), key -> {
-            CellStyle style = style(font(9, false, Role.INK), at);
-            format.ifPresent(pattern -> style.setDataFormat(book.createDataFormat().getFormat(NumberFormats.of(pattern))));
-            return style;
-        });
+    static CellLook note(Across at, Optional<Format> format) {
+        return formatted(NOTE.at(at), format);
     }
 
-    CellStyle noteOfDate() {
-        return noteOfDate;
+    static CellLook noteOfDate() {
+        return NOTE.at(Across.LEFT).format(DATE);
     }
 
     /** A line for a purpose, as large and strong as was asked for, else as usual; where titles stand. */
-    CellStyle line(Looks looks, Looks.Purpose purpose) {
+    static CellLook line(Looks looks, Looks.Purpose purpose) {
         boolean title = purpose == Looks.Purpose.TITLE;
         double points = looks.sizes().containsKey(purpose) ? looks.sizes().get(purpose) * POINTS_PER_PIXEL : title ? 16 : 9;
-        boolean strong = looks.bold().getOrDefault(purpose, title);
-        HorizontalAlignment at = switch (looks.titleAt().orElse(Looks.Align.LEFT)) {
-            case LEFT -> HorizontalAlignment.LEFT;
-            case CENTRE -> HorizontalAlignment.CENTER;
-            case RIGHT -> HorizontalAlignment.RIGHT;
-        };
-        return made.computeIfAbsent(points + " " + strong + " " + at, key -> style(font(points, strong, Role.INK), at));
-    }
-
-    /** Makes a row high enough for a line's style. */
-    void fit(Row row, CellStyle line) {
-        float needed = book.getFontAt(line.getFontIndex()).getFontHeightInPoints() * LINE;
-        if (needed > row.getHeightInPoints()) {
-            row.setHeightInPoints(needed);
-        }
+        return words(points, looks.bold().getOrDefault(purpose, title), Role.INK).at(switch (looks.titleAt().orElse(Looks.Align.LEFT)) {
+            case LEFT -> Across.LEFT;
+            case CENTRE -> Across.CENTRE;
+            case RIGHT -> Across.RIGHT;
+        });
     }
 
     /** Over a column of a table. */
-    CellStyle heading(HorizontalAlignment at) {
-        return made.computeIfAbsent("heading " + at, key -> {
-            CellStyle style = style(font(10, true, Role.INK), at);
-            style.setBorderBottom(BorderStyle.THIN);
-            return style;
-        });
+    static CellLook heading(Across at) {
+        return words(10, true, Role.INK).at(at).border(Border.BELOW);
     }
 
     /** A cell of a table, with a rule below it. */
-    CellStyle ruled(HorizontalAlignment at, Optional<Format> format) {
-        return made.computeIfAbsent("ruled " + at + format.map(NumberFormats::of).orElse(""), key -> {
-            CellStyle style = style(font(11, false, Role.INK), at);
-            style.setVerticalAlignment(VerticalAlignment.CENTER);
-            style.setBorderBottom(BorderStyle.THIN);
-            ((XSSFCellStyle) style).setBottomBorderColor(color(Role.MUTED));
-            format.ifPresent(pattern -> style.setDataFormat(book.createDataFormat().getFormat(NumberFormats.of(pattern))));
-            return style;
-        });
+    static CellLook ruled(Across at, Optional<Format> format) {
+        return formatted(words(11, false, Role.INK).at(at).at(Down.MIDDLE).border(Border.QUIET_BELOW), format);
     }
 
-    CellStyle plain() {
-        return plain;
+    static CellLook plain() {
+        return PLAIN;
     }
 
     /** Of a bar made of characters. */
-    CellStyle bar() {
-        return bar;
+    static CellLook bar() {
+        return BAR.at(Across.LEFT);
     }
 
-    CellStyle barAtEnd() {
-        return barAtEnd;
+    static CellLook barAtEnd() {
+        return BAR.at(Across.RIGHT);
     }
 
-    CellStyle bigFigure(Format format) {
-        CellStyle style = style(font(36, true, Role.BASE), HorizontalAlignment.LEFT);
-        style.setDataFormat(book.createDataFormat().getFormat(NumberFormats.of(format)));
-        return style;
+    static CellLook bigFigure(Format format) {
+        return words(36, true, Role.BASE).format(NumberFormats.of(format));
     }
 
-    CellStyle figure(Format format) {
-        return figures.computeIfAbsent(NumberFormats.of(format), pattern -> {
-            CellStyle style = book.createCellStyle();
-            style.setDataFormat(book.createDataFormat().getFormat(pattern));
-            return style;
-        });
+    static CellLook figure(Format format) {
+        return CellLook.ORDINARY.format(NumberFormats.of(format));
     }
 
     /** A sheet column's width for a table's column, in characters. */

@@ -7,9 +7,9 @@ import dev.trellisgorge.plan.PlainChart;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Place;
 import dev.trellisgorge.problem.ProblemKind;
+import dev.trellisgorge.sheet.SheetChart;
 import java.util.List;
 import java.util.function.Consumer;
-import org.apache.poi.xddf.usermodel.chart.XDDFChart;
 
 /** The bars beside a table's rows, as native charts whose plots are as high as the rows. */
 final class TableBars {
@@ -37,12 +37,11 @@ final class TableBars {
         double at = 0;
         for (PlainChart part : parts) {
             double share = panel(part).share() / shares;
-            XDDFChart chart = canvas.chart(whole.across(at, share), part.name(), part.alternative());
-            new NativeChart(part, panel(part), helpers, plot).drawOn(chart, false, false, true);
+            SheetChart chart = new NativeChart(part, panel(part), helpers, plot).describe(false, false, true);
             double left = part == parts.get(0) ? EDGE : 0; // panels that meet share their base line
             double right = part == parts.get(parts.size() - 1) ? EDGE : 0;
-            NativeChart.place(chart, left, 0, 1 - left - right, (double) area.rows() / whole.rows());
-            ChartFrame.seeThrough(chart);
+            SheetChart placed = chart.placed(new SheetChart.Frame(left, 0, 1 - left - right, (double) area.rows() / whole.rows())).seenThrough();
+            canvas.chart(whole.across(at, share), part.name(), part.alternative(), placed);
             at += share;
         }
         key(canvas, plot, area, below);

@@ -4,8 +4,8 @@ import dev.trellisgorge.plan.PlainChart;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.Consumer;
-import org.apache.poi.ss.usermodel.HorizontalAlignment;
-import org.apache.poi.xssf.usermodel.XSSFSheet;
+import dev.trellisgorge.sheet.CellLook.Across;
+import dev.trellisgorge.sheet.Sheet;
 
 /**
  * Lying bars in a table: names and figures in ruled cells, and beside them either bars in cells too, or over the cells a native chart
@@ -19,21 +19,17 @@ final class TableBlock {
 
     private final List<PlainChart> parts;
     private final HelperSheet helpers;
-    private final XSSFSheet sheet;
+    private final Sheet sheet;
     private final TableCells cells;
-    private final Styles styles;
-    private final DataBars bars;
     private final Consumer<String> told;
 
     /** @param parts the panels, each as a chart */
-    TableBlock(List<PlainChart> parts, HelperSheet helpers, XSSFSheet sheet, Styles styles, DataBars bars, Consumer<String> told) {
+    TableBlock(List<PlainChart> parts, HelperSheet helpers, Sheet sheet, Consumer<String> told) {
         this.parts = parts;
         this.helpers = helpers;
         this.sheet = sheet;
-        this.styles = styles;
-        this.bars = bars;
         this.told = told;
-        this.cells = new TableCells(sheet, helpers, styles, told);
+        this.cells = new TableCells(sheet, helpers, told);
     }
 
     /** How many rows of the sheet a chart takes at least. */
@@ -44,7 +40,7 @@ final class TableBlock {
     void fill(Area area) {
         PlainChart first = parts.get(0);
         int count = helpers.lines();
-        CellBars inCells = new CellBars(parts, helpers, cells, styles, bars, told);
+        CellBars inCells = new CellBars(parts, helpers, cells, told);
         int high = inCells.areAsked() ? 1 : Math.max(1, Math.min(HIGHEST_ROW, (area.rows() - ABOVE - 2) / Math.max(1, count)));
         cells.titles(area, first);
         TableCells.Widths widths = cells.widths(first, area.columns() - Math.max(FEWEST_FOR_BARS, inCells.least()));
@@ -59,12 +55,12 @@ final class TableBlock {
             return;
         }
         for (int at = area.column() + before; at < area.column() + area.columns(); at++) {
-            cells.write(area.row() + ABOVE - 1, at, "", styles.heading(HorizontalAlignment.LEFT));
+            cells.write(area.row() + ABOVE - 1, at, "", Styles.heading(Across.LEFT));
         }
         for (int row = 0; row < count; row++) {
             int line = area.row() + ABOVE + row * high;
             for (int at = area.column() + before; at < area.column() + area.columns(); at++) {
-                cells.write(line + high - 1, at, "", styles.ruled(HorizontalAlignment.LEFT, Optional.empty()));
+                cells.write(line + high - 1, at, "", Styles.ruled(Across.LEFT, Optional.empty()));
             }
         }
         if (count > 0) {

@@ -11,12 +11,10 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.function.Consumer;
 import java.util.stream.IntStream;
-import org.apache.poi.ss.usermodel.Cell;
-import org.apache.poi.ss.usermodel.CellStyle;
-import org.apache.poi.ss.usermodel.HorizontalAlignment;
-import org.apache.poi.ss.usermodel.Row;
-import org.apache.poi.ss.util.CellRangeAddress;
-import org.apache.poi.xssf.usermodel.XSSFSheet;
+import dev.trellisgorge.sheet.Cell;
+import dev.trellisgorge.sheet.CellLook;
+import dev.trellisgorge.sheet.CellLook.Across;
+import dev.trellisgorge.sheet.Sheet;
 
 /** What stands before bars in cells: the names, and the figures beside them, as a table with ruled rows where there are some. */
 final class TableCells {
@@ -24,36 +22,34 @@ final class TableCells {
     private static final int LETTER = 8;
     private static final int WIDEST_HEADING = 14;
 
-    private final XSSFSheet sheet;
+    private final Sheet sheet;
     private final HelperSheet helpers;
-    private final Styles styles;
     private final Consumer<String> told;
 
     /** @param told given the figures that find no room */
-    TableCells(XSSFSheet sheet, HelperSheet helpers, Styles styles, Consumer<String> told) {
+    TableCells(Sheet sheet, HelperSheet helpers, Consumer<String> told) {
         this.sheet = sheet;
         this.helpers = helpers;
-        this.styles = styles;
         this.told = told;
     }
 
     /** The lines above, on the first two rows; what columns say of them follows the cells. */
     void titles(Area area, PlainChart chart) {
-        line(area.row(), area.column(), chart.stamp().map(words -> words + ": ").orElse(""), chart.title(), chart.plan().titleColumn(), styles.line(chart.looks(), Purpose.TITLE));
-        line(area.row() + 1, area.column(), "", chart.subtitle(), chart.plan().subtitleColumn(), styles.line(chart.looks(), Purpose.SUBTITLE));
+        line(area.row(), area.column(), chart.stamp().map(words -> words + ": ").orElse(""), chart.title(), chart.plan().titleColumn(), Styles.line(chart.looks(), Purpose.TITLE));
+        line(area.row() + 1, area.column(), "", chart.subtitle(), chart.plan().subtitleColumn(), Styles.line(chart.looks(), Purpose.SUBTITLE));
         if (chart.looks().titleAt().isPresent()) {
             merge(area.row(), area.column(), 1, area.columns());
             merge(area.row() + 1, area.column(), 1, area.columns());
         }
     }
 
-    private void line(int line, int column, String before, String words, Optional<String> said, CellStyle style) {
+    private void line(int line, int column, String before, String words, Optional<String> said, CellLook style) {
         Cell cell = write(line, column, before + words, style);
-        styles.fit(cell.getRow(), style);
+        sheet.row(line).fit(style, Area.ROW_POINTS);
         if (said.isPresent() && helpers.data().rowCount() > 0) {
             String value = before + words;
-            cell.setCellFormula((before.isEmpty() ? "" : "\"" + before.replace("\"", "\"\"") + "\"&") + helpers.cellOf(said.get(), 0));
-            cell.setCellValue(value);
+            cell.formula((before.isEmpty() ? "" : "\"" + before.replace("\"", "\"\"") + "\"&") + helpers.cellOf(said.get(), 0));
+            cell.value(value);
         }
     }
 
@@ -105,11 +101,11 @@ final class TableCells {
         if (chart.beside().isEmpty()) {
             return;
         }
-        write(line, from, "", styles.heading(HorizontalAlignment.LEFT));
+        write(line, from, "", Styles.heading(Across.LEFT));
         spread(line, from, 1, widths.names());
         int at = from + widths.names();
         for (Map.Entry<FigureColumn, Integer> column : widths.figures().entrySet()) {
-            write(line, at, column.getKey().name(), styles.heading(HorizontalAlignment.RIGHT));
+            write(line, at, column.getKey().name(), Styles.heading(Across.RIGHT));
             spread(line, at, 1, column.getValue());
             at += column.getValue();
         }
@@ -117,10 +113,10 @@ final class TableCells {
 
     /** A row of the table: the name, then the figures. */
     void row(int line, int from, PlainChart chart, int row, int high, Widths widths) {
-        Cell name = write(line, from, row < chart.data().rowCount() ? chart.categoryText(row) : "", chart.beside().isEmpty() ? styles.plain() : styles.ruled(HorizontalAlignment.LEFT, Optional.empty()));
-        name.setCellFormula(helpers.categoryCell(row));
+        Cell name = write(line, from, row < chart.data().rowCount() ? chart.categoryText(row) : "", chart.beside().isEmpty() ? Styles.plain() : Styles.ruled(Across.LEFT, Optional.empty()));
+        name.formula(helpers.categoryCell(row));
         if (row >= chart.data().rowCount()) {
-            name.setCellValue("");
+            name.value("");
         }
         spread(line, from, high, widths.names());
         int at = from + widths.names();
@@ -136,21 +132,21 @@ final class TableCells {
         String there = helpers.cellOf(column.label().column(), row);
         Kind kind = chart.data().column(column.label().column()).kind();
         boolean asText = kind == Kind.NUMBER && NumberFormats.hasOptionalDecimals(format);
-        Cell cell = write(line, at, "", styles.ruled(HorizontalAlignment.RIGHT, kind == Kind.NUMBER && !asText ? Optional.of(format) : Optional.empty()));
+        Cell cell = write(line, at, "", Styles.ruled(Across.RIGHT, kind == Kind.NUMBER && !asText ? Optional.of(format) : Optional.empty()));
         String shown = asText ? NumberFormats.text(there, format) : kind == Kind.DATE ? "TEXT(" + there + ",\"yyyy-mm-dd\")" : there;
-        cell.setCellFormula("IFERROR(" + shown + ",\"\")");
+        cell.formula("IFERROR(" + shown + ",\"\")");
         if (row >= chart.data().rowCount()) {
-            cell.setCellValue("");
+            cell.value("");
         } else if (kind == Kind.NUMBER && !asText && chart.data().column(column.label().column()).isPresent(row)) {
-            cell.setCellValue(chart.data().column(column.label().column()).number(row));
+            cell.value(chart.data().column(column.label().column()).number(row));
         } else {
-            cell.setCellValue(chart.besideText(column, row));
+            cell.value(chart.besideText(column, row));
         }
     }
 
     /** One cell over several rows and columns, with its rules all along. */
     private void spread(int line, int column, int rows, int columns) {
-        CellStyle style = sheet.getRow(line).getCell(column).getCellStyle();
+        CellLook style = sheet.row(line).find(column).orElseThrow().look();
         for (int down = 0; down < rows; down++) {
             for (int across = 0; across < columns; across++) {
                 if (down > 0 || across > 0) {
@@ -161,24 +157,21 @@ final class TableCells {
         merge(line, column, rows, columns);
     }
 
-    void merge(int line, int column, int rows, int columns) {
-        if (rows * columns > 1) {
-            sheet.addMergedRegionUnsafe(new CellRangeAddress(line, line + rows - 1, column, column + columns - 1));
-        }
+    void dataBar(Sheet.DataBar bar) {
+        sheet.dataBar(bar);
     }
 
-    Cell write(int line, int column, String words, CellStyle style) {
+    void merge(int line, int column, int rows, int columns) {
+        sheet.merge(line, column, rows, columns);
+    }
+
+    Cell write(int line, int column, String words, CellLook style) {
         return write(sheet, line, column, words, style);
     }
 
     /** A cell of a sheet with words and looks; empty where there are no words. */
-    static Cell write(XSSFSheet sheet, int line, int column, String words, CellStyle style) {
-        Row row = sheet.getRow(line) == null ? sheet.createRow(line) : sheet.getRow(line);
-        Cell cell = row.createCell(column);
-        cell.setCellStyle(style);
-        if (!words.isEmpty()) {
-            cell.setCellValue(words);
-        }
-        return cell;
+    static Cell write(Sheet sheet, int line, int column, String words, CellLook style) {
+        Cell cell = sheet.row(line).cell(column).look(style);
+        return words.isEmpty() ? cell : cell.value(words);
     }
 }

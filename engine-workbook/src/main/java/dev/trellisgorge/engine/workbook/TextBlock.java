@@ -9,17 +9,14 @@ import dev.trellisgorge.plan.PlainChart;
 import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.DisplayWidth;
 import dev.trellisgorge.table.Kind;
-import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.Consumer;
 import java.util.stream.IntStream;
-import org.apache.poi.ss.usermodel.Cell;
-import org.apache.poi.ss.usermodel.CellStyle;
-import org.apache.poi.ss.usermodel.ConditionalFormattingRule;
-import org.apache.poi.ss.usermodel.Row;
+import dev.trellisgorge.sheet.Cell;
+import dev.trellisgorge.sheet.CellLook;
 import org.apache.poi.ss.util.CellRangeAddress;
-import org.apache.poi.xssf.usermodel.XSSFSheet;
+import dev.trellisgorge.sheet.Sheet;
 
 /** Bars made of characters, in cells: the category, the bars, and the figure beside them. */
 final class TextBlock {
@@ -30,20 +27,16 @@ final class TextBlock {
     private final PlainChart chart;
     private final TextCells texts;
     private final HelperSheet helpers;
-    private final XSSFSheet sheet;
-    private final Styles styles;
+    private final Sheet sheet;
     private final TableCells cells;
-    private final DataBars bars;
     private final Consumer<String> told;
 
-    TextBlock(PlainChart chart, TextCells texts, HelperSheet helpers, XSSFSheet sheet, Styles styles, DataBars bars, Consumer<String> told) {
-        this.bars = bars;
+    TextBlock(PlainChart chart, TextCells texts, HelperSheet helpers, Sheet sheet, Consumer<String> told) {
         this.chart = chart;
         this.texts = texts;
         this.helpers = helpers;
         this.sheet = sheet;
-        this.styles = styles;
-        this.cells = new TableCells(sheet, helpers, styles, told);
+        this.cells = new TableCells(sheet, helpers, told);
         this.told = told;
     }
 
@@ -94,10 +87,10 @@ final class TextBlock {
 
     /** The figure that a bar in a cell is as long as; an empty text where there is none. */
     private void length(int line, int at, String figures, int row) {
-        Cell cell = write(line, at, "", styles.plain());
-        cell.setCellFormula("IFERROR(" + helpers.cellOf(figures, row) + ",\"\")");
+        Cell cell = write(line, at, "", Styles.plain());
+        cell.formula("IFERROR(" + helpers.cellOf(figures, row) + ",\"\")");
         if (row < chart.data().rowCount() && chart.data().column(figures).isPresent(row)) {
-            cell.setCellValue(chart.data().column(figures).number(row));
+            cell.value(chart.data().column(figures).number(row));
         }
     }
 
@@ -106,7 +99,7 @@ final class TextBlock {
         Optional<Color> below = texts.columns().stream().filter(TextColumn::flushEnd).flatMap(column -> column.series().get(0).fill().stream()).findFirst();
         Optional<Color> above = texts.columns().stream().filter(column -> !column.flushEnd()).flatMap(column -> column.series().get(0).fill().stream()).findFirst();
         if (helpers.lines() > 0) {
-            bars.over(all, DataBars.Scale.of(all), above.or(() -> below).orElse(Role.BASE.color()), below.or(() -> above).orElse(Role.BASE.color()));
+            sheet.dataBar(new Sheet.DataBar(all, "MIN(0," + all.formatAsString(null, true) + ")", "MAX(0," + all.formatAsString(null, true) + ")", above.or(() -> below).orElse(Role.BASE.color()), below.or(() -> above).orElse(Role.BASE.color())));
         }
     }
 
@@ -119,7 +112,7 @@ final class TextBlock {
     private void bar(int line, int at, TextColumn column, int row) {
         String text = column.series().stream().filter(series -> present(series, row)).map(series -> chart.data().column(series.column()).written(row))
                 .findFirst().orElse("");
-        write(line, at, text, column.flushEnd() ? styles.barAtEnd() : styles.bar()).setCellFormula(firstOf(column.series().stream()
+        write(line, at, text, column.flushEnd() ? Styles.barAtEnd() : Styles.bar()).formula(firstOf(column.series().stream()
                 .map(series -> helpers.cellOf(series, row)).toList()));
     }
 
@@ -128,15 +121,15 @@ final class TextBlock {
         if (labelled.isEmpty()) {
             return;
         }
-        Cell cell = write(line, at, "", styles.figure(labelled.get(0).label().orElseThrow().format()));
-        cell.setCellFormula(firstPresent(labelled, row));
+        Cell cell = write(line, at, "", Styles.figure(labelled.get(0).label().orElseThrow().format()));
+        cell.formula(firstPresent(labelled, row));
         Optional<Series> shown = labelled.stream().filter(series -> row < chart.data().rowCount() && !chart.labelText(series, row).isEmpty()).findFirst();
         Column figures = shown.map(series -> chart.data().column(series.label().orElseThrow().column())).orElse(null);
         if (figures != null && figures.kind() == Kind.NUMBER
                 && !NumberFormats.hasOptionalDecimals(shown.get().label().orElseThrow().format())) {
-            cell.setCellValue(NumberFormats.rounded(figures.number(row), shown.get().label().orElseThrow().format()));
+            cell.value(NumberFormats.rounded(figures.number(row), shown.get().label().orElseThrow().format()));
         } else {
-            cell.setCellValue(shown.map(series -> chart.labelText(series, row)).orElse(""));
+            cell.value(shown.map(series -> chart.labelText(series, row)).orElse(""));
         }
     }
 
@@ -167,30 +160,15 @@ final class TextBlock {
             return;
         }
         CellRangeAddress cells = new CellRangeAddress(firstLine, firstLine + helpers.lines() - 1, at, at + columns - 1);
-        ConditionalFormattingRule[] rules = column.series().stream().filter(series -> series.fill().isPresent()).map(series -> {
-            String relative = helpers.cellOf(series, 0).replaceAll("\\$([0-9]+)$", "$1");
-            ConditionalFormattingRule rule = sheet.getSheetConditionalFormatting().createConditionalFormattingRule("NOT(ISERROR(" + relative + "))");
-            byte[] color = ChartFrame.bytes(series.fill().get());
-            Styles.color(rule, color);
-            return rule;
-        }).toArray(ConditionalFormattingRule[]::new);
-        for (int i = 0; i < rules.length; i += 3) {
-            sheet.getSheetConditionalFormatting().addConditionalFormatting(new CellRangeAddress[] {cells},
-                    Arrays.copyOfRange(rules, i, Math.min(rules.length, i + 3)));
-        }
+        column.series().stream().filter(series -> series.fill().isPresent())
+                .forEach(series -> sheet.rule(cells, "NOT(ISERROR(" + helpers.cellOf(series, 0).replaceAll("\\$([0-9]+)$", "$1") + "))", series.fill().get()));
     }
 
     private void merge(int line, int column, int columns) {
-        if (columns > 1) {
-            sheet.addMergedRegionUnsafe(new CellRangeAddress(line, line, column, column + columns - 1));
-        }
+        sheet.merge(line, column, 1, columns);
     }
 
-    private Cell write(int line, int column, String words, CellStyle style) {
-        Row row = sheet.getRow(line) == null ? sheet.createRow(line) : sheet.getRow(line);
-        Cell cell = row.createCell(column);
-        cell.setCellStyle(style);
-        cell.setCellValue(words);
-        return cell;
+    private Cell write(int line, int column, String words, CellLook style) {
+        return sheet.row(line).cell(column).look(style).value(words);
     }
 }

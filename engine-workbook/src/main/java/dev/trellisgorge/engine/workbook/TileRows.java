@@ -27,12 +27,12 @@ final class TileRows {
     private final boolean elsewhere;
 
     /** The rows of each tile. */
-    static Map<Tile, TileRows> of(List<Tile> tiles, RawSheets raw, DropDowns choices, SheetNames names, Styles styles, Options options) {
+    static Map<Tile, TileRows> of(List<Tile> tiles, RawSheets raw, DropDowns choices, SheetNames names, Options options) {
         Map<Object, List<Tile>> alike = new LinkedHashMap<>();
         tiles.forEach(tile -> alike.computeIfAbsent(steps(data(tile)), steps -> new ArrayList<>()).add(tile));
         Map<Tile, TileRows> rows = new LinkedHashMap<>();
         alike.values().forEach(some -> {
-            TileRows made = new TileRows(some, raw, choices, names, styles, options);
+            TileRows made = new TileRows(some, raw, choices, names, options);
             some.forEach(tile -> rows.put(tile, made));
         });
         return rows;
@@ -43,13 +43,13 @@ final class TileRows {
         return data.executor().isEmpty() || data.plan().pipeline().steps().isEmpty() ? new Object() : List.of(data.executor().get(), data.plan().pipeline().source(), data.plan().pipeline().steps());
     }
 
-    private TileRows(List<Tile> tiles, RawSheets raw, DropDowns choices, SheetNames names, Styles styles, Options options) {
+    private TileRows(List<Tile> tiles, RawSheets raw, DropDowns choices, SheetNames names, Options options) {
         ComputedColumns data = data(tiles.get(0));
         this.plan = data.plan();
         Pipeline pipeline = plan.pipeline();
         String name = name(tiles.get(0));
         String all = tiles.stream().map(TileRows::name).collect(Collectors.joining(", "));
-        this.steps = new StepSheet(pipeline.steps().isEmpty() && options.spareRows() == 0 ? "" : names.sheet(name + " rows"), "The rows of " + all, data.settings(), names, styles);
+        this.steps = new StepSheet(pipeline.steps().isEmpty() && options.spareRows() == 0 ? "" : names.sheet(name + " rows"), "The rows of " + all, data.settings(), names);
         Set<String> needed = tiles.stream().flatMap(tile -> needed(data(tile).plan()).stream()).collect(Collectors.toSet());
         boolean here = data.executor().filter(Executor::isHere).isPresent();
         if (pipeline.steps().isEmpty() && options.spareRows() == 0 || !here) {

@@ -4,14 +4,13 @@ import dev.trellisgorge.engine.Ability;
 import dev.trellisgorge.engine.Engine;
 import dev.trellisgorge.engine.Options;
 import dev.trellisgorge.engine.Page;
-import dev.trellisgorge.engine.Temporaries;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Place;
 import dev.trellisgorge.problem.ProblemKind;
+import dev.trellisgorge.sheet.Book;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.io.OutputStream;
-import java.io.UncheckedIOException;
 import java.nio.file.Path;
 import java.util.EnumSet;
 import java.util.List;
@@ -19,8 +18,6 @@ import java.util.Locale;
 import java.util.Optional;
 import java.util.Set;
 import java.util.function.Consumer;
-import org.apache.poi.openxml4j.exceptions.OpenXML4JRuntimeException;
-import org.apache.poi.util.TempFile;
 
 /**
  * Writes pages as a workbook ({@code .xlsx}, SpreadsheetML) that stays live: raw rows, settings as named cells, helper
@@ -63,8 +60,18 @@ public final class WorkbookEngine implements Engine {
         } else if (ending.equals("xlsm")) {
             throw new BadInput(Place.of("." + ending), ProblemKind.UNSUPPORTED, "a workbook with macros can be drawn into, not created; write to .xlsx");
         } else {
-            write(() -> new LiveWorkbook(pages, options, told, Optional.empty()).writeTo(out), "the workbook");
+            BookWriter.write(describe(pages, options, told), out);
         }
+    }
+
+    /**
+     * Lays pages out as a workbook, which is not written.
+     *
+     * @param told given a sentence for each thing that is left out or stays as it is drawn
+     * @throws BadInput where something does not fit on a sheet
+     */
+    public static Book describe(List<Page> pages, Options options, Consumer<String> told) {
+        return new LiveWorkbook(pages, options, told, Optional.empty()).describe();
     }
 
     private static void into(Path file, List<Page> pages, String ending, Options options, OutputStream out, Consumer<String> told) throws IOException {
@@ -75,7 +82,7 @@ public final class WorkbookEngine implements Engine {
         host.warnings().forEach(told);
         LiveWorkbook ours = new LiveWorkbook(pages, options, told, Optional.of(host));
         ByteArrayOutputStream made = new ByteArrayOutputStream();
-        write(() -> ours.writeTo(made), "the workbook");
+        BookWriter.write(ours.describe(), made);
         host.putIn(made.toByteArray(), ours.onOther());
         host.writeTo(out);
     }
@@ -84,36 +91,5 @@ public final class WorkbookEngine implements Engine {
     @Override
     public Optional<String> loss(Path there) {
         return HostWorkbook.writer(there).filter(writer -> !writer.equals(LiveWorkbook.PROGRAM)).map(writer -> "was last written by another program, so it may hold what would be lost");
-    }
-
-    /** Writes a package; what goes wrong. */
-    interface Writing {
-        void write() throws IOException;
-    }
-
-    /** Writes with temporary files that are gone when it is done, and says what a package can't take. */
-    static void write(Writing writing, String what) throws IOException {
-        try (RowFiles files = new RowFiles()) {
-            TempFile.withStrategy(files, () -> written(writing, what));
-        } catch (UncheckedIOException e) {
-            throw e.getCause();
-        }
-    }
-
-    private static Writing written(Writing writing, String what) {
-        try {
-            writing.write();
-            return writing;
-        } catch (IOException e) {
-            throw new UncheckedIOException(e);
-        } catch (IllegalArgumentException e) {
-            if (e.getMessage() == null || !e.getMessage().startsWith("The maximum length of cell contents")) {
-                throw e;
-            }
-            throw new BadInput(Place.of(what), ProblemKind.TOO_LARGE, "a cell of a sheet takes " + SheetBounds.CELL_TEXT
-                    + " characters, and a title or a text in the tables has more");
-        } catch (OpenXML4JRuntimeException e) { // without its cause; the rows wait in a folder of their own meanwhile
-            throw new UncheckedIOException(new IOException("not all could be written; is there room in " + Temporaries.NAMED + "?", e));
-        }
     }
 }
