@@ -1,126 +1,75 @@
 package dev.trellisgorge.engine.opendocument;
 
+import dev.trellisgorge.chart.Color;
+import dev.trellisgorge.chart.Role;
+import dev.trellisgorge.sheet.CellLook;
+import dev.trellisgorge.sheet.CellLook.Border;
+import dev.trellisgorge.sheet.Sheet;
 import java.util.LinkedHashMap;
-import java.util.Locale;
 import java.util.Map;
-import org.apache.poi.ss.usermodel.BorderStyle;
-import org.apache.poi.ss.usermodel.HorizontalAlignment;
-import org.apache.poi.xssf.model.StylesTable;
-import org.apache.poi.xssf.usermodel.XSSFCellStyle;
-import org.apache.poi.xssf.usermodel.XSSFColor;
-import org.apache.poi.xssf.usermodel.XSSFFont;
-import org.openxmlformats.schemas.spreadsheetml.x2006.main.CTDxf;
+import java.util.Optional;
 
-/** The looks of a workbook's cells as cell styles. Used by one thread. */
+/** The looks of cells as cell styles, each once, with a name. Used by one thread. */
 final class CellLooks {
     private static final String THIN = "0.75pt solid ";
 
-    private final StylesTable table;
-    private final NumberStyles numbers;
-    private final Map<Ruled, String> ruled = new LinkedHashMap<>();
+    private final NumberStyles numbers = new NumberStyles();
+    private final Map<Look, String> names = new LinkedHashMap<>();
+    private final Map<Color, String> rules = new LinkedHashMap<>();
 
-    /** A style with the rules of an area over it. */
-    private record Ruled(int style, SheetOutline.RuledArea area) {
+    /** A look, with the rules of an area over it where there are some. */
+    private record Look(CellLook look, Optional<SheetShape.RuledArea> area) {
     }
 
-    CellLooks(StylesTable table, NumberStyles numbers) {
-        this.table = table;
-        this.numbers = numbers;
+    String name(CellLook look, Optional<SheetShape.RuledArea> area) {
+        return names.computeIfAbsent(new Look(look, area), each -> "ce" + names.size());
     }
 
-    /** The name of a style. */
-    static String name(int style) {
-        return "ce" + style;
+    private String rule(Sheet.Rule rule) {
+        return rules.computeIfAbsent(rule.color(), each -> "rule" + rules.size());
     }
 
-    /** The name of a style with the rules of an area over it. */
-    String name(int style, SheetOutline.RuledArea area) {
-        return ruled.computeIfAbsent(new Ruled(style, area), each -> name(style) + "r" + ruled.size());
-    }
-
-    boolean isDate(int style) {
-        return NumberStyles.isDate(format(style));
-    }
-
-    private String format(int style) {
-        String format = table.getStyleAt(style).getDataFormatString();
-        return format == null ? "" : format;
-    }
-
-    /** The style of cells that have no other, and those that rules give, where styles with names stand. */
+    /** The style of cells that have no other, and those that rules give, where styles with names stand. All others were written before. */
     void writeNamed(PartWriter part) {
         part.open("style:style", "style:name", "Default", "style:family", "table-cell");
-        text(part, table.getFontAt(0));
+        text(part, CellLook.ORDINARY);
         part.close(1);
-        for (int i = 0; i < table._getDXfsSize(); i++) {
-            CTDxf looks = table.getDxfAt(i);
-            part.open("style:style", "style:name", rule(i), "style:family", "table-cell", "style:parent-style-name", "Default");
-            byte[] rgb = looks.getFont().getColorArray(0).getRgb();
-            part.leaf("style:text-properties", "fo:color", color(rgb));
-            part.close(1);
-        }
+        rules.forEach((color, name) -> part.open("style:style", "style:name", name, "style:family", "table-cell", "style:parent-style-name", "Default").leaf("style:text-properties", "fo:color", color.toString()).close(1));
     }
 
-    private static String rule(int looks) {
-        return "rule" + looks;
-    }
-
-    /** All styles of cells, where automatic styles stand. */
+    /** All styles of cells that were named, where automatic styles stand. */
     void write(PartWriter part) {
-        for (int i = 0; i < table.getNumCellStyles(); i++) {
-            numbers.name(format(i));
-        }
+        names.keySet().forEach(look -> numbers.name(look.look().format()));
         numbers.write(part);
-        for (int i = 0; i < table.getNumCellStyles(); i++) {
-            style(part, name(i), i);
-            part.close(1);
-        }
-        ruled.forEach((looks, name) -> {
-            style(part, name, looks.style());
-            looks.area().rules().forEach(rule -> part.leaf("style:map", "style:condition", "is-true-formula(" + OpenFormula.expression(rule.formula()) + ")", "style:apply-style-name",
-                    rule(rule.looks()), "style:base-cell-address", looks.area().base()));
+        names.forEach((look, name) -> {
+            style(part, name, look.look());
+            look.area().ifPresent(area -> area.rules().forEach(rule -> part.leaf("style:map", "style:condition", "is-true-formula(" + OpenFormula.expression(rule.formula()) + ")", "style:apply-style-name",
+                    rule(rule), "style:base-cell-address", area.base())));
             part.close(1);
         });
     }
 
-    private void style(PartWriter part, String name, int index) {
-        XSSFCellStyle style = table.getStyleAt(index);
-        part.open("style:style", "style:name", name, "style:family", "table-cell", "style:parent-style-name", "Default", "style:data-style-name", numbers.name(format(index)).orElse(null));
-        part.open("style:table-cell-properties", "style:vertical-align", switch (style.getVerticalAlignment()) {
+    private void style(PartWriter part, String name, CellLook look) {
+        part.open("style:style", "style:name", name, "style:family", "table-cell", "style:parent-style-name", "Default", "style:data-style-name", numbers.name(look.format()).orElse(null));
+        part.open("style:table-cell-properties", "style:vertical-align", switch (look.down()) {
             case TOP -> "top";
-            case CENTER -> "middle";
-            default -> "bottom";
-        }, "fo:wrap-option", style.getWrapText() ? "wrap" : null, "style:text-align-source", style.getAlignment() == HorizontalAlignment.GENERAL ? "value-type" : "fix");
-        border(part, "fo:border-bottom", style.getBorderBottom(), style.getBottomBorderXSSFColor());
-        border(part, "fo:border-top", style.getBorderTop(), style.getTopBorderXSSFColor());
-        border(part, "fo:border-left", style.getBorderLeft(), style.getLeftBorderXSSFColor());
-        border(part, "fo:border-right", style.getBorderRight(), style.getRightBorderXSSFColor());
-        part.close(1);
-        if (style.getAlignment() != HorizontalAlignment.GENERAL) {
-            part.leaf("style:paragraph-properties", "fo:text-align", switch (style.getAlignment()) {
-                case CENTER -> "center";
-                case RIGHT -> "end";
-                default -> "start";
-            });
+            case MIDDLE -> "middle";
+            case BOTTOM -> "bottom";
+        }, "fo:wrap-option", look.wraps() ? "wrap" : null, "style:text-align-source", look.across() == CellLook.Across.BY_KIND ? "value-type" : "fix");
+        String line = THIN + (look.border() == Border.QUIET_BELOW ? Role.MUTED.color().toString() : "#000000");
+        boolean around = look.border() == Border.AROUND;
+        part.with("fo:border-top", around ? line : null, "fo:border-bottom", look.border() == Border.NONE ? null : line, "fo:border-left", around ? line : null, "fo:border-right", around ? line : null).close(1);
+        switch (look.across()) {
+            case LEFT -> part.leaf("style:paragraph-properties", "fo:text-align", "start");
+            case CENTRE -> part.leaf("style:paragraph-properties", "fo:text-align", "center");
+            case RIGHT -> part.leaf("style:paragraph-properties", "fo:text-align", "end");
+            case BY_KIND -> { }
         }
-        text(part, style.getFont());
+        text(part, look);
     }
 
-    private static void border(PartWriter part, String side, BorderStyle border, XSSFColor color) {
-        if (border != BorderStyle.NONE) {
-            part.with(side, THIN + (color == null || color.getRGB() == null ? "#000000" : color(color.getRGB())));
-        }
-    }
-
-    private static void text(PartWriter part, XSSFFont font) {
-        XSSFColor color = font.getXSSFColor();
-        part.leaf("style:text-properties", "fo:font-family", font.getFontName(), "fo:font-size", PartWriter.points(font.getFontHeight() / 20.0), "fo:font-weight", font.getBold() ? "bold" : "normal",
-                "fo:color", color == null || color.getRGB() == null ? null : color(color.getRGB()));
-    }
-
-    /** @param rgb with or without opacity before it */
-    static String color(byte[] rgb) {
-        int from = rgb.length - 3;
-        return String.format(Locale.ROOT, "#%02x%02x%02x", rgb[from] & 0xFF, rgb[from + 1] & 0xFF, rgb[from + 2] & 0xFF);
+    private static void text(PartWriter part, CellLook look) {
+        part.leaf("style:text-properties", "fo:font-family", look.font(), "fo:font-size", PartWriter.points(look.points()), "fo:font-weight", look.bold() ? "bold" : "normal",
+                "fo:color", look.color().map(Color::toString).orElse(null));
     }
 }

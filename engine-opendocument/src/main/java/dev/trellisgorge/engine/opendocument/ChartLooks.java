@@ -1,23 +1,22 @@
 package dev.trellisgorge.engine.opendocument;
 
+import dev.trellisgorge.sheet.SheetChart;
+import dev.trellisgorge.sheet.SheetChart.Fill;
+import dev.trellisgorge.sheet.TextLook;
 import java.util.LinkedHashMap;
 import java.util.Map;
+import java.util.Optional;
 import java.util.function.Consumer;
-import org.openxmlformats.schemas.drawingml.x2006.main.CTLineProperties;
-import org.openxmlformats.schemas.drawingml.x2006.main.CTShapeProperties;
-import org.openxmlformats.schemas.drawingml.x2006.main.CTTextBody;
-import org.openxmlformats.schemas.drawingml.x2006.main.CTTextCharacterProperties;
 
 /** The styles of a chart's parts, each once, with a name. Used by one thread. */
 final class ChartLooks {
     /** The name of the dashes that lines are drawn in. */
     static final String DASHES = "Dashes";
-    private static final double EMU_PER_POINT = 12_700;
     private static final double HUNDREDTHS = 100;
 
     private final NumberStyles numbers = new NumberStyles();
     private final Map<Map<String, Map<String, String>>, String> names = new LinkedHashMap<>();
-    private final Map<String, String> pictures = new LinkedHashMap<>();
+    private final Map<Fill.Picture, String> pictures = new LinkedHashMap<>();
 
     /** A style while it is put together: properties by the element that holds them. */
     final class Style {
@@ -48,49 +47,35 @@ final class ChartLooks {
         }
 
         /** The size, weight and colour of words. */
-        Style words(CTTextCharacterProperties looks) {
-            if (looks.isSetSz()) {
-                text("fo:font-size", PartWriter.points(looks.getSz() / HUNDREDTHS));
-            }
-            if (looks.isSetB()) {
-                text("fo:font-weight", looks.getB() ? "bold" : "normal");
-            }
-            if (looks.isSetSolidFill()) {
-                text("fo:color", CellLooks.color(looks.getSolidFill().getSrgbClr().getVal()));
-            }
-            if (looks.isSetLatin()) {
-                text("fo:font-family", looks.getLatin().getTypeface());
-            }
+        Style words(TextLook look) {
+            text("fo:font-size", PartWriter.points(look.size() / HUNDREDTHS));
+            look.bold().ifPresent(bold -> text("fo:font-weight", bold ? "bold" : "normal"));
+            text("fo:color", look.color().toString());
+            look.font().ifPresent(font -> text("fo:font-family", font));
             return this;
         }
 
-        /** The same, as a body of text states them for all its words. */
-        Style words(CTTextBody body) {
-            return words(body.getPArray(0).getPPr().getDefRPr());
-        }
-
         /** Fill and outline of a shape. */
-        Style shape(CTShapeProperties looks) {
-            if (looks.isSetNoFill()) {
+        Style shape(Fill fill, Optional<SheetChart.Line> outline) {
+            if (fill instanceof Fill.Solid solid) {
+                graphic("draw:fill", "solid").graphic("draw:fill-color", solid.color().toString());
+            } else if (fill instanceof Fill.Picture picture) {
+                graphic("draw:fill", "bitmap").graphic("draw:fill-image-name", pictures.computeIfAbsent(picture, each -> "Picture" + (pictures.size() + 1))).graphic("style:repeat", "stretch");
+            } else {
                 graphic("draw:fill", "none");
-            } else if (looks.isSetSolidFill()) {
-                graphic("draw:fill", "solid").graphic("draw:fill-color", CellLooks.color(looks.getSolidFill().getSrgbClr().getVal()));
-            } else if (looks.isSetBlipFill()) {
-                graphic("draw:fill", "bitmap").graphic("draw:fill-image-name", pictures.computeIfAbsent(looks.getBlipFill().getBlip().getEmbed(), id -> "Picture" + (pictures.size() + 1)))
-                        .graphic("style:repeat", "stretch");
             }
-            return looks.isSetLn() ? line(looks.getLn()) : this;
+            return line(outline);
         }
 
-        Style line(CTLineProperties line) {
-            if (!line.isSetSolidFill()) {
+        Style line(Optional<SheetChart.Line> line) {
+            if (line.isEmpty()) {
                 return graphic("draw:stroke", "none");
             }
-            graphic("draw:stroke", line.isSetPrstDash() ? "dash" : "solid").graphic("svg:stroke-color", CellLooks.color(line.getSolidFill().getSrgbClr().getVal()));
-            if (line.isSetPrstDash()) {
+            graphic("draw:stroke", line.get().dashed() ? "dash" : "solid").graphic("svg:stroke-color", line.get().color().toString());
+            if (line.get().dashed()) {
                 graphic("draw:stroke-dash", DASHES);
             }
-            return graphic("svg:stroke-width", PartWriter.points(line.isSetW() ? line.getW() / EMU_PER_POINT : 0.75));
+            return graphic("svg:stroke-width", PartWriter.points(line.get().points().orElse(0.75)));
         }
 
         /** Its name; styles that say the same have the same. */
@@ -103,8 +88,8 @@ final class ChartLooks {
         return new Style();
     }
 
-    /** The pictures that fill shapes: the relationship of each, and its name. */
-    Map<String, String> pictures() {
+    /** The pictures that fill shapes, with their names. */
+    Map<Fill.Picture, String> pictures() {
         return pictures;
     }
 

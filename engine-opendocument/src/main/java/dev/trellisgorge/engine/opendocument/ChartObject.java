@@ -1,52 +1,36 @@
 package dev.trellisgorge.engine.opendocument;
 
+import dev.trellisgorge.sheet.SheetChart;
+import dev.trellisgorge.sheet.SheetChart.Axis;
+import dev.trellisgorge.sheet.SheetChart.Fill;
+import dev.trellisgorge.sheet.SheetChart.Layer;
+import dev.trellisgorge.sheet.SheetChart.Names;
+import dev.trellisgorge.sheet.TextLine;
+import dev.trellisgorge.sheet.TextLook;
 import java.io.OutputStream;
 import java.util.ArrayList;
-import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.Consumer;
 import java.util.stream.Collectors;
-import org.openxmlformats.schemas.drawingml.x2006.chart.CTBarChart;
-import org.openxmlformats.schemas.drawingml.x2006.chart.CTBarSer;
-import org.openxmlformats.schemas.drawingml.x2006.chart.CTCatAx;
-import org.openxmlformats.schemas.drawingml.x2006.chart.CTCrosses;
-import org.openxmlformats.schemas.drawingml.x2006.chart.CTLegend;
-import org.openxmlformats.schemas.drawingml.x2006.chart.CTLineSer;
-import org.openxmlformats.schemas.drawingml.x2006.chart.CTManualLayout;
-import org.openxmlformats.schemas.drawingml.x2006.chart.CTPieSer;
-import org.openxmlformats.schemas.drawingml.x2006.chart.CTPlotArea;
-import org.openxmlformats.schemas.drawingml.x2006.chart.CTScaling;
-import org.openxmlformats.schemas.drawingml.x2006.chart.CTTitle;
-import org.openxmlformats.schemas.drawingml.x2006.chart.CTValAx;
-import org.openxmlformats.schemas.drawingml.x2006.chart.ChartSpaceDocument;
-import org.openxmlformats.schemas.drawingml.x2006.chart.STBarDir;
-import org.openxmlformats.schemas.drawingml.x2006.chart.STBarGrouping;
-import org.openxmlformats.schemas.drawingml.x2006.chart.STCrosses;
-import org.openxmlformats.schemas.drawingml.x2006.chart.STOrientation;
-import org.openxmlformats.schemas.drawingml.x2006.chart.STTickLblPos;
-import org.openxmlformats.schemas.drawingml.x2006.main.CTRegularTextRun;
-import org.openxmlformats.schemas.drawingml.x2006.main.CTTextParagraph;
 
-/** Writes a native chart of a workbook (DrawingML) as a chart of an OpenDocument spreadsheet, over the same cells. Used by one thread. */
+/** Writes a native chart as one of an OpenDocument spreadsheet. Used by one thread. */
 final class ChartObject {
     /** Programs turn a ring from the right, and ours start at the top. */
-    private static final long TOP = 90;
+    private static final int TOP = 90;
 
-    private final ChartSpaceDocument chart;
-    private final CTPlotArea plot;
+    private final SheetChart chart;
     private final double width;
     private final double height;
     private final ChartLooks looks = new ChartLooks();
     private final ChartSeries series;
 
     /** @param width of the whole chart, as {@code height}, in points */
-    ChartObject(ChartSpaceDocument chart, double width, double height) {
+    ChartObject(SheetChart chart, double width, double height) {
         this.chart = chart;
-        this.plot = chart.getChartSpace().getChart().getPlotArea();
         this.width = width;
         this.height = height;
-        this.series = new ChartSeries(plot, looks);
+        this.series = new ChartSeries(chart, looks);
     }
 
     ChartLooks looks() {
@@ -65,9 +49,7 @@ final class ChartObject {
         title(body);
         legend(body);
         plot(body);
-        ChartLooks.Style ground = looks.style();
-        ground.shape(chart.getChartSpace().getSpPr());
-        String whole = ground.name();
+        String whole = looks.style().shape(Fill.of(chart.ground()), Optional.empty()).name();
         try (PartWriter part = new PartWriter(out, "office:document-content", "style", "text", "table", "chart", "draw", "fo", "svg", "number", "xlink")) {
             part.open("office:automatic-styles");
             looks.write(part);
@@ -86,96 +68,81 @@ final class ChartObject {
     }
 
     private void title(List<Consumer<PartWriter>> body) {
-        if (!chart.getChartSpace().getChart().isSetTitle()) {
-            return;
-        }
-        CTTitle title = chart.getChartSpace().getChart().getTitle();
-        List<CTTextParagraph> lines = Arrays.asList(title.getTx().getRich().getPArray()).stream().filter(line -> line.sizeOfRArray() > 0).toList();
+        List<TextLine> lines = chart.title().map(SheetChart.Title::lines).orElse(List.of());
         if (lines.isEmpty()) {
             return;
         }
-        int large = lines.get(0).getRArray(0).getRPr().getSz();
-        List<CTTextParagraph> first = lines.stream().filter(line -> line.getRArray(0).getRPr().getSz() == large && line.getRArray(0).getRPr().getB() == lines.get(0).getRArray(0).getRPr().getB()).toList();
-        List<CTTextParagraph> others = lines.stream().filter(line -> !first.contains(line)).toList();
-        CTManualLayout place = title.isSetLayout() && title.getLayout().isSetManualLayout() ? title.getLayout().getManualLayout() : null;
-        String x = place == null ? null : PartWriter.points(place.getX().getVal() * width);
-        body.add(written("chart:title", first, x, place == null ? null : PartWriter.points(place.getY().getVal() * height)));
+        TextLook large = look(lines.get(0));
+        List<TextLine> first = lines.stream().filter(line -> look(line).size() == large.size() && look(line).bold().equals(large.bold())).toList();
+        List<TextLine> others = lines.stream().filter(line -> !first.contains(line)).toList();
+        Optional<double[]> corner = chart.title().filter(SheetChart.Title::atLeft).map(SheetChart.Title::corner);
+        String x = corner.map(at -> PartWriter.points(at[0] * width)).orElse(null);
+        double y = corner.map(at -> at[1] * height).orElse(0.0);
+        body.add(written("chart:title", first, x, corner.isPresent() ? PartWriter.points(y) : null));
         if (!others.isEmpty()) {
-            double below = (place == null ? 0 : place.getY().getVal() * height) + first.size() * large / 100.0 * 1.3;
-            body.add(written("chart:subtitle", others, x, place == null ? null : PartWriter.points(below)));
+            body.add(written("chart:subtitle", others, x, corner.isPresent() ? PartWriter.points(y + first.size() * large.size() / 100.0 * 1.3) : null));
         }
     }
 
-    private Consumer<PartWriter> written(String element, List<CTTextParagraph> lines, String x, String y) {
-        String style = looks.style().words(lines.get(0).getRArray(0).getRPr()).name();
-        return part -> part.open(element, "svg:x", x, "svg:y", y, "chart:style-name", style).open("text:p").spaced(lines.stream().map(ChartObject::words).collect(Collectors.joining("\n"))).close(2);
+    private static TextLook look(TextLine line) {
+        return line.runs().get(0).look();
     }
 
-    private static String words(CTTextParagraph line) {
-        return Arrays.stream(line.getRArray()).map(CTRegularTextRun::getT).collect(Collectors.joining());
+    private Consumer<PartWriter> written(String element, List<TextLine> lines, String x, String y) {
+        String style = looks.style().words(look(lines.get(0))).name();
+        return part -> part.open(element, "svg:x", x, "svg:y", y, "chart:style-name", style).open("text:p").spaced(lines.stream().map(TextLine::words).collect(Collectors.joining("\n"))).close(2);
     }
 
     private void legend(List<Consumer<PartWriter>> body) {
-        if (!chart.getChartSpace().getChart().isSetLegend()) {
-            return;
-        }
-        CTLegend legend = chart.getChartSpace().getChart().getLegend();
-        ChartLooks.Style style = text(looks.style()).graphic("draw:stroke", "none").graphic("draw:fill", "none");
-        if (legend.isSetTxPr()) {
-            style.words(legend.getTxPr());
-        }
-        String name = style.name();
-        String at = switch (legend.getLegendPos().getVal().toString()) {
-            case "b" -> "bottom";
-            case "l" -> "start";
-            case "r" -> "end";
-            default -> "top";
-        };
-        body.add(part -> part.leaf("chart:legend", "chart:legend-position", at, "chart:style-name", name));
+        chart.legend().ifPresent(legend -> {
+            ChartLooks.Style style = looks.style().words(chart.text()).graphic("draw:stroke", "none").graphic("draw:fill", "none");
+            legend.text().ifPresent(style::words);
+            String name = style.name();
+            String at = switch (legend.at()) {
+                case BOTTOM -> "bottom";
+                case LEFT -> "start";
+                case RIGHT -> "end";
+                case TOP -> "top";
+            };
+            body.add(part -> part.leaf("chart:legend", "chart:legend-position", at, "chart:style-name", name));
+        });
     }
 
-    /** As the chart's words are written where nothing else is said. */
-    private ChartLooks.Style text(ChartLooks.Style style) {
-        return style.words(chart.getChartSpace().getTxPr());
+    private List<Layer.Bars> bars() {
+        return chart.layers().stream().filter(Layer.Bars.class::isInstance).map(Layer.Bars.class::cast).toList();
     }
 
     private void plot(List<Consumer<PartWriter>> body) {
         ChartLooks.Style style = looks.style().chart("chart:include-hidden-cells", "true").chart("chart:treat-empty-cells", "leave-gap");
-        boolean lying = plot.sizeOfBarChartArray() > 0 && plot.getBarChartArray(0).getBarDir().getVal() == STBarDir.BAR;
-        if (lying) {
+        if (bars().stream().anyMatch(layer -> !layer.upright())) {
             style.chart("chart:vertical", "true");
         }
-        if (plot.sizeOfBarChartArray() > 0 && Arrays.stream(plot.getBarChartArray()).anyMatch(bars -> bars.getGrouping().getVal() == STBarGrouping.STACKED)) {
+        if (bars().stream().anyMatch(Layer.Bars::stacked)) {
             style.chart("chart:stacked", "true");
         }
-        if (plot.sizeOfValAxArray() > 1) {
+        if (chart.axes().size() > 1) {
             style.chart("chart:group-bars-per-axis", "true");
         }
-        if (plot.sizeOfDoughnutChartArray() > 0) {
-            style.chart("chart:angle-offset", String.valueOf(Math.floorMod(TOP - plot.getDoughnutChartArray(0).getFirstSliceAng().getVal(), 360)));
-        }
+        Optional<Layer.Rings> rings = chart.layers().stream().filter(Layer.Rings.class::isInstance).map(Layer.Rings.class::cast).findFirst();
+        rings.ifPresent(layer -> style.chart("chart:angle-offset", String.valueOf(Math.floorMod(TOP - layer.start(), 360))));
         String name = style.name();
         String wall = looks.style().graphic("draw:fill", "none").graphic("draw:stroke", "none").name();
         List<Consumer<PartWriter>> inside = new ArrayList<>();
-        if (plot.isSetLayout() && plot.getLayout().isSetManualLayout()) {
-            CTManualLayout place = plot.getLayout().getManualLayout();
-            inside.add(part -> part.leaf("chart:coordinate-region", "svg:x", PartWriter.points(place.getX().getVal() * width), "svg:y", PartWriter.points(place.getY().getVal() * height), "svg:width",
-                    PartWriter.points(place.getW().getVal() * width), "svg:height", PartWriter.points(place.getH().getVal() * height)));
-        }
-        Optional<String> categories = categories();
-        if (plot.sizeOfDoughnutChartArray() > 0) {
+        chart.place().ifPresent(place -> inside.add(part -> part.leaf("chart:coordinate-region", "svg:x", PartWriter.points(place.left() * width), "svg:y", PartWriter.points(place.top() * height), "svg:width",
+                PartWriter.points(place.width() * width), "svg:height", PartWriter.points(place.height() * height))));
+        String categories = series.categories();
+        if (rings.isPresent()) {
             String clockwise = looks.style().chart("chart:reverse-direction", "true").name();
             inside.add(part -> {
                 part.open("chart:axis", "chart:dimension", "x", "chart:name", "primary-x");
-                categories.ifPresent(cells -> part.leaf("chart:categories", "table:cell-range-address", cells));
-                part.close(1).leaf("chart:axis", "chart:dimension", "y", "chart:name", "primary-y", "chart:style-name", clockwise);
+                part.leaf("chart:categories", "table:cell-range-address", categories).close(1).leaf("chart:axis", "chart:dimension", "y", "chart:name", "primary-y", "chart:style-name", clockwise);
             });
         }
-        for (int i = 0; i < plot.sizeOfCatAxArray(); i++) {
-            categoryAxis(inside, plot.getCatAxArray(i), i, i == 0 ? categories : Optional.empty());
+        for (int pair = 0; pair < chart.axes().size(); pair++) {
+            categoryAxis(inside, chart.axes().get(pair).categories(), pair, pair == 0 ? Optional.of(categories) : Optional.empty());
         }
-        for (int i = 0; i < plot.sizeOfValAxArray(); i++) {
-            valueAxis(inside, plot.getValAxArray(i), i);
+        for (int pair = 0; pair < chart.axes().size(); pair++) {
+            valueAxis(inside, chart.axes().get(pair).values(), pair);
         }
         inside.addAll(series.written());
         body.add(part -> {
@@ -185,71 +152,47 @@ final class ChartObject {
         });
     }
 
-    private Optional<String> categories() {
-        return Arrays.stream(plot.getBarChartArray()).flatMap(bars -> Arrays.stream(bars.getSerArray())).map(CTBarSer::getCat)
-                .findFirst().or(() -> Arrays.stream(plot.getLineChartArray()).flatMap(lines -> Arrays.stream(lines.getSerArray())).map(CTLineSer::getCat).findFirst())
-                .or(() -> Arrays.stream(plot.getDoughnutChartArray()).flatMap(rings -> Arrays.stream(rings.getSerArray())).map(CTPieSer::getCat).findFirst())
-                .map(cells -> OpenFormula.address(cells.isSetStrRef() ? cells.getStrRef().getF() : cells.getNumRef().getF()));
-    }
-
-    private void categoryAxis(List<Consumer<PartWriter>> inside, CTCatAx axis, int at, Optional<String> categories) {
-        ChartLooks.Style style = axis(axis.getScaling(), axis.getDelete().getVal(), axis.getTickLblPos().getVal(), axis.isSetCrosses() ? axis.getCrosses() : null);
-        if (axis.isSetTxPr()) {
-            style.words(axis.getTxPr());
-        }
-        if (axis.isSetSpPr() && axis.getSpPr().isSetLn()) {
-            style.line(axis.getSpPr().getLn());
-        }
-        String name = style.name();
+    private void categoryAxis(List<Consumer<PartWriter>> inside, Axis axis, int pair, Optional<String> categories) {
+        String name = axis(axis).name();
         inside.add(part -> {
-            part.open("chart:axis", "chart:dimension", "x", "chart:name", at == 0 ? "primary-x" : "secondary-x", "chart:style-name", name);
+            part.open("chart:axis", "chart:dimension", "x", "chart:name", pair == 0 ? "primary-x" : "secondary-x", "chart:style-name", name);
             categories.ifPresent(cells -> part.leaf("chart:categories", "table:cell-range-address", cells));
             part.close(1);
         });
     }
 
-    private void valueAxis(List<Consumer<PartWriter>> inside, CTValAx axis, int at) {
-        ChartLooks.Style style = axis(axis.getScaling(), axis.getDelete().getVal(), axis.getTickLblPos().getVal(), axis.isSetCrosses() ? axis.getCrosses() : null);
-        if (axis.isSetTxPr()) {
-            style.words(axis.getTxPr());
+    private void valueAxis(List<Consumer<PartWriter>> inside, Axis axis, int pair) {
+        ChartLooks.Style style = axis(axis);
+        axis.least().ifPresent(least -> style.chart("chart:minimum", String.valueOf(least)));
+        axis.largest().ifPresent(largest -> style.chart("chart:maximum", String.valueOf(largest)));
+        if (!axis.format().isEmpty()) {
+            style.format(axis.format());
         }
-        if (axis.isSetSpPr() && axis.getSpPr().isSetLn()) {
-            style.line(axis.getSpPr().getLn());
-        }
-        if (axis.getScaling().isSetMin()) {
-            style.chart("chart:minimum", String.valueOf(axis.getScaling().getMin().getVal()));
-        }
-        if (axis.getScaling().isSetMax()) {
-            style.chart("chart:maximum", String.valueOf(axis.getScaling().getMax().getVal()));
-        }
-        if (axis.isSetNumFmt() && !axis.getNumFmt().getSourceLinked()) {
-            style.format(axis.getNumFmt().getFormatCode());
-        }
-        Arrays.stream(plot.getBarChartArray()).filter(bars -> Arrays.stream(bars.getAxIdArray()).anyMatch(id -> id.getVal() == axis.getAxId().getVal())).findFirst()
-                .ifPresent(bars -> style.chart("chart:gap-width", String.valueOf(gap(bars))).chart("chart:overlap", String.valueOf(bars.isSetOverlap() ? bars.getOverlap().getVal().toString() : 0)));
+        bars().stream().filter(layer -> layer.second() == pair > 0).findFirst().ifPresent(layer -> style.chart("chart:gap-width", String.valueOf(layer.gap())).chart("chart:overlap", String.valueOf(layer.over())));
         String name = style.name();
-        Optional<CTTitle> title = axis.isSetTitle() ? Optional.of(axis.getTitle()) : Optional.empty();
-        String titled = text(looks.style()).name();
+        String titled = looks.style().words(chart.text()).name();
         inside.add(part -> {
-            part.open("chart:axis", "chart:dimension", "y", "chart:name", at == 0 ? "primary-y" : "secondary-y", "chart:style-name", name);
-            title.ifPresent(words -> part.open("chart:title", "chart:style-name", titled).open("text:p").spaced(Arrays.stream(words.getTx().getRich().getPArray()).map(ChartObject::words)
-                    .collect(Collectors.joining("\n"))).close(2));
+            part.open("chart:axis", "chart:dimension", "y", "chart:name", pair == 0 ? "primary-y" : "secondary-y", "chart:style-name", name);
+            if (!axis.title().isEmpty()) {
+                part.open("chart:title", "chart:style-name", titled).open("text:p").spaced(axis.title()).close(2);
+            }
             part.close(1);
         });
     }
 
-    private static String gap(CTBarChart bars) {
-        return bars.isSetGapWidth() ? String.valueOf(bars.getGapWidth().getVal()) : "150";
-    }
-
-    private ChartLooks.Style axis(CTScaling scaling, boolean deleted, STTickLblPos.Enum labels, CTCrosses crosses) {
-        ChartLooks.Style style = text(looks.style());
-        style.chart("chart:visible", String.valueOf(!deleted)).chart("chart:display-label", String.valueOf(!deleted && labels != STTickLblPos.NONE)).chart("chart:tick-marks-major-inner", "false")
-                .chart("chart:tick-marks-major-outer", "false").chart("chart:reverse-direction", String.valueOf(scaling.isSetOrientation() && scaling.getOrientation().getVal() == STOrientation.MAX_MIN));
-        if (labels == STTickLblPos.LOW || labels == STTickLblPos.HIGH) {
-            style.chart("chart:axis-label-position", labels == STTickLblPos.LOW ? "outside-start" : "outside-end");
+    private ChartLooks.Style axis(Axis axis) {
+        ChartLooks.Style style = looks.style().words(chart.text());
+        style.chart("chart:visible", String.valueOf(axis.shown())).chart("chart:display-label", String.valueOf(axis.shown() && axis.names() != Names.NONE)).chart("chart:tick-marks-major-inner", "false")
+                .chart("chart:tick-marks-major-outer", "false").chart("chart:reverse-direction", String.valueOf(axis.backwards()));
+        if (axis.names() == Names.START || axis.names() == Names.END) {
+            style.chart("chart:axis-label-position", axis.names() == Names.START ? "outside-start" : "outside-end");
         }
-        STCrosses.Enum at = crosses == null ? STCrosses.AUTO_ZERO : crosses.getVal();
-        return style.chart("chart:axis-position", at == STCrosses.MAX ? "end" : at == STCrosses.MIN ? "start" : "0");
+        style.chart("chart:axis-position", switch (axis.crosses()) {
+            case END -> "end";
+            case START -> "start";
+            case ZERO -> "0";
+        });
+        axis.text().ifPresent(style::words);
+        return style.line(axis.line());
     }
 }

@@ -4,14 +4,11 @@ import dev.trellisgorge.engine.Ability;
 import dev.trellisgorge.engine.Engine;
 import dev.trellisgorge.engine.Options;
 import dev.trellisgorge.engine.Page;
-import dev.trellisgorge.engine.Temporaries;
 import dev.trellisgorge.engine.workbook.WorkbookEngine;
-import java.io.BufferedOutputStream;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.OutputStream;
 import java.nio.charset.StandardCharsets;
-import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.EnumSet;
 import java.util.List;
@@ -22,12 +19,6 @@ import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import java.util.zip.ZipEntry;
 import java.util.zip.ZipFile;
-import javax.xml.stream.XMLStreamException;
-import org.apache.poi.openxml4j.exceptions.OpenXML4JException;
-import org.apache.poi.openxml4j.opc.OPCPackage;
-import org.apache.poi.openxml4j.opc.PackageAccess;
-import org.apache.xmlbeans.XmlException;
-import org.xml.sax.SAXException;
 
 /**
  * Writes pages as an OpenDocument spreadsheet ({@code .ods}, ISO/IEC 26300, version 1.3) that stays live: the very sheets of the
@@ -87,21 +78,6 @@ public final class OpenDocumentEngine implements Engine {
 
     @Override
     public void draw(List<Page> pages, String ending, Options options, OutputStream out, Consumer<String> told) throws IOException {
-        Path workbook = Temporaries.make();
-        try {
-            try (OutputStream made = new BufferedOutputStream(Files.newOutputStream(workbook))) {
-                sheets.draw(pages, "xlsx", options, made, told);
-            }
-            OPCPackage read = OPCPackage.open(workbook.toFile(), PackageAccess.READ);
-            try {
-                new SpreadsheetDocument(read, options, told).writeTo(out);
-            } finally {
-                read.revert();
-            }
-        } catch (OpenXML4JException | SAXException | XmlException | XMLStreamException e) {
-            throw new IllegalStateException("the sheets were not written as they are read here", e);
-        } finally {
-            Temporaries.remove(workbook);
-        }
+        new SpreadsheetDocument(WorkbookEngine.describe(pages, options, told), told).writeTo(out);
     }
 }

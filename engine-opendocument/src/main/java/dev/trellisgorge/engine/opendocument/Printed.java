@@ -1,5 +1,7 @@
 package dev.trellisgorge.engine.opendocument;
 
+import dev.trellisgorge.sheet.Sheet;
+
 /** How sheets are printed: all on landscape paper. */
 enum Printed {
     ON_ONE_PAGE("Chart"), ONE_PAGE_WIDE("Wide"), AS_IT_COMES("Cells");
@@ -8,6 +10,15 @@ enum Printed {
 
     Printed(String master) {
         this.master = master;
+    }
+
+    /** How a sheet is printed. */
+    static Printed of(Sheet.Printing printing) {
+        return switch (printing) {
+            case ONE_PAGE -> ON_ONE_PAGE;
+            case ONE_PAGE_WIDE -> ONE_PAGE_WIDE;
+            case AS_IT_COMES -> AS_IT_COMES;
+        };
     }
 
     /** The name of its kind of page. */

@@ -1,24 +1,16 @@
 package dev.trellisgorge.engine.opendocument;
 
-import java.io.InputStream;
+import dev.trellisgorge.sheet.Cell;
+import dev.trellisgorge.sheet.Row;
 import java.time.LocalDate;
 import java.util.Map;
 import java.util.Optional;
-import java.util.function.IntFunction;
-import javax.xml.stream.XMLStreamConstants;
-import javax.xml.stream.XMLStreamException;
-import javax.xml.stream.XMLStreamReader;
-import org.apache.poi.ss.usermodel.DateUtil;
 import org.apache.poi.ss.util.CellRangeAddress;
-import org.apache.poi.util.XMLHelper;
 
 /** Writes a sheet's cells as a table, row by row as they are read. Used by one thread. */
 final class SheetTable {
-    private static final String MAIN = "http://schemas.openxmlformats.org/spreadsheetml/2006/main";
-
-    private final SheetOutline outline;
+    private final SheetShape shape;
     private final CellLooks looks;
-    private final IntFunction<String> shared;
     private final PartWriter part;
     private final Map<String, String> sizes;
     private final int[] heading;
@@ -26,16 +18,13 @@ final class SheetTable {
     private int column;
 
     /**
-     * @param shared  the texts that cells share
      * @param sizes   the names of the styles of columns and rows
-     * @param heading the rows that stand over each printed page, the first and the one after the last; the same where there are none
      */
-    SheetTable(SheetOutline outline, CellLooks looks, IntFunction<String> shared, Map<String, String> sizes, int[] heading, PartWriter part) {
-        this.outline = outline;
+    SheetTable(SheetShape shape, CellLooks looks, Map<String, String> sizes, PartWriter part) {
+        this.shape = shape;
         this.looks = looks;
-        this.shared = shared;
         this.sizes = sizes;
-        this.heading = heading;
+        this.heading = shape.sheet().repeated();
         this.part = part;
     }
 
@@ -51,7 +40,7 @@ final class SheetTable {
 
     void columns() {
         boolean folded = false;
-        for (SheetOutline.Columns some : outline.columns()) {
+        for (SheetShape.Columns some : shape.columns()) {
             if (some.folded() && !folded) {
                 part.open("table:table-column-group", "table:display", "false");
             } else if (!some.folded() && folded) {
@@ -65,25 +54,27 @@ final class SheetTable {
         part.close(folded ? 1 : 0);
     }
 
-    void rows(InputStream sheet) throws XMLStreamException {
-        XMLStreamReader xml = XMLHelper.newXMLInputFactory().createXMLStreamReader(sheet);
-        while (xml.hasNext()) {
-            if (xml.next() == XMLStreamConstants.START_ELEMENT && xml.getLocalName().equals("row")) {
-                row(xml);
+    void rows() {
+        shape.sheet().rows().forEach(this::row);
+        shape.sheet().generated().ifPresent(made -> {
+            for (int at = 0; at < made.count(); at++) {
+                Row row = new Row(made.first() + at);
+                made.fill().accept(row);
+                row(row);
             }
-        }
-        xml.close();
+        });
         emptyRows(Math.max(row + 1, heading[1]));
     }
 
-    private void row(XMLStreamReader xml) throws XMLStreamException {
-        int at = Integer.parseInt(xml.getAttributeValue(null, "r")) - 1;
-        emptyRows(at);
+    private void row(Row given) {
+        emptyRows(given.at());
         openRow(1);
         column = 0;
-        while (xml.next() != XMLStreamConstants.END_ELEMENT || !xml.getLocalName().equals("row")) {
-            if (xml.isStartElement() && xml.getLocalName().equals("c")) {
-                cell(xml);
+        for (int at = 0; at <= given.lastColumn(); at++) {
+            Optional<Cell> cell = given.find(at);
+            if (cell.isPresent()) {
+                fill(at);
+                cell(cell.get());
             }
         }
         fill(lastMerged() + 1);
@@ -93,7 +84,7 @@ final class SheetTable {
     /** Cells of merged areas reach on where no cells are stated. */
     private int lastMerged() {
         int last = column - 1;
-        while (outline.merged(row, last + 1).isPresent()) {
+        while (shape.merged(row, last + 1).isPresent()) {
             last++;
         }
         return last;
@@ -103,8 +94,8 @@ final class SheetTable {
     private void emptyRows(int to) {
         while (row < to) {
             int many = 1;
-            Optional<Double> height = outline.height(row);
-            while (row + many < to && outline.height(row + many).equals(height) && row + many != heading[0] && row + many != heading[1]) {
+            Optional<Double> height = shape.height(row);
+            while (row + many < to && shape.height(row + many).equals(height) && row + many != heading[0] && row + many != heading[1]) {
                 many++;
             }
             openRow(many);
@@ -117,7 +108,7 @@ final class SheetTable {
         if (row == heading[0] && heading[0] < heading[1]) {
             part.open("table:table-header-rows");
         }
-        Optional<Double> height = outline.height(row).or(() -> outline.drawing().map(id -> SheetOutline.ROW));
+        Optional<Double> height = shape.height(row).or(() -> Optional.of(SheetShape.ROW).filter(usual -> !shape.sheet().placed().isEmpty()));
         part.open("table:table-row", "table:style-name", height.map(points -> sizes.get(height(points))).orElse(null), "table:number-rows-repeated", many > 1 ? String.valueOf(many) : null);
     }
 
@@ -136,9 +127,9 @@ final class SheetTable {
     /** Blank cells, up to a column; those that merged areas take are covered. */
     private void fill(int to) {
         while (column < to) {
-            Optional<CellRangeAddress> area = outline.merged(row, column);
+            Optional<CellRangeAddress> area = shape.merged(row, column);
             int many = 1;
-            while (column + many < to && area.isEmpty() && outline.merged(row, column + many).isEmpty()) {
+            while (column + many < to && area.isEmpty() && shape.merged(row, column + many).isEmpty()) {
                 many++;
             }
             part.open(area.isPresent() ? "table:covered-table-cell" : "table:table-cell", "table:number-columns-repeated", many > 1 ? String.valueOf(many) : null).close(1);
@@ -146,65 +137,33 @@ final class SheetTable {
         }
     }
 
-    private void cell(XMLStreamReader xml) throws XMLStreamException {
-        fill(Positions.column(xml.getAttributeValue(null, "r")));
-        String stated = xml.getAttributeValue(null, "s");
-        int style = stated == null ? 0 : Integer.parseInt(stated);
-        String kind = xml.getAttributeValue(null, "t");
-        String formula = null;
-        String value = null;
-        while (xml.next() != XMLStreamConstants.END_ELEMENT || !xml.getLocalName().equals("c")) {
-            if (xml.isStartElement() && xml.getNamespaceURI().equals(MAIN)) {
-                switch (xml.getLocalName()) {
-                    case "f" -> formula = xml.getElementText();
-                    case "v" -> value = xml.getElementText();
-                    case "t" -> value = (value == null ? "" : value) + xml.getElementText();
-                    default -> { }
-                }
-            }
-        }
-        Optional<CellRangeAddress> area = outline.merged(row, column);
+    private void cell(Cell cell) {
+        Optional<CellRangeAddress> area = shape.merged(row, column);
         boolean covered = area.filter(all -> all.getFirstRow() != row || all.getFirstColumn() != column).isPresent();
-        String named = outline.ruled(row, column).map(rules -> looks.name(style, rules)).orElseGet(() -> CellLooks.name(style));
-        part.open(covered ? "table:covered-table-cell" : "table:table-cell", "table:style-name", named, "table:content-validation-name", outline.picks(row, column).map(SheetOutline.Picks::name).orElse(null));
+        part.open(covered ? "table:covered-table-cell" : "table:table-cell", "table:style-name", looks.name(cell.look(), shape.ruled(row, column)), "table:content-validation-name",
+                shape.list(row, column).map(SheetShape.NamedList::name).orElse(null));
         if (!covered && area.isPresent()) {
             part.with("table:number-columns-spanned", String.valueOf(area.get().getLastColumn() - area.get().getFirstColumn() + 1), "table:number-rows-spanned",
                     String.valueOf(area.get().getLastRow() - area.get().getFirstRow() + 1));
         }
-        if (formula != null) {
-            part.with("table:formula", OpenFormula.of(formula));
-        }
-        value(kind == null ? "n" : kind, value, style, formula != null);
+        cell.formula().ifPresent(formula -> part.with("table:formula", OpenFormula.of(formula)));
+        cell.value().ifPresent(value -> value(value, cell.formula().isPresent()));
         part.close(1);
         column++;
     }
 
-    private void value(String kind, String value, int style, boolean worked) {
-        if (value == null) {
-            return;
+    private void value(Object value, boolean worked) {
+        if (value instanceof String text) {
+            part.with("office:value-type", "string", "office:string-value", worked ? text : null).paragraphs(text);
+        } else if (value instanceof Boolean truth) {
+            part.with("office:value-type", "boolean", "office:boolean-value", String.valueOf(truth));
+        } else if (value instanceof Cell.Missing) {
+            part.with("office:value-type", "string", "office:string-value", "").paragraphs("#N/A");
+        } else if (value instanceof LocalDate date) {
+            part.with("office:value-type", "date", "office:date-value", date.toString());
+        } else {
+            part.with("office:value-type", "float", "office:value", plain(String.valueOf(value)));
         }
-        switch (kind) {
-            case "s" -> text(shared.apply(Integer.parseInt(value)), worked);
-            case "b" -> part.with("office:value-type", "boolean", "office:boolean-value", value.equals("1") ? "true" : "false");
-            case "e" -> part.with("office:value-type", "string", "office:string-value", "").paragraphs(value);
-            case "n" -> {
-                if (looks.isDate(style)) {
-                    LocalDate date = DateUtil.getLocalDateTime(Double.parseDouble(value)).toLocalDate();
-                    part.with("office:value-type", "date", "office:date-value", date.toString());
-                } else {
-                    part.with("office:value-type", "float", "office:value", plain(value));
-                }
-            }
-            default -> text(value, worked);
-        }
-    }
-
-    private void text(String text, boolean worked) {
-        part.with("office:value-type", "string");
-        if (worked) {
-            part.with("office:string-value", text);
-        }
-        part.paragraphs(text);
     }
 
     /** Without decimals that say nothing. */

@@ -1,5 +1,6 @@
 package dev.trellisgorge.engine.opendocument;
 
+import dev.trellisgorge.sheet.Sheet;
 import java.io.OutputStream;
 import java.util.List;
 
@@ -10,7 +11,7 @@ final class ViewSettings {
     private ViewSettings() {
     }
 
-    static void write(OutputStream out, List<SheetOutline> sheets) {
+    static void write(OutputStream out, List<Sheet> sheets) {
         try (PartWriter part = new PartWriter(out, "office:document-settings", "config", "ooo")) {
             part.open("office:settings").open("config:config-item-set", "config:name", "ooo:view-settings").open("config:config-item-map-indexed", "config:name", "Views").open("config:config-item-map-entry");
             item(part, "ViewId", "string", "view1");
@@ -21,7 +22,7 @@ final class ViewSettings {
         }
     }
 
-    private static void sheet(PartWriter part, SheetOutline sheet) {
+    private static void sheet(PartWriter part, Sheet sheet) {
         part.open("config:config-item-map-entry", "config:name", sheet.name());
         if (sheet.columnsInSight() > 0) {
             item(part, "HorizontalSplitMode", "short", FROZEN);
@@ -36,7 +37,7 @@ final class ViewSettings {
         if (sheet.columnsInSight() + sheet.rowsInSight() > 0) {
             item(part, "ActiveSplitRange", "short", sheet.columnsInSight() > 0 && sheet.rowsInSight() > 0 ? "3" : "2");
         }
-        item(part, "ShowGrid", "boolean", String.valueOf(sheet.isLined()));
+        item(part, "ShowGrid", "boolean", String.valueOf(sheet.hasGridlines()));
         part.close(1);
     }
 
