@@ -236,7 +236,7 @@ public class WholeOutputTest extends AtDesk {
         String brief = "brief: 1\ndata: {t: t.csv}\ncharts:\n  c: {pattern: columns, category: station, value: \"%s\", title: \"%s\"}\n";
         String many = "mwh" + " + CASE WHEN mwh = 1 THEN 2 END".repeat(1) + " + LEAST(mwh" + IntStream.range(1, 1500).mapToObj(figure -> ", mwh + " + figure).collect(Collectors.joining()) + ")";
         assertThat(desk.with("b.yaml", brief.formatted(many, "Title")).type("draw", "DESK/b.yaml", "-o", "DESK/o.xlsx").err())
-                .contains("7: the formula would have ", "characters, and a sheet takes 8192; take the expression apart with 'derive'");
+                .contains("7: the formula would have ", "characters, and a sheet takes 8192; take the expression apart with 'add'");
         assertThat(desk.with("b.yaml", brief.formatted("mwh", "x".repeat(33_000))).type("draw", "DESK/b.yaml", "-o", "DESK/o.png").err())
                 .contains("its title has 33000 characters, and at most 1000 are drawn");
         desk.with("t.csv", "station,mwh\n" + "y".repeat(33_000) + ",1\n").with("b.yaml", brief.formatted("mwh", "Title"));

@@ -735,7 +735,7 @@ public final class SheetFormula {
                 String text = bare(f.of());
                 return "IFERROR(" + SheetTexts.date(SheetTexts.firstDay(text), f.pattern(), f.locale()) + "," + text + ")";
             }
-            return kind(f.of()) == Kind.DATE ? SheetTexts.date(bare(f.of()), f.pattern(), f.locale()) : SheetTexts.number(bare(f.of()), f.pattern(), f.locale());
+            return kind(f.of()) == Kind.DATE ? SheetTexts.date(bare(f.of()), f.pattern(), f.locale()) : SheetTexts.number(bare(f.of()), NumberPattern.of(f.pattern(), f.locale()));
         }
     }
 }

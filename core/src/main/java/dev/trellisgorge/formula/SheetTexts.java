@@ -4,8 +4,6 @@ import dev.trellisgorge.formula.Calendar.Part;
 import dev.trellisgorge.formula.Condition.Relation;
 import dev.trellisgorge.table.CalendarUnit;
 import dev.trellisgorge.table.Kind;
-import java.text.DecimalFormat;
-import java.text.DecimalFormatSymbols;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.List;
@@ -20,7 +18,6 @@ import java.util.stream.IntStream;
 public final class SheetTexts {
     private static final String EPOCH = "DATE(1970,1,1)";
     private static final String LENGTHS = "ROW($1:$255)";
-    private static final Pattern EXPONENT = Pattern.compile("E0+");
     private static final Pattern DATE_PART = Pattern.compile("'((?:[^']|'')*)'|([A-Za-z])\\2*|[^A-Za-z']+");
 
     private SheetTexts() {
@@ -163,40 +160,31 @@ public final class SheetTexts {
         return "CHOOSE(" + number + "," + IntStream.rangeClosed(1, count).mapToObj(i -> quoted(name.apply(i))).collect(Collectors.joining(",")) + ")";
     }
 
-    /** A number by a CLDR pattern; the signs for decimals and groups are those of the reader of the sheet. */
-    public static String number(String cell, String pattern, Locale locale) {
-        DecimalFormat parts = new DecimalFormat(pattern, DecimalFormatSymbols.getInstance(locale));
-        if (isExponential(pattern)) {
+    /** A number by a pattern; the signs for decimals and groups are those of the reader of the sheet. */
+    public static String number(String cell, NumberPattern pattern) {
+        if (pattern.isExponential()) {
             return "(\"\"&" + cell + ")";
         }
         String rounded = rounded(cell, pattern);
-        String scaled = "ABS(" + rounded + ")" + (parts.getMultiplier() == 1 ? "" : "*" + parts.getMultiplier());
-        String figure = "FIXED(" + scaled + "," + decimals(scaled, parts) + "," + (parts.isGroupingUsed() ? "FALSE" : "TRUE") + ")";
-        return "IF(" + rounded + "<0," + affixed(parts.getNegativePrefix(), figure, parts.getNegativeSuffix()) + ","
-                + affixed(parts.getPositivePrefix(), figure, parts.getPositiveSuffix()) + ")";
+        String scaled = "ABS(" + rounded + ")" + (pattern.shift() == 0 ? "" : "*" + (int) Math.pow(10, pattern.shift()));
+        String figure = "FIXED(" + scaled + "," + decimals(scaled, pattern) + "," + (pattern.groups() > 0 ? "FALSE" : "TRUE") + ")";
+        return "IF(" + rounded + "<0," + affixed(pattern.negative(), figure) + "," + affixed(pattern.positive(), figure) + ")";
     }
 
-    private static String affixed(String prefix, String figure, String suffix) {
-        return (prefix.isEmpty() ? "" : quoted(prefix) + "&") + figure + (suffix.isEmpty() ? "" : "&" + quoted(suffix));
+    private static String affixed(NumberPattern.Around around, String figure) {
+        return (around.before().isEmpty() ? "" : quoted(around.before()) + "&") + figure + (around.after().isEmpty() ? "" : "&" + quoted(around.after()));
     }
 
     /** A formula that rounds a cell as the pattern does, so that nothing is written as less than zero that rounds to it. */
-    public static String rounded(String cell, String pattern) {
-        DecimalFormat parts = new DecimalFormat(pattern, DecimalFormatSymbols.getInstance(Locale.ROOT));
-        int scale = (int) Math.round(Math.log10(parts.getMultiplier()));
-        return isExponential(pattern) ? cell : "ROUND(" + cell + "," + (parts.getMaximumFractionDigits() + scale) + ")";
-    }
-
-    /** Whether a pattern writes exponents. */
-    public static boolean isExponential(String pattern) {
-        return EXPONENT.matcher(pattern.replaceAll("'[^']*'", "")).find();
+    public static String rounded(String cell, NumberPattern pattern) {
+        return pattern.isExponential() ? cell : "ROUND(" + cell + "," + pattern.digits() + ")";
     }
 
     /** How many decimals a figure is written with: the fewest that show it, of those that the pattern allows. */
-    private static String decimals(String scaled, DecimalFormat parts) {
-        int most = parts.getMaximumFractionDigits();
+    private static String decimals(String scaled, NumberPattern pattern) {
+        int most = pattern.mostDecimals();
         String decimals = String.valueOf(most);
-        for (int fewer = most - 1; fewer >= parts.getMinimumFractionDigits(); fewer--) {
+        for (int fewer = most - 1; fewer >= pattern.leastDecimals(); fewer--) {
             decimals = "IF(ROUND(" + scaled + "," + most + ")=ROUND(" + scaled + "," + fewer + ")," + fewer + "," + decimals + ")";
         }
         return decimals;

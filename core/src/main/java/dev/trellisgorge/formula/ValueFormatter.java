@@ -5,8 +5,6 @@ import dev.trellisgorge.table.Kind;
 import dev.trellisgorge.table.Numbers;
 import java.math.BigDecimal;
 import java.math.RoundingMode;
-import java.text.DecimalFormat;
-import java.text.DecimalFormatSymbols;
 import java.time.DateTimeException;
 import java.time.LocalDate;
 import java.time.format.DateTimeFormatter;
@@ -78,16 +76,6 @@ public final class ValueFormatter {
             DateTimeFormatter dates = dates(pattern, locale);
             return day -> day != day ? null : dates.format(LocalDate.ofEpochDay((long) day));
         }
-        DecimalFormat format = new DecimalFormat(pattern, DecimalFormatSymbols.getInstance(locale));
-        format.setRoundingMode(RoundingMode.HALF_UP);
-        String zero = format.format(0);
-        String minusZero = format.format(-0.0);
-        return figure -> {
-            if (figure != figure) {
-                return null;
-            }
-            String text = Double.isInfinite(figure) ? format.format(figure) : format.format(Numbers.decimal(figure));
-            return figure <= 0 && text.equals(minusZero) ? zero : text;
-        };
+        return NumberPattern.writer(pattern, locale);
     }
 }

@@ -8,12 +8,12 @@ import java.util.Optional;
  *
  * @param points the size of its words
  * @param color  of its words; empty for that of the program
- * @param format of its figure, as a workbook writes it; empty for any
+ * @param format of its figure
  */
-public record CellLook(String font, double points, boolean bold, Optional<Color> color, Across across, Down down, boolean wraps, Border border, String format) {
+public record CellLook(String font, double points, boolean bold, Optional<Color> color, Across across, Down down, boolean wraps, Border border, CellFormat format) {
     /** The font of cells that say nothing else. The widths of columns count its digits. */
     public static final String FONT = "Arial";
-    public static final CellLook ORDINARY = new CellLook(FONT, 10, false, Optional.empty(), Across.BY_KIND, Down.BOTTOM, false, Border.NONE, "");
+    public static final CellLook ORDINARY = new CellLook(FONT, 10, false, Optional.empty(), Across.BY_KIND, Down.BOTTOM, false, Border.NONE, CellFormat.GENERAL);
     /** The height of a line of words, in their size. */
     static final double LINE = 1.35;
 
@@ -56,7 +56,7 @@ public record CellLook(String font, double points, boolean bold, Optional<Color>
         return new CellLook(font, points, bold, color, across, down, wraps, lines, format);
     }
 
-    public CellLook format(String written) {
+    public CellLook format(CellFormat written) {
         return new CellLook(font, points, bold, color, across, down, wraps, border, written);
     }
 }

@@ -78,10 +78,10 @@ public record SheetChart(Optional<Title> title, Optional<Frame> place, List<Axes
      * @param line   empty for none
      * @param least  where its scale begins, and {@code largest} where it ends; empty for as the figures have it
      * @param title  empty for none
-     * @param format of its figures, as a workbook writes it; empty for that of the cells
+     * @param format of its figures; the general one for that of the cells
      * @param text   empty for that of the chart
      */
-    public record Axis(Side at, boolean backwards, boolean shown, Names names, Optional<Line> line, Crossing crosses, OptionalDouble least, OptionalDouble largest, String title, String format, Optional<TextLook> text) {
+    public record Axis(Side at, boolean backwards, boolean shown, Names names, Optional<Line> line, Crossing crosses, OptionalDouble least, OptionalDouble largest, String title, CellFormat format, Optional<TextLook> text) {
     }
 
     /**
@@ -188,10 +188,10 @@ public record SheetChart(Optional<Title> title, Optional<Frame> place, List<Axes
      *
      * @param from   the cells whose texts they are, a text a row; empty for the values themselves
      * @param own    a label for each row that has one of its own; all rows where they are texts of cells
-     * @param format of the values, as a workbook writes it
+     * @param format of the values
      * @param paper  what stands behind them; empty for nothing
      */
-    public record Labels(Optional<Range<String>> from, List<OwnLabel> own, String format, LabelAt at, TextLook text, Optional<Color> paper) {
+    public record Labels(Optional<Range<String>> from, List<OwnLabel> own, CellFormat format, LabelAt at, TextLook text, Optional<Color> paper) {
         public Labels {
             own = List.copyOf(own);
         }

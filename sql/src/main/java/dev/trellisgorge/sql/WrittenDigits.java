@@ -2,12 +2,11 @@ package dev.trellisgorge.sql;
 
 import dev.trellisgorge.formula.Formula;
 import dev.trellisgorge.formula.Leaf;
-import dev.trellisgorge.formula.SheetTexts;
+import dev.trellisgorge.formula.NumberPattern;
 import dev.trellisgorge.formula.Textual;
 import dev.trellisgorge.formula.Typing;
 import dev.trellisgorge.sql.Relation.Aid;
 import dev.trellisgorge.table.Kind;
-import java.text.DecimalFormat;
 import java.text.DecimalFormatSymbols;
 import java.util.LinkedHashMap;
 import java.util.Map;
@@ -50,7 +49,7 @@ final class WrittenDigits {
     }
 
     static boolean hasExponent(Formula formula) {
-        return formula instanceof Textual.Formatted formatted && SheetTexts.isExponential(formatted.pattern());
+        return formula instanceof Textual.Formatted formatted && NumberPattern.exponent(formatted.pattern()) > 0;
     }
 
     /** As the evaluator writes a number as a text. */
@@ -67,43 +66,31 @@ final class WrittenDigits {
     }
 
     /** A pattern with an exponent; empty where it asks for more than one digit before the point, or for others than 0 to 9. */
-    private static Optional<DecimalFormat> exponential(Textual.Formatted f) {
-        DecimalFormat format = new DecimalFormat(f.pattern(), DecimalFormatSymbols.getInstance(f.locale()));
-        boolean plain = format.getDecimalFormatSymbols().getZeroDigit() == '0' && format.getMaximumIntegerDigits() == 1 && format.getMinimumIntegerDigits() == 1 && format.getMaximumFractionDigits() + 1 <= MOST
-                && format.getMultiplier() == 1 && !format.isDecimalSeparatorAlwaysShown();
-        return plain ? Optional.of(format) : Optional.empty();
+    private static Optional<NumberPattern> exponential(Textual.Formatted f) {
+        return Optional.of(NumberPattern.of(f.pattern(), f.locale())).filter(pattern -> pattern.symbols().getZeroDigit() == '0' && pattern.mostWhole() == 1 && pattern.leastWhole() == 1 && pattern.mostDecimals() + 1 <= MOST
+                && pattern.shift() == 0 && !pattern.alwaysPoint());
     }
 
-    private static Aid.Mantissa mantissa(Textual.Formatted f, DecimalFormat format) {
-        return new Aid.Mantissa(f.of(), format.getMaximumFractionDigits() + 1);
+    private static Aid.Mantissa mantissa(Textual.Formatted f, NumberPattern format) {
+        return new Aid.Mantissa(f.of(), format.mostDecimals() + 1);
     }
 
     /** @return empty where the pattern asks for more than one digit before the point, or for others than 0 to 9 */
     static Optional<String> exponential(Dialect dialect, Textual.Formatted f, String figure, SqlFormula.Names names) {
         return exponential(f).map(format -> {
-            DecimalFormatSymbols symbols = format.getDecimalFormatSymbols();
+            DecimalFormatSymbols symbols = format.symbols();
             String first = names.aid(mantissa(f, format));
             String power = names.aid(new Aid.Power(mantissa(f, format)));
             WrittenFigures written = new WrittenFigures(dialect);
-            String body = "SUBSTRING(" + first + " FROM 1 FOR 1)" + written.fraction(first, format.getMinimumFractionDigits(), format.getMaximumFractionDigits(), String.valueOf(symbols.getDecimalSeparator()), false)
+            String body = "SUBSTRING(" + first + " FROM 1 FOR 1)" + written.fraction(first, format.leastDecimals(), format.mostDecimals(), String.valueOf(symbols.getDecimalSeparator()), false)
                     + " || " + dialect.text(symbols.getExponentSeparator()) + " || CASE WHEN " + power + " < 0 THEN " + dialect.text(String.valueOf(symbols.getMinusSign())) + " ELSE '' END || "
-                    + padded("CAST(ABS(" + power + ") AS " + dialect.type(Kind.TEXT) + ")", leastOfExponent(f.pattern()));
+                    + padded("CAST(ABS(" + power + ") AS " + dialect.type(Kind.TEXT) + ")", format.leastExponent());
             return written.signed(figure, figure + " < 0", body, format);
         });
     }
 
     private static String padded(String digits, int least) {
         return least == 1 ? digits : "CASE WHEN CHAR_LENGTH(" + digits + ") < " + least + " THEN LPAD(" + digits + ", " + least + ", '0') ELSE " + digits + " END";
-    }
-
-    private static int leastOfExponent(String pattern) {
-        String bare = pattern.replaceAll("'[^']*'", "");
-        int from = bare.indexOf('E') + 1;
-        int to = from;
-        while (to < bare.length() && bare.charAt(to) == '0') {
-            to++;
-        }
-        return to - from;
     }
 
     /** The columns that hold digits and points. */

@@ -2,11 +2,11 @@ package dev.trellisgorge.sql;
 
 import dev.trellisgorge.formula.Formula;
 import dev.trellisgorge.formula.Leaf;
+import dev.trellisgorge.formula.NumberPattern;
 import dev.trellisgorge.formula.Textual;
 import dev.trellisgorge.formula.Typing;
 import dev.trellisgorge.table.CalendarUnit;
 import dev.trellisgorge.table.Kind;
-import java.text.DecimalFormat;
 import java.text.DecimalFormatSymbols;
 import java.time.DayOfWeek;
 import java.time.LocalDate;
@@ -37,34 +37,20 @@ final class WrittenFigures {
         this.dialect = dialect;
     }
 
-    /**
-     * A pattern for numbers that databases can follow.
-     *
-     * @param least decimals
-     * @param most  decimals
-     * @param shift the power of ten that figures are multiplied by, as percents are
-     */
-    private record Plain(DecimalFormat format, DecimalFormatSymbols symbols, int least, int most, int shift) {
+    /** A pattern for numbers that databases can follow; empty where it has an exponent, or digits of its own. */
+    private static Optional<NumberPattern> plain(Textual.Formatted f) {
+        return Optional.of(NumberPattern.of(f.pattern(), f.locale())).filter(pattern -> pattern.symbols().getZeroDigit() == '0' && !pattern.isExponential() && pattern.mostDecimals() <= MOST_DECIMALS && !pattern.alwaysPoint()
+                && (pattern.groups() == 0 || pattern.groups() == 3) && pattern.leastWhole() <= MOST_DECIMALS);
+    }
 
-        /** @return empty where it has an exponent, or digits of its own */
-        static Optional<Plain> of(String pattern, Locale locale) {
-            DecimalFormat format = new DecimalFormat(pattern, DecimalFormatSymbols.getInstance(locale));
-            DecimalFormatSymbols symbols = format.getDecimalFormatSymbols();
-            int most = format.getMaximumFractionDigits();
-            boolean plain = symbols.getZeroDigit() == '0' && !format.format(1234567).contains(symbols.getExponentSeparator()) && most <= MOST_DECIMALS && !format.isDecimalSeparatorAlwaysShown()
-                    && (!format.isGroupingUsed() || format.getGroupingSize() == 3) && (format.getMultiplier() == 1 || format.getMultiplier() == 100 || format.getMultiplier() == 1000) && format.getMinimumIntegerDigits() <= MOST_DECIMALS;
-            return plain ? Optional.of(new Plain(format, symbols, Math.min(format.getMinimumFractionDigits(), most), most, (int) Math.log10(format.getMultiplier()))) : Optional.empty();
-        }
-
-        Relation.Aid.Rounded rounded(Formula figure) {
-            return new Relation.Aid.Rounded(figure, most, shift);
-        }
+    private static Relation.Aid.Rounded rounded(NumberPattern pattern, Formula figure) {
+        return new Relation.Aid.Rounded(figure, pattern.mostDecimals(), pattern.shift());
     }
 
     /** Adds the rounded figures that a formula reads. */
     static void read(Formula formula, Typing typing, Set<Relation.Aid.Rounded> figures) {
         if (formula instanceof Textual.Formatted formatted && !(formatted.of() instanceof Leaf.Absent) && typing.of(formatted.of()) == Kind.NUMBER && !WrittenDigits.hasExponent(formula)) {
-            Plain.of(formatted.pattern(), formatted.locale()).ifPresent(pattern -> figures.add(pattern.rounded(formatted.of())));
+            plain(formatted).ifPresent(pattern -> figures.add(rounded(pattern, formatted.of())));
         }
         formula.operands().forEach(operand -> read(operand, typing, figures));
     }
@@ -79,24 +65,24 @@ final class WrittenFigures {
 
     /** @param figure its expression @return empty where the pattern has digits of its own */
     Optional<String> number(Textual.Formatted f, String figure, SqlFormula.Names names) {
-        Optional<Plain> plain = Plain.of(f.pattern(), f.locale());
+        Optional<NumberPattern> plain = plain(f);
         if (plain.isEmpty()) {
             return Optional.empty();
         }
-        DecimalFormat format = plain.get().format();
-        DecimalFormatSymbols symbols = plain.get().symbols();
-        int most = plain.get().most();
-        String text = names.aid(plain.get().rounded(f.of()));
+        NumberPattern pattern = plain.get();
+        DecimalFormatSymbols symbols = pattern.symbols();
+        int most = pattern.mostDecimals();
+        String text = names.aid(rounded(pattern, f.of()));
         String whole = most == 0 ? text : "SUBSTRING(" + text + " FROM 1 FOR CHAR_LENGTH(" + text + ") - " + (most + 1) + ")";
-        String body = whole(whole, format, symbols) + fraction(text, plain.get().least(), most, String.valueOf(symbols.getDecimalSeparator()), format.getMinimumIntegerDigits() == 0);
+        String body = whole(whole, pattern, symbols) + fraction(text, pattern.leastDecimals(), most, String.valueOf(symbols.getDecimalSeparator()), pattern.leastWhole() == 0);
         String zero = most == 0 ? "'0'" : "'0." + "0".repeat(most) + "'";
-        return Optional.of(signed(figure, figure + " < 0 AND " + text + " <> " + zero, body, format));
+        return Optional.of(signed(figure, figure + " < 0 AND " + text + " <> " + zero, body, pattern));
     }
 
     /** What stands before and behind the digits of a figure, by its sign. @param negative whether it has one */
-    String signed(String figure, String negative, String body, DecimalFormat format) {
-        String prefix = affix(negative, format.getNegativePrefix(), format.getPositivePrefix());
-        String suffix = affix(negative, format.getNegativeSuffix(), format.getPositiveSuffix());
+    String signed(String figure, String negative, String body, NumberPattern pattern) {
+        String prefix = affix(negative, pattern.negative().before(), pattern.positive().before());
+        String suffix = affix(negative, pattern.negative().after(), pattern.positive().after());
         return "CASE WHEN " + figure + " IS NOT NULL THEN " + (prefix.isEmpty() ? "" : prefix + " || ") + body + (suffix.isEmpty() ? "" : " || " + suffix) + " END";
     }
 
@@ -104,11 +90,11 @@ final class WrittenFigures {
         return !ofNegative.equals(ofOthers) ? "CASE WHEN " + negative + " THEN " + dialect.text(ofNegative) + " ELSE " + dialect.text(ofOthers) + " END" : ofOthers.isEmpty() ? "" : dialect.text(ofOthers);
     }
 
-    private String whole(String digits, DecimalFormat format, DecimalFormatSymbols symbols) {
-        int least = format.getMinimumIntegerDigits();
+    private String whole(String digits, NumberPattern pattern, DecimalFormatSymbols symbols) {
+        int least = pattern.leastWhole();
         String padded = least == 0 ? "CASE WHEN " + digits + " = '0' THEN '' ELSE " + digits + " END" : least == 1 ? digits
                 : "CASE WHEN CHAR_LENGTH(" + digits + ") < " + least + " THEN LPAD(" + digits + ", " + least + ", '0') ELSE " + digits + " END";
-        if (!format.isGroupingUsed()) {
+        if (pattern.groups() == 0) {
             return "(" + padded + ")";
         }
         String grouped = dialect.grouped(padded);

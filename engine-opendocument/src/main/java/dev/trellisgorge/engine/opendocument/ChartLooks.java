@@ -1,5 +1,6 @@
 package dev.trellisgorge.engine.opendocument;
 
+import dev.trellisgorge.sheet.CellFormat;
 import dev.trellisgorge.sheet.SheetChart;
 import dev.trellisgorge.sheet.SheetChart.Fill;
 import dev.trellisgorge.sheet.TextLook;
@@ -41,8 +42,8 @@ final class ChartLooks {
         }
 
         /** The number format that its figures are written in. */
-        Style format(String code) {
-            numbers.name(code).ifPresent(name -> set("", "style:data-style-name", name));
+        Style format(CellFormat format) {
+            numbers.name(format).ifPresent(name -> set("", "style:data-style-name", name));
             return chart("chart:link-data-style-to-source", "false");
         }
 

@@ -1,5 +1,6 @@
 package dev.trellisgorge.engine.opendocument;
 
+import dev.trellisgorge.sheet.CellFormat;
 import dev.trellisgorge.sheet.SheetChart;
 import dev.trellisgorge.sheet.SheetChart.Axis;
 import dev.trellisgorge.sheet.SheetChart.Fill;
@@ -165,7 +166,7 @@ final class ChartObject {
         ChartLooks.Style style = axis(axis);
         axis.least().ifPresent(least -> style.chart("chart:minimum", String.valueOf(least)));
         axis.largest().ifPresent(largest -> style.chart("chart:maximum", String.valueOf(largest)));
-        if (!axis.format().isEmpty()) {
+        if (!axis.format().equals(CellFormat.GENERAL)) {
             style.format(axis.format());
         }
         bars().stream().filter(layer -> layer.second() == pair > 0).findFirst().ifPresent(layer -> style.chart("chart:gap-width", String.valueOf(layer.gap())).chart("chart:overlap", String.valueOf(layer.over())));

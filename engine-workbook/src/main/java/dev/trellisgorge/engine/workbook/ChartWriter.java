@@ -2,6 +2,7 @@ package dev.trellisgorge.engine.workbook;
 
 import dev.trellisgorge.chart.Color;
 import dev.trellisgorge.sheet.Anchor;
+import dev.trellisgorge.sheet.CellFormat;
 import dev.trellisgorge.sheet.SheetChart;
 import dev.trellisgorge.sheet.SheetChart.Axis;
 import dev.trellisgorge.sheet.SheetChart.Bar;
@@ -225,7 +226,7 @@ final class ChartWriter {
         boolean values = labels.from().isEmpty();
         part.open("c:dLbls");
         labels.own().forEach(label -> own(label, labels));
-        part.leaf("c:numFmt", "formatCode", labels.format(), "sourceLinked", "0");
+        part.leaf("c:numFmt", "formatCode", FormatCodes.of(labels.format()), "sourceLinked", "0");
         look(labels.paper(), labels.text());
         part.value("c:dLblPos", at(labels.at()));
         shows(values);
@@ -237,7 +238,7 @@ final class ChartWriter {
         label.words().ifPresentOrElse(words -> {
             part.open("c:tx").open("c:rich").leaf("a:bodyPr").open("a:p").open("a:fld", "id", label.id(), "type", "CELLRANGE");
             part.look("a:rPr", label.text()).leaf("a:pPr").element("a:t", words).close(1).leaf("a:endParaRPr").close(3);
-        }, () -> part.leaf("c:numFmt", "formatCode", labels.format(), "sourceLinked", "0"));
+        }, () -> part.leaf("c:numFmt", "formatCode", FormatCodes.of(labels.format()), "sourceLinked", "0"));
         if (label.ownLook()) {
             look(label.paper(), label.text());
         }
@@ -301,8 +302,8 @@ final class ChartWriter {
             part.open("c:title").open("c:tx").open("c:rich").leaf("a:bodyPr", "anchor", "t", "rtlCol", "false").leaf("a:lstStyle").open("a:p").open("a:pPr", "algn", "l").leaf("a:defRPr").close(1)
                     .open("a:r").leaf("a:rPr", "lang", "en").element("a:t", axis.title()).close(1).leaf("a:endParaRPr", "lang", "en-US", "sz", "1100").close(3).leaf("c:layout").value("c:overlay", false).close(1);
         }
-        if (!axis.format().isEmpty()) {
-            part.leaf("c:numFmt", "formatCode", axis.format(), "sourceLinked", "false");
+        if (!axis.format().equals(CellFormat.GENERAL)) {
+            part.leaf("c:numFmt", "formatCode", FormatCodes.of(axis.format()), "sourceLinked", "false");
         }
         part.value("c:majorTickMark", "none").value("c:minorTickMark", "none").value("c:tickLblPos", switch (axis.names()) {
             case NONE -> "none";

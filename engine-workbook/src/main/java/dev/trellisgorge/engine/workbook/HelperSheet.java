@@ -251,7 +251,7 @@ final class HelperSheet {
         Column figures = data.column(label.column());
         Column drawn = data.column(of);
         boolean words = figures.kind() == Kind.TEXT;
-        boolean text = words || NumberFormats.hasOptionalDecimals(label.format());
+        boolean text = words || NumberFormats.isText(label.format());
         String figure = layout.cell(label.column());
         String rounded = words ? figure : text ? NumberFormats.text(figure, label.format()) : NumberFormats.rounded(figure, label.format());
         RowFormula formula = new RowFormula("IF(ISERROR(" + layout.cell(of) + "),\"\",IFERROR(" + rounded + ",\"\"))");

@@ -35,7 +35,7 @@ final class LabelOfLength {
 
     /** Whether both are one figure, or one the other's opposite, wherever the bar is there; then no edit can part them. */
     Says says() {
-        if (NumberFormats.hasOptionalDecimals(label.format())) {
+        if (NumberFormats.isText(label.format())) {
             return Says.ANOTHER;
         }
         Formula said = plain(new Leaf.Computed(label.column()));

@@ -13,6 +13,7 @@ import dev.trellisgorge.chart.Points;
 import dev.trellisgorge.chart.Role;
 import dev.trellisgorge.chart.Series;
 import dev.trellisgorge.plan.PlainChart;
+import dev.trellisgorge.sheet.CellFormat;
 import dev.trellisgorge.sheet.SheetChart;
 import dev.trellisgorge.sheet.SheetChart.Axes;
 import dev.trellisgorge.sheet.SheetChart.Axis;
@@ -111,7 +112,7 @@ final class NativeChart {
     private Axis categoryAxis(boolean seen, Names names) {
         boolean away = panel.scale().covered().filter(covered -> covered.from() > 0 || covered.to() < 0).isPresent();
         return new Axis(upright ? Side.BOTTOM : Side.LEFT, !upright, seen, names, Optional.of(new SheetChart.Line(Role.INK.color(), 1)), away ? Crossing.START : Crossing.ZERO,
-                OptionalDouble.empty(), OptionalDouble.empty(), "", "", frame.asked(Looks.Purpose.AXIS));
+                OptionalDouble.empty(), OptionalDouble.empty(), "", CellFormat.GENERAL, frame.asked(Looks.Purpose.AXIS));
     }
 
     private Axis valueAxis() {
@@ -119,7 +120,7 @@ final class NativeChart {
         Optional<Looks.Covered> covered = panel.scale().covered();
         return new Axis(upright ? Side.LEFT : Side.BOTTOM, panel.scale().backwards(), panel.valueAxisShown() || !title.isEmpty(), !panel.valueAxisShown() && !title.isEmpty() ? Names.NONE : Names.BESIDE,
                 Optional.empty(), upright ? Crossing.ZERO : Crossing.END, covered.isPresent() ? OptionalDouble.of(covered.get().from()) : OptionalDouble.empty(),
-                covered.isPresent() ? OptionalDouble.of(covered.get().to()) : OptionalDouble.empty(), title, panel.axis().format().isFitting() ? "" : NumberFormats.of(panel.axis().format()), frame.asked(Looks.Purpose.AXIS));
+                covered.isPresent() ? OptionalDouble.of(covered.get().to()) : OptionalDouble.empty(), title, panel.axis().format().isFitting() ? CellFormat.GENERAL : NumberFormats.of(panel.axis().format()), frame.asked(Looks.Purpose.AXIS));
     }
 
     private static Axis from(Axis values) {

@@ -44,8 +44,9 @@ final class StyleSheet {
         }
         number(fonts, Font.of(look));
         number(borders, look.border());
-        if (!KNOWN.containsKey(look.format())) {
-            formats.computeIfAbsent(look.format(), each -> FIRST_FORMAT + formats.size());
+        String code = FormatCodes.of(look.format());
+        if (!KNOWN.containsKey(code)) {
+            formats.computeIfAbsent(code, each -> FIRST_FORMAT + formats.size());
         }
         return number(looks, look);
     }
@@ -103,7 +104,8 @@ final class StyleSheet {
 
     private void look(OfficeXml part, CellLook look) {
         boolean aligned = look.across() != Across.BY_KIND || look.down() != Down.BOTTOM || look.wraps();
-        int format = KNOWN.getOrDefault(look.format(), formats.getOrDefault(look.format(), 0));
+        String code = FormatCodes.of(look.format());
+        int format = KNOWN.getOrDefault(code, formats.getOrDefault(code, 0));
         part.open("xf", "numFmtId", String.valueOf(format), "fontId", String.valueOf(fonts.get(Font.of(look))), "fillId", "0", "borderId", String.valueOf(borders.get(look.border())), "xfId", "0",
                 "applyNumberFormat", format == 0 ? null : "1", "applyFont", fonts.get(Font.of(look)) == 0 ? null : "1", "applyBorder", look.border() == Border.NONE ? null : "1", "applyAlignment", aligned ? "1" : null);
         if (aligned) {

@@ -4,6 +4,7 @@ import dev.trellisgorge.chart.Format;
 import dev.trellisgorge.chart.Looks;
 import dev.trellisgorge.chart.Role;
 import dev.trellisgorge.formula.Settings;
+import dev.trellisgorge.sheet.CellFormat;
 import dev.trellisgorge.sheet.CellLook;
 import dev.trellisgorge.sheet.CellLook.Across;
 import dev.trellisgorge.sheet.CellLook.Border;
@@ -17,7 +18,6 @@ final class Styles {
     static final double BIG_LINE = 48;
     private static final int WIDEST = 60;
     private static final double POINTS_PER_PIXEL = 0.75;
-    private static final String DATE = "yyyy-mm-dd";
     private static final CellLook PLAIN = words(11, false, Role.INK).at(Across.LEFT);
     private static final CellLook NOTE = words(9, false, Role.INK);
     private static final CellLook CHANGEABLE = words(10, true, Role.BASE).border(Border.AROUND);
@@ -39,7 +39,7 @@ final class Styles {
     }
 
     static CellLook date() {
-        return CellLook.ORDINARY.at(Across.LEFT).format(DATE);
+        return CellLook.ORDINARY.at(Across.LEFT).format(CellFormat.DAY);
     }
 
     /** What was typed or read, where formulas stand beside it. */
@@ -48,7 +48,7 @@ final class Styles {
     }
 
     static CellLook inputDate() {
-        return input().at(Across.LEFT).format(DATE);
+        return input().at(Across.LEFT).format(CellFormat.DAY);
     }
 
     /** Over a sheet of cells. */
@@ -73,7 +73,7 @@ final class Styles {
 
     /** The same, of a date. */
     static CellLook changeableDate() {
-        return CHANGEABLE.format(DATE);
+        return CHANGEABLE.format(CellFormat.DAY);
     }
 
     static CellLook note() {
@@ -91,7 +91,7 @@ final class Styles {
     }
 
     static CellLook noteOfDate() {
-        return NOTE.at(Across.LEFT).format(DATE);
+        return NOTE.at(Across.LEFT).format(CellFormat.DAY);
     }
 
     /** A line for a purpose, as large and strong as was asked for, else as usual; where titles stand. */

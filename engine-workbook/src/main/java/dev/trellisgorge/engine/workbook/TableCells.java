@@ -131,7 +131,7 @@ final class TableCells {
         Format format = column.label().format();
         String there = helpers.cellOf(column.label().column(), row);
         Kind kind = chart.data().column(column.label().column()).kind();
-        boolean asText = kind == Kind.NUMBER && NumberFormats.hasOptionalDecimals(format);
+        boolean asText = kind == Kind.NUMBER && NumberFormats.isText(format);
         Cell cell = write(line, at, "", Styles.ruled(Across.RIGHT, kind == Kind.NUMBER && !asText ? Optional.of(format) : Optional.empty()));
         String shown = asText ? NumberFormats.text(there, format) : kind == Kind.DATE ? "TEXT(" + there + ",\"yyyy-mm-dd\")" : there;
         cell.formula("IFERROR(" + shown + ",\"\")");

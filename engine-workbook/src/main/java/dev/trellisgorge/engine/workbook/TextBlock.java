@@ -126,7 +126,7 @@ final class TextBlock {
         Optional<Series> shown = labelled.stream().filter(series -> row < chart.data().rowCount() && !chart.labelText(series, row).isEmpty()).findFirst();
         Column figures = shown.map(series -> chart.data().column(series.label().orElseThrow().column())).orElse(null);
         if (figures != null && figures.kind() == Kind.NUMBER
-                && !NumberFormats.hasOptionalDecimals(shown.get().label().orElseThrow().format())) {
+                && !NumberFormats.isText(shown.get().label().orElseThrow().format())) {
             cell.value(NumberFormats.rounded(figures.number(row), shown.get().label().orElseThrow().format()));
         } else {
             cell.value(shown.map(series -> chart.labelText(series, row)).orElse(""));

@@ -12,7 +12,8 @@ public class NumberFormatsTest {
     @DataProvider
     public Object[][] patterns() {
         return new Object[][] {{"#,##0", 1234.5, "1,235", "-1,235"}, {"0.0", -2.25, "-2.3", "2.3"}, {"0%", 0.123, "12%", "-12%"}, {"#,##0 'MWh'", 386, "386 MWh", "-386 MWh"}, {"+#,##0;-#,##0", 5, "+5", "-5"},
-            {"+#,##0;-#,##0", -5, "-5", "+5"}, {"#,##0;(#,##0)", 70, "70", "(70)"}, {"#,##0;(#,##0)", -70, "(70)", "70"}};
+            {"+#,##0;-#,##0", -5, "-5", "+5"}, {"#,##0;(#,##0)", 70, "70", "(70)"}, {"#,##0;(#,##0)", -70, "(70)", "70"},
+            {"00.00", 3.5, "03.50", "-03.50"}, {"#,#00", 5, "05", "-05"}, {"'“'0'”'", 5, "“5”", "-“5”"}};
     }
 
     /** A piece that is as long as the opposite of its figure is labelled with the figure. */
@@ -20,9 +21,27 @@ public class NumberFormatsTest {
     public void formatOfTheOppositeWritesTheFigureOfALength(String pattern, double figure, String written, String ofOpposite) {
         DataFormatter sheet = new DataFormatter(java.util.Locale.ROOT);
         Format format = new Format(pattern);
-        assertThat(sheet.formatRawCellContents(NumberFormats.rounded(figure, format), 0, NumberFormats.of(format))).isEqualTo(written);
-        assertThat(sheet.formatRawCellContents(NumberFormats.rounded(-figure, format), 0, NumberFormats.opposite(format))).isEqualTo(written);
-        assertThat(sheet.formatRawCellContents(NumberFormats.rounded(-figure, format), 0, NumberFormats.of(format))).isEqualTo(ofOpposite);
+        assertThat(sheet.formatRawCellContents(NumberFormats.rounded(figure, format), 0, FormatCodes.of(NumberFormats.of(format)))).isEqualTo(written);
+        assertThat(sheet.formatRawCellContents(NumberFormats.rounded(-figure, format), 0, FormatCodes.of(NumberFormats.opposite(format)))).isEqualTo(written);
+        assertThat(sheet.formatRawCellContents(NumberFormats.rounded(-figure, format), 0, FormatCodes.of(NumberFormats.of(format)))).isEqualTo(ofOpposite);
+    }
+
+    @DataProvider
+    public Object[][] codes() {
+        return new Object[][] {{"#,##0", "#,##0"}, {"0", "0"}, {"#", "#"}, {"0.##", "0.00"}, {"#,##0.0 'MWh'", "#,##0.0 \"MWh\""}, {"0%", "0%"}, {"0'%'", "0\"%\""}, {"'No. '0", "\"No.\" 0"}, {"#,##0;(#,##0)", "#,##0;(#,##0)"}, {"0;-0", "0"},
+            {"£#,##0", "\"£\"#,##0"}, {"0.0E0", "0.0E+0"}, {"#,##,##0", "#,##0"}, {"'a\"b'0", "\"a\"\"b\"0"}};
+    }
+
+    @Test(dataProvider = "codes")
+    public void patternsAreCodesOfSheets(String pattern, String code) {
+        assertThat(FormatCodes.of(NumberFormats.of(new Format(pattern)))).isEqualTo(code);
+    }
+
+    @Test
+    public void whatNoFormatOfASheetDoesIsText() {
+        assertThat(NumberFormats.isText(new Format("0.##"))).isTrue();
+        assertThat(NumberFormats.isText(new Format("0.0‰"))).isTrue();
+        assertThat(NumberFormats.isText(new Format("0.0%"))).isFalse();
     }
 
     @Test
