@@ -53,7 +53,7 @@ import org.testng.annotations.Test;
 /** Workbooks whose steps are formulas follow the raw cells, and say what does not. */
 @Test(groups = TestSize.SLOW)
 public class LiveStepsTest {
-    private static final int EDITED = TestSize.of(15, 100);
+    private static final int EDITED = TestSize.of(8, 100);
     private static final int SPARE = 4;
     private static final double CLOSE = 1e-9;
     private static final Table GENERATION = Table.of("generation", Column.texts("month", "2031-01", "2031-01", "2031-02", "2031-02", "2031-03", "2031-03"),
