@@ -5,6 +5,7 @@
  */
 module dev.trellisgorge.core {
     exports dev.trellisgorge.problem;
+    exports dev.trellisgorge.file;
     exports dev.trellisgorge.table;
     exports dev.trellisgorge.formula;
     exports dev.trellisgorge.shape;

@@ -1,6 +1,6 @@
 package dev.trellisgorge.brief;
 
-import dev.trellisgorge.engine.AtomicFiles;
+import dev.trellisgorge.file.AtomicFiles;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Bound;
 import dev.trellisgorge.problem.Place;

@@ -2,7 +2,7 @@ package dev.trellisgorge.cli;
 
 import dev.trellisgorge.audit.Audit;
 import dev.trellisgorge.brief.Brief;
-import dev.trellisgorge.tables.AuditWriter;
+import dev.trellisgorge.engine.json.AuditWriter;
 import java.io.IOException;
 import java.util.List;
 import picocli.CommandLine.Model.CommandSpec;

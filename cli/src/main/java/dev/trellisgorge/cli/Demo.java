@@ -6,7 +6,7 @@ import dev.trellisgorge.engine.Engines;
 import dev.trellisgorge.engine.Page;
 import dev.trellisgorge.plan.PlainChart;
 import dev.trellisgorge.chart.Size;
-import dev.trellisgorge.engine.AtomicFiles;
+import dev.trellisgorge.file.AtomicFiles;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Place;
 import dev.trellisgorge.problem.ProblemKind;

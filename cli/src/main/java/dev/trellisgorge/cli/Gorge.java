@@ -1,6 +1,6 @@
 package dev.trellisgorge.cli;
 
-import dev.trellisgorge.engine.Temporaries;
+import dev.trellisgorge.file.Temporaries;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Bound;
 import dev.trellisgorge.problem.Memory;

@@ -2,7 +2,7 @@ package dev.trellisgorge.cli;
 
 import dev.trellisgorge.brief.Brief;
 import dev.trellisgorge.plan.Plan;
-import dev.trellisgorge.tables.PlanWriter;
+import dev.trellisgorge.engine.json.PlanWriter;
 import java.io.IOException;
 import java.util.List;
 import picocli.CommandLine.Model.CommandSpec;

@@ -1,6 +1,6 @@
 package dev.trellisgorge.cli;
 
-import dev.trellisgorge.engine.AtomicFiles;
+import dev.trellisgorge.file.AtomicFiles;
 import java.io.FilterOutputStream;
 import java.io.IOException;
 import java.io.OutputStream;

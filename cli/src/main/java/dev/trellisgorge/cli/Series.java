@@ -1,7 +1,7 @@
 package dev.trellisgorge.cli;
 
 import dev.trellisgorge.brief.Brief;
-import dev.trellisgorge.engine.AtomicFiles;
+import dev.trellisgorge.file.AtomicFiles;
 import dev.trellisgorge.plan.PlainChart;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Place;

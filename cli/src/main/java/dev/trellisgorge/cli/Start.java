@@ -2,7 +2,7 @@ package dev.trellisgorge.cli;
 
 import dev.trellisgorge.brief.BriefSchema;
 import dev.trellisgorge.brief.FirstBrief;
-import dev.trellisgorge.engine.AtomicFiles;
+import dev.trellisgorge.file.AtomicFiles;
 import dev.trellisgorge.pattern.PatternType;
 import dev.trellisgorge.pattern.Patterns;
 import dev.trellisgorge.problem.BadInput;

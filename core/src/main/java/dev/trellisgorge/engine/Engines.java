@@ -1,5 +1,6 @@
 package dev.trellisgorge.engine;
 
+import dev.trellisgorge.file.AtomicFiles;
 import dev.trellisgorge.chart.Size;
 import dev.trellisgorge.plan.PlainChart;
 import dev.trellisgorge.problem.BadInput;

@@ -6,6 +6,7 @@ import java.math.RoundingMode;
 import java.text.DecimalFormat;
 import java.text.DecimalFormatSymbols;
 import java.util.Locale;
+import java.util.Objects;
 import java.util.function.DoubleFunction;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
@@ -28,6 +29,16 @@ public record NumberPattern(Locale locale, Around positive, Around negative, int
 
     /** What stands before and after a figure. */
     public record Around(String before, String after) {
+        public Around {
+            Objects.requireNonNull(before, "before");
+            Objects.requireNonNull(after, "after");
+        }
+    }
+
+    public NumberPattern {
+        Objects.requireNonNull(locale, "locale");
+        Objects.requireNonNull(positive, "positive");
+        Objects.requireNonNull(negative, "negative");
     }
 
     /**

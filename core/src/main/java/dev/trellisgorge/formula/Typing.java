@@ -83,7 +83,7 @@ public final class Typing {
     }
 
     /** Whether a node of a typed formula {@linkplain Formula#failsOn may have no value} though all of its operands have one. */
-    boolean fails(Formula node) {
+    public boolean fails(Formula node) {
         return node.failsOn(node.operands().stream().map(this::of).toList());
     }
 

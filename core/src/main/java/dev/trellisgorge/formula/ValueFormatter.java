@@ -49,7 +49,7 @@ public final class ValueFormatter {
      *
      * @throws IllegalArgumentException where the pattern is malformed, or asks for what a date does not have
      */
-    static DateTimeFormatter dates(String pattern, Locale locale) {
+    public static DateTimeFormatter dates(String pattern, Locale locale) {
         try {
             DateTimeFormatter dates = DateTimeFormatter.ofPattern(pattern, locale.equals(Locale.ROOT) ? Locale.ENGLISH : locale);
             dates.format(LocalDate.EPOCH);

@@ -1,7 +1,7 @@
 package dev.trellisgorge.sql;
 
-import dev.trellisgorge.engine.Temporaries;
-import dev.trellisgorge.engine.AtomicFiles;
+import dev.trellisgorge.file.Temporaries;
+import dev.trellisgorge.file.AtomicFiles;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Place;
 import dev.trellisgorge.problem.ProblemKind;

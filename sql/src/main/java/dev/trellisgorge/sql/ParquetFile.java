@@ -1,6 +1,6 @@
 package dev.trellisgorge.sql;
 
-import dev.trellisgorge.engine.Temporaries;
+import dev.trellisgorge.file.Temporaries;
 import dev.trellisgorge.formula.Settings;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Place;

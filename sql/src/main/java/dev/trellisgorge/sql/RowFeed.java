@@ -1,6 +1,6 @@
 package dev.trellisgorge.sql;
 
-import dev.trellisgorge.engine.AtomicFiles;
+import dev.trellisgorge.file.AtomicFiles;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Memory;
 import dev.trellisgorge.problem.Place;

@@ -1,8 +1,8 @@
 package dev.trellisgorge.engine.image;
 
 import dev.trellisgorge.chart.Looks;
-import dev.trellisgorge.engine.Temporaries;
-import dev.trellisgorge.engine.AtomicFiles;
+import dev.trellisgorge.file.Temporaries;
+import dev.trellisgorge.file.AtomicFiles;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Place;
 import dev.trellisgorge.problem.ProblemKind;

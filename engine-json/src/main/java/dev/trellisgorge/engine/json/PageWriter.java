@@ -40,10 +40,21 @@ final class PageWriter {
 
     /** The stream is left open. */
     PageWriter(OutputStream out) throws IOException {
+        this.json = generator(out, new DefaultPrettyPrinter());
+    }
+
+    /** One that writes each item of a list on a line of its own. The stream is left open. */
+    static JsonGenerator generator(OutputStream out) throws IOException {
         DefaultPrettyPrinter lines = new DefaultPrettyPrinter();
+        lines.indentArraysWith(DefaultIndenter.SYSTEM_LINEFEED_INSTANCE.withLinefeed("\n"));
+        return generator(out, lines);
+    }
+
+    private static JsonGenerator generator(OutputStream out, DefaultPrettyPrinter lines) throws IOException {
         lines.indentObjectsWith(new DefaultIndenter("  ", "\n"));
-        this.json = new JsonFactory().createGenerator(out).setPrettyPrinter(lines);
+        JsonGenerator json = new JsonFactory().createGenerator(out).setPrettyPrinter(lines);
         json.disable(JsonGenerator.Feature.AUTO_CLOSE_TARGET);
+        return json;
     }
 
     private interface Item<T> {

@@ -1,6 +1,6 @@
 package dev.trellisgorge.engine.opendocument;
 
-import dev.trellisgorge.engine.Temporaries;
+import dev.trellisgorge.file.Temporaries;
 import dev.trellisgorge.sheet.Book;
 import dev.trellisgorge.sheet.Sheet;
 import java.io.BufferedOutputStream;

@@ -2,7 +2,6 @@ package dev.trellisgorge.engine.workbook;
 
 import dev.trellisgorge.chart.Format;
 import dev.trellisgorge.formula.NumberPattern;
-import dev.trellisgorge.formula.SheetTexts;
 import dev.trellisgorge.sheet.CellFormat;
 import java.util.Locale;
 

@@ -2,9 +2,7 @@ package dev.trellisgorge.engine.workbook;
 
 import dev.trellisgorge.formula.Formula;
 import dev.trellisgorge.formula.Leaf;
-import dev.trellisgorge.formula.Presence;
 import dev.trellisgorge.formula.Settings;
-import dev.trellisgorge.formula.SheetFormula;
 import dev.trellisgorge.formula.Stages;
 import dev.trellisgorge.formula.Typing;
 import java.util.HashMap;

@@ -1,4 +1,4 @@
-package dev.trellisgorge.engine;
+package dev.trellisgorge.file;
 
 import java.io.IOException;
 import java.nio.channels.FileChannel;

@@ -1,5 +1,17 @@
-package dev.trellisgorge.formula;
+package dev.trellisgorge.engine.workbook;
 
+import dev.trellisgorge.formula.Calendar;
+import dev.trellisgorge.formula.Choice;
+import dev.trellisgorge.formula.Condition;
+import dev.trellisgorge.formula.Formula;
+import dev.trellisgorge.formula.Formulas;
+import dev.trellisgorge.formula.Leaf;
+import dev.trellisgorge.formula.NumberPattern;
+import dev.trellisgorge.formula.Numeric;
+import dev.trellisgorge.formula.Stages;
+import dev.trellisgorge.formula.Textual;
+import dev.trellisgorge.formula.Typing;
+import dev.trellisgorge.formula.Window;
 import dev.trellisgorge.formula.Condition.Connective;
 import dev.trellisgorge.formula.Condition.Relation;
 import dev.trellisgorge.table.Kind;
@@ -23,7 +35,7 @@ import java.util.stream.Stream;
  * setting that may hold something else than its kind says is first required to hold that; what {@link Presence} knows to be there is
  * read as it is. An absent computed cell is an error, which arithmetic and comparisons carry on by themselves.
  */
-public final class SheetFormula {
+final class SheetFormula {
     private static final String ABSENT = "NA()";
 
     private final Typing typing;
@@ -34,7 +46,7 @@ public final class SheetFormula {
     private Set<Formula> there = Set.of();
 
     /** What the leaves of a formula are called on the sheet, for one row. */
-    public interface CellNames {
+    interface CellNames {
         /** The cell of a column of the shaped table: {@code 'Data'!C2}. */
         String column(String name);
 
@@ -67,7 +79,7 @@ public final class SheetFormula {
     }
 
     /** How far formulas are taken apart for a sheet: a person reads them in a cell, and a cell has an end. */
-    public static final Stages.Grain GRAIN = new Stages.Grain(12, 60, (node, kind) -> node instanceof Choice.NullIf || node instanceof Textual.Repeat || node instanceof Calendar
+    static final Stages.Grain GRAIN = new Stages.Grain(12, 60, (node, kind) -> node instanceof Choice.NullIf || node instanceof Textual.Repeat || node instanceof Calendar
             || node instanceof Textual.Formatted || node instanceof Condition.Comparison compared && kind == Kind.TEXT && compared.relation().isOrdered());
 
     /**
@@ -75,7 +87,7 @@ public final class SheetFormula {
      * @param anywhere which of them may be absent on some row
      * @param presence which may be on the row that is written
      */
-    public SheetFormula(Typing typing, CellNames cells, Presence anywhere, Presence presence) {
+    SheetFormula(Typing typing, CellNames cells, Presence anywhere, Presence presence) {
         this.typing = typing;
         this.cells = cells;
         this.anywhere = anywhere;
@@ -86,7 +98,7 @@ public final class SheetFormula {
      * The formula as it is to be staged for a sheet. Absent cells of a range are empty texts there, so a count, which may be one
      * of texts, counts figures instead.
      */
-    public static Formula countingFigures(Formula formula) {
+    static Formula countingFigures(Formula formula) {
         if (formula.operands().isEmpty()) {
             return formula;
         }
@@ -96,14 +108,14 @@ public final class SheetFormula {
     }
 
     /** The leaves whose cells other cells run over, and that need a column for it: of the table's cells, or one in which absent is an empty text. */
-    public static Set<Formula> ranges(Stages stages, Presence presence) {
+    static Set<Formula> ranges(Stages stages, Presence presence) {
         Set<Formula> leaves = runOver(stages);
         leaves.removeIf(leaf -> leaf instanceof Leaf.Computed && !presence.mayBeAbsent(leaf));
         return leaves;
     }
 
     /** The leaves whose cells other cells run over, whether or not one may be absent. */
-    public static Set<Formula> runOver(Stages stages) {
+    static Set<Formula> runOver(Stages stages) {
         Set<Formula> leaves = new LinkedHashSet<>();
         for (Stages.StageColumn column : stages.columns()) {
             Formula f = column.formula();

@@ -1,4 +1,4 @@
-package dev.trellisgorge.tables;
+package dev.trellisgorge.engine.json;
 
 import com.fasterxml.jackson.core.JsonGenerator;
 import dev.trellisgorge.audit.Audit;
@@ -20,7 +20,7 @@ public final class AuditWriter {
      * is absent) and its {@code notes} ({@code sentence}, {@code rows}).
      */
     public static void json(List<Audit> audits, OutputStream out) throws IOException {
-        JsonGenerator json = TableWriter.generator(out);
+        JsonGenerator json = PageWriter.generator(out);
         json.writeStartObject();
         for (Audit audit : audits) {
             json.writeObjectFieldStart(audit.chart().name());

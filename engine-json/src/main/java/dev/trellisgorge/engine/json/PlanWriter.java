@@ -1,4 +1,4 @@
-package dev.trellisgorge.tables;
+package dev.trellisgorge.engine.json;
 
 import com.fasterxml.jackson.core.JsonGenerator;
 import dev.trellisgorge.plan.Derived;
@@ -27,7 +27,7 @@ public final class PlanWriter {
      * sentences that it may {@code tell} and {@code refuse} rows with.
      */
     public static void json(List<Plan> plans, OutputStream out) throws IOException {
-        JsonGenerator json = TableWriter.generator(out);
+        JsonGenerator json = PageWriter.generator(out);
         json.writeStartObject();
         for (Plan plan : plans) {
             json.writeObjectFieldStart(plan.name());

@@ -1,4 +1,4 @@
-package dev.trellisgorge.engine;
+package dev.trellisgorge.file;
 
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Place;

@@ -1,5 +1,8 @@
-package dev.trellisgorge.formula;
+package dev.trellisgorge.engine.workbook;
 
+import dev.trellisgorge.formula.NumberPattern;
+import dev.trellisgorge.formula.Textual;
+import dev.trellisgorge.formula.ValueFormatter;
 import dev.trellisgorge.formula.Calendar.Part;
 import dev.trellisgorge.formula.Condition.Relation;
 import dev.trellisgorge.table.CalendarUnit;
@@ -15,7 +18,7 @@ import java.util.stream.Collectors;
 import java.util.stream.IntStream;
 
 /** Texts, dates and periods in the SpreadsheetML formula language: what a sheet has no short form for. Thread-safe. */
-public final class SheetTexts {
+final class SheetTexts {
     private static final String EPOCH = "DATE(1970,1,1)";
     private static final String LENGTHS = "ROW($1:$255)";
     private static final Pattern DATE_PART = Pattern.compile("'((?:[^']|'')*)'|([A-Za-z])\\2*|[^A-Za-z']+");
@@ -161,7 +164,7 @@ public final class SheetTexts {
     }
 
     /** A number by a pattern; the signs for decimals and groups are those of the reader of the sheet. */
-    public static String number(String cell, NumberPattern pattern) {
+    static String number(String cell, NumberPattern pattern) {
         if (pattern.isExponential()) {
             return "(\"\"&" + cell + ")";
         }
@@ -176,7 +179,7 @@ public final class SheetTexts {
     }
 
     /** A formula that rounds a cell as the pattern does, so that nothing is written as less than zero that rounds to it. */
-    public static String rounded(String cell, NumberPattern pattern) {
+    static String rounded(String cell, NumberPattern pattern) {
         return pattern.isExponential() ? cell : "ROUND(" + cell + "," + pattern.digits() + ")";
     }
 

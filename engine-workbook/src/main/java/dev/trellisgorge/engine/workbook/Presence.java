@@ -1,5 +1,15 @@
-package dev.trellisgorge.formula;
+package dev.trellisgorge.engine.workbook;
 
+import dev.trellisgorge.formula.Calendar;
+import dev.trellisgorge.formula.Choice;
+import dev.trellisgorge.formula.Condition;
+import dev.trellisgorge.formula.Formula;
+import dev.trellisgorge.formula.Leaf;
+import dev.trellisgorge.formula.Numeric;
+import dev.trellisgorge.formula.Stages;
+import dev.trellisgorge.formula.Textual;
+import dev.trellisgorge.formula.Typing;
+import dev.trellisgorge.formula.Window;
 import dev.trellisgorge.table.Kind;
 import java.util.HashMap;
 import java.util.List;
@@ -11,7 +21,7 @@ import java.util.function.Predicate;
  * Which formulas may be absent on some row, as far as can be told from the formulas and from which cells are there. What it says can't be
  * absent never is; what it says may be need not. Not thread-safe.
  */
-public final class Presence {
+final class Presence {
     private final Typing typing;
     private final Predicate<String> columns;
     private final Predicate<String> settings;
@@ -23,7 +33,7 @@ public final class Presence {
      * @param columns  true of the table's columns that have a cell on every row, and of the columns that were computed before
      * @param settings true of the settings that have a value
      */
-    public Presence(Stages stages, Typing typing, Predicate<String> columns, Predicate<String> settings) {
+    Presence(Stages stages, Typing typing, Predicate<String> columns, Predicate<String> settings) {
         this.typing = Objects.requireNonNull(typing, "typing");
         this.columns = Objects.requireNonNull(columns, "columns");
         this.settings = Objects.requireNonNull(settings, "settings");

@@ -1,4 +1,4 @@
-package dev.trellisgorge.engine;
+package dev.trellisgorge.file;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
