@@ -33,7 +33,7 @@ public final class BriefSchema {
         lines.indentObjectsWith(new DefaultIndenter("  ", "\n"));
         try (JsonGenerator json = new JsonFactory().createGenerator(out).setPrettyPrinter(lines)) {
             json.disable(JsonGenerator.Feature.AUTO_CLOSE_TARGET);
-            write(root(), json);
+            write(SchemaBranches.of(root()), json);
             json.writeRaw('\n');
         }
     }

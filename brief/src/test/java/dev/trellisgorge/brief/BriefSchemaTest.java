@@ -105,4 +105,22 @@ public class BriefSchemaTest {
     public void whatTheReaderRefusesItRefusesToo(String brief) {
         assertThat(SCHEMA.validate(json(brief))).isNotEmpty();
     }
+
+    @DataProvider
+    Object[][] singleMistakes() {
+        String board = CHART.formatted("") + "board: {tiles: [%s]}";
+        return Stream.of(CHART.formatted(", titel: x"), CHART.formatted(", labels: {fromat: x}"), CHART.formatted(", labels: [{at: end}, {at: top}]"), CHART.formatted(", classify: {split: {at: 1, att: 1}}"), CHART.formatted(", classify: {splt: {at: 1}}"),
+                CHART.formatted(", axis: {figurs: shown}"), CHART.formatted(", beside: [b, {figure: b, fromat: x}]"), CHART.formatted(", rank: {bye: b}"), CHART.formatted(", slice: {a: {from: 1, too: 2}}"), CHART.formatted("").replace("columns", "colums"),
+                CHART.formatted("").replace(", value: b", ""), CHART.formatted("") + "shape: [{sort: a}]", CHART.formatted("") + "shape: [{total: {bye: a}}]", CHART.formatted("") + "shape: [{join: {table: t, on: a, ways: inner}}]",
+                CHART.formatted("") + "shape: [{unpivot: {collumns: [a]}}]", CHART.formatted("") + "shape: [{period: {of: d, unit: fortnight}}]", CHART.formatted("") + "settings: {goal: {value: 1, units: MWh}}",
+                board.formatted("{chart: c, spam: 2}"), board.formatted("{figure: a, total: som}"), CHART.formatted("") + "run-on: {url: 'jdbc:h2:mem:x', usr: a}", CHART.formatted("").replace("t: t.csv", "t: {file: t.csv, shet: x}"),
+                CHART.formatted("").replace("t: t.csv", "t: {file: t.csv, kinds: {a: figure}}"), CHART.formatted("").replace("t: t.csv", "t: {jdbc: x, query: y, usr: z}"), CHART.formatted("").replace("t: t.csv", "t: {table: x, rows-bye: y}"))
+                .map(brief -> new Object[] {brief}).toArray(Object[][]::new);
+    }
+
+    /** An editor shows one line for one slip, and not one for each thing that the mapping could have been. */
+    @Test(dataProvider = "singleMistakes")
+    public void oneMistakeIsOneError(String brief) {
+        assertThat(SCHEMA.validate(json(brief))).hasSize(1);
+    }
 }
