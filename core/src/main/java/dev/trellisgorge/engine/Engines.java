@@ -11,6 +11,7 @@ import dev.trellisgorge.problem.ProblemKind;
 import dev.trellisgorge.problem.Problems;
 import java.io.IOException;
 import java.io.OutputStream;
+import java.io.UncheckedIOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
@@ -84,7 +85,7 @@ public final class Engines {
 
     private static void draw(Engine engine, List<Page> pages, Path file, Options options, OutputStream out, Consumer<String> told) throws IOException {
         try {
-            engine.draw(pages, ending(file), options, out, told);
+            written(engine, pages, ending(file), options, out, told);
         } catch (OutOfMemoryError e) {
             throw Memory.ended(Place.inFile(file.toString()), "the drawing", "draw fewer rows, or a smaller picture");
         }
@@ -101,7 +102,15 @@ public final class Engines {
         if (pages.size() != 1 && !engine.holdsSeveral(ending)) {
             throw new BadInput(Place.of("." + ending), ProblemKind.UNSUPPORTED, "a file of this kind holds one page, and there are " + pages.size() + "; draw them one by one, or to a kind that holds several");
         }
-        engine.draw(lowered(pages, engine, options.size(), told), ending, options, out, told);
+        written(engine, lowered(pages, engine, options.size(), told), ending, options, out, told);
+    }
+
+    private static void written(Engine engine, List<Page> pages, String ending, Options options, OutputStream out, Consumer<String> told) throws IOException {
+        try {
+            engine.draw(pages, ending, options, out, told);
+        } catch (UncheckedIOException e) {
+            throw e.getCause();
+        }
     }
 
     private static List<Page> lowered(List<Page> pages, Engine engine, Size size, Consumer<String> told) {

@@ -1,8 +1,10 @@
 package dev.trellisgorge.sheet;
 
 import java.io.BufferedWriter;
+import java.io.IOException;
 import java.io.OutputStream;
 import java.io.OutputStreamWriter;
+import java.io.UncheckedIOException;
 import java.nio.charset.StandardCharsets;
 import java.util.Map;
 import javax.xml.stream.XMLOutputFactory;
@@ -11,7 +13,7 @@ import javax.xml.stream.XMLStreamWriter;
 
 /**
  * Writes an XML part of a package as a stream. Names have a prefix and a colon, but those of the space without a prefix. What no XML may
- * hold is written as a question mark. Used by one thread.
+ * hold is written as a question mark. Where the stream fails, an {@link UncheckedIOException} is thrown. Used by one thread.
  *
  * @param <W> the writer of one kind of file
  */
@@ -39,7 +41,7 @@ public abstract class XmlWriter<W extends XmlWriter<W>> implements AutoCloseable
                 space(prefix);
             }
         } catch (XMLStreamException e) {
-            throw new IllegalStateException(e);
+            throw failed(e);
         }
     }
 
@@ -53,7 +55,7 @@ public abstract class XmlWriter<W extends XmlWriter<W>> implements AutoCloseable
             }
             return self();
         } catch (XMLStreamException e) {
-            throw new IllegalStateException(e);
+            throw failed(e);
         }
     }
 
@@ -83,7 +85,7 @@ public abstract class XmlWriter<W extends XmlWriter<W>> implements AutoCloseable
             start(name);
             return with(attributes);
         } catch (XMLStreamException e) {
-            throw new IllegalStateException(e);
+            throw failed(e);
         }
     }
 
@@ -103,7 +105,7 @@ public abstract class XmlWriter<W extends XmlWriter<W>> implements AutoCloseable
             }
             return self();
         } catch (XMLStreamException e) {
-            throw new IllegalStateException(e);
+            throw failed(e);
         }
     }
 
@@ -114,7 +116,7 @@ public abstract class XmlWriter<W extends XmlWriter<W>> implements AutoCloseable
             }
             return self();
         } catch (XMLStreamException e) {
-            throw new IllegalStateException(e);
+            throw failed(e);
         }
     }
 
@@ -129,7 +131,7 @@ public abstract class XmlWriter<W extends XmlWriter<W>> implements AutoCloseable
             }
             return with(attributes);
         } catch (XMLStreamException e) {
-            throw new IllegalStateException(e);
+            throw failed(e);
         }
     }
 
@@ -139,7 +141,7 @@ public abstract class XmlWriter<W extends XmlWriter<W>> implements AutoCloseable
             xml.writeCharacters(allowed(words));
             return self();
         } catch (XMLStreamException e) {
-            throw new IllegalStateException(e);
+            throw failed(e);
         }
     }
 
@@ -174,6 +176,10 @@ public abstract class XmlWriter<W extends XmlWriter<W>> implements AutoCloseable
         return c >= ' ' && c < '\uFFFE' || c == '\t' || c == '\n' || c == '\r';
     }
 
+    private static RuntimeException failed(XMLStreamException e) {
+        return e.getNestedException() instanceof IOException io ? new UncheckedIOException(io) : new IllegalStateException(e);
+    }
+
     /** Ends the part; the stream below stays open. */
     @Override
     public void close() {
@@ -181,7 +187,7 @@ public abstract class XmlWriter<W extends XmlWriter<W>> implements AutoCloseable
             xml.writeEndDocument();
             xml.flush();
         } catch (XMLStreamException e) {
-            throw new IllegalStateException(e);
+            throw failed(e);
         }
     }
 }

@@ -8,6 +8,7 @@ import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.OutputStream;
+import java.io.UncheckedIOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -100,6 +101,8 @@ final class SpreadsheetDocument {
         try {
             try (OutputStream made = new BufferedOutputStream(Files.newOutputStream(file)); PartWriter part = content(made, CONTENT)) {
                 body(part);
+            } catch (IOException | UncheckedIOException e) {
+                throw new IOException("not all could be written; is there room in " + Temporaries.NAMED + "?", e);
             }
             ByteArrayOutputStream head = new ByteArrayOutputStream();
             try (PartWriter part = content(head, CONTENT)) {
