@@ -36,9 +36,9 @@ public abstract class XmlWriter<W extends XmlWriter<W>> implements AutoCloseable
             xml = FACTORY.createXMLStreamWriter(new BufferedWriter(new OutputStreamWriter(out, StandardCharsets.UTF_8), BUFFER)); // straight to bytes it writes them one by one
             xml.writeStartDocument(StandardCharsets.UTF_8.name(), "1.0");
             start(root);
-            space(prefix(root));
+            state(prefix(root));
             for (String prefix : used) {
-                space(prefix);
+                state(prefix);
             }
         } catch (XMLStreamException e) {
             throw failed(e);
@@ -48,14 +48,18 @@ public abstract class XmlWriter<W extends XmlWriter<W>> implements AutoCloseable
     /** States a prefix for what is in the element that was opened last. */
     public W space(String prefix) {
         try {
-            if (prefix.isEmpty()) {
-                xml.writeDefaultNamespace(spaces.get(prefix));
-            } else {
-                xml.writeNamespace(prefix, spaces.get(prefix));
-            }
+            state(prefix);
             return self();
         } catch (XMLStreamException e) {
             throw failed(e);
+        }
+    }
+
+    private void state(String prefix) throws XMLStreamException {
+        if (prefix.isEmpty()) {
+            xml.writeDefaultNamespace(spaces.get(prefix));
+        } else {
+            xml.writeNamespace(prefix, spaces.get(prefix));
         }
     }
 

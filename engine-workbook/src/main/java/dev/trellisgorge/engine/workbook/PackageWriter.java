@@ -1,28 +1,23 @@
 package dev.trellisgorge.engine.workbook;
 
-import java.io.FilterOutputStream;
+import dev.trellisgorge.sheet.ZipParts;
 import java.io.IOException;
 import java.io.OutputStream;
-import java.time.LocalDateTime;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.zip.ZipEntry;
-import java.util.zip.ZipOutputStream;
 
 /**
- * A package (ECMA-376 part 2) while it is written, part by part. No part carries a time, so that the same charts give the same bytes. Used
- * by one thread.
+ * A package (ECMA-376 part 2) while it is written, part by part. Used by one thread.
  */
 final class PackageWriter implements AutoCloseable {
     static final String RELATION = OfficeXml.RELATIONSHIPS + "/";
     private static final String TYPES = "http://schemas.openxmlformats.org/package/2006/content-types";
     private static final String RELATIONSHIPS = "http://schemas.openxmlformats.org/package/2006/relationships";
     private static final String OF_RELATIONSHIPS = "application/vnd.openxmlformats-package.relationships+xml";
-    private static final LocalDateTime EARLIEST = LocalDateTime.of(1980, 2, 1, 0, 0);
 
-    private final ZipOutputStream zip;
+    private final ZipParts zip;
     private final Map<String, String> types;
     private final Map<String, List<String[]>> relations = new LinkedHashMap<>();
 
@@ -32,9 +27,9 @@ final class PackageWriter implements AutoCloseable {
      * @param types of all parts but pictures, by their names without the first slash
      */
     PackageWriter(OutputStream out, Map<String, String> types) throws IOException {
-        this.zip = new ZipOutputStream(out);
+        this.zip = new ZipParts(out);
         this.types = Map.copyOf(types);
-        try (OutputStream first = begun("[Content_Types].xml"); OfficeXml part = OfficeXml.of(first, TYPES, "Types")) {
+        try (OutputStream first = zip.begin("[Content_Types].xml"); OfficeXml part = OfficeXml.of(first, TYPES, "Types")) {
             part.leaf("Default", "Extension", "rels", "ContentType", OF_RELATIONSHIPS).leaf("Default", "Extension", "xml", "ContentType", "application/xml").leaf("Default", "Extension", "png", "ContentType", "image/png");
             types.forEach((name, type) -> part.leaf("Override", "PartName", "/" + name, "ContentType", type));
         }
@@ -45,24 +40,7 @@ final class PackageWriter implements AutoCloseable {
         if (!types.containsKey(name) && !name.endsWith(".png")) {
             throw new IllegalArgumentException("nothing says what '" + name + "' is");
         }
-        return begun(name);
-    }
-
-    private OutputStream begun(String name) throws IOException {
-        ZipEntry entry = new ZipEntry(name);
-        entry.setTimeLocal(EARLIEST);
-        zip.putNextEntry(entry);
-        return new FilterOutputStream(zip) {
-            @Override
-            public void write(byte[] bytes, int from, int count) throws IOException {
-                zip.write(bytes, from, count);
-            }
-
-            @Override
-            public void close() throws IOException {
-                zip.closeEntry();
-            }
-        };
+        return zip.begin(name);
     }
 
     /**
@@ -82,7 +60,7 @@ final class PackageWriter implements AutoCloseable {
     public void close() throws IOException {
         for (Map.Entry<String, List<String[]>> from : relations.entrySet()) {
             int slash = from.getKey().lastIndexOf('/') + 1;
-            try (OutputStream out = begun(from.getKey().substring(0, slash) + "_rels/" + from.getKey().substring(slash) + ".rels"); OfficeXml part = OfficeXml.of(out, RELATIONSHIPS, "Relationships")) {
+            try (OutputStream out = zip.begin(from.getKey().substring(0, slash) + "_rels/" + from.getKey().substring(slash) + ".rels"); OfficeXml part = OfficeXml.of(out, RELATIONSHIPS, "Relationships")) {
                 for (int at = 0; at < from.getValue().size(); at++) {
                     part.leaf("Relationship", "Id", "rId" + (at + 1), "Type", from.getValue().get(at)[0], "Target", "/" + from.getValue().get(at)[1]);
                 }

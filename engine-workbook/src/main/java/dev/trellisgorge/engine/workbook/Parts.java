@@ -4,13 +4,13 @@ import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.problem.Bound;
 import dev.trellisgorge.problem.Place;
 import dev.trellisgorge.problem.ProblemKind;
+import dev.trellisgorge.sheet.ZipParts;
 import java.io.ByteArrayInputStream;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.OutputStream;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
-import java.time.LocalDateTime;
 import java.util.ArrayList;
 import java.util.Collections;
 import java.util.HashSet;
@@ -24,7 +24,6 @@ import java.util.zip.ZipEntry;
 import java.util.zip.ZipException;
 import java.util.zip.ZipFile;
 import java.util.zip.ZipInputStream;
-import java.util.zip.ZipOutputStream;
 import javax.xml.parsers.ParserConfigurationException;
 import org.apache.poi.util.XMLHelper;
 import org.xml.sax.InputSource;
@@ -35,7 +34,6 @@ import org.xml.sax.helpers.DefaultHandler;
 /** The parts of a package (ECMA-376 part 2), by their names without the first slash, with the relationships between them. Used by one thread. */
 final class Parts {
     private static final String TYPES = "[Content_Types].xml";
-    private static final LocalDateTime EARLIEST = LocalDateTime.of(1980, 2, 1, 0, 0);
     private static final String RELATIONSHIPS = "http://schemas.openxmlformats.org/package/2006/relationships";
     private static final char MARK = '\uFEFF';
 
@@ -237,13 +235,11 @@ final class Parts {
 
     /** Parts that weren't written keep their bytes; none carries a time. */
     void writeTo(OutputStream out) throws IOException {
-        ZipOutputStream zip = new ZipOutputStream(out);
+        ZipParts zip = new ZipParts(out);
         for (Map.Entry<String, byte[]> part : parts.entrySet()) {
-            ZipEntry entry = new ZipEntry(part.getKey());
-            entry.setTimeLocal(EARLIEST);
-            zip.putNextEntry(entry);
-            new ByteArrayInputStream(part.getValue()).transferTo(zip);
-            zip.closeEntry();
+            try (OutputStream content = zip.begin(part.getKey())) {
+                content.write(part.getValue());
+            }
         }
         zip.finish();
     }
