@@ -2,7 +2,6 @@ package dev.trellisgorge.sheet;
 
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Objects;
 import java.util.Optional;
 import java.util.OptionalDouble;
 
@@ -39,10 +38,6 @@ public final class Row {
     /** The last column that has a cell; below 0 where there is none. */
     public int lastColumn() {
         return cells.size() - 1;
-    }
-
-    boolean isEmpty() {
-        return cells.stream().noneMatch(Objects::nonNull);
     }
 
     /** In points; empty where it is as high as any. */

@@ -202,7 +202,8 @@ public record SheetChart(Optional<Title> title, Optional<Frame> place, List<Axes
      *
      * @param id    of a text that is taken from a cell: the same for the same row, whatever stands there
      * @param words as they are now; empty where it is the value
-     * @param paper as for all labels; present where it is not as theirs
+     * @param ownLook whether {@code text} and {@code paper} hold for it, and not those of all labels
+     * @param paper what stands behind it; empty for nothing
      */
     public record OwnLabel(int row, String id, Optional<String> words, LabelAt at, TextLook text, boolean ownLook, Optional<Color> paper) {
     }

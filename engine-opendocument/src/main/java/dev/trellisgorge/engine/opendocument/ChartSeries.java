@@ -70,8 +70,8 @@ final class ChartSeries {
                 bars.bars().forEach(bar -> drawn.add(of(BAR, bar.data(), looks.style().shape(bar.fill(), bar.outline()), bars.second())));
             } else if (layer instanceof Layer.OfLine line) {
                 drawn.add(of(LINE, line.data(), line(line), false));
-            } else if (layer instanceof Layer.Rings rings) { // the outermost stands last there, and first here
-                rings.rings().forEach(ring -> drawn.add(0, new Drawn(RING, ring.categories().cells(), ring.values().cells(), Optional.empty(), looks.style(), Optional.empty(), ring.fills(), false)));
+            } else { // the outermost stands last there, and first here
+                ((Layer.Rings) layer).rings().forEach(ring -> drawn.add(0, new Drawn(RING, ring.categories().cells(), ring.values().cells(), Optional.empty(), looks.style(), Optional.empty(), ring.fills(), false)));
             }
         }
         return drawn;

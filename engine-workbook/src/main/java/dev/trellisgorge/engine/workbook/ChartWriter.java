@@ -106,7 +106,8 @@ final class ChartWriter {
             part.open("c:lineChart").value("c:grouping", "standard").value("c:varyColors", false);
             line(line);
             onAxes(false);
-        } else if (layer instanceof Layer.Rings rings) {
+        } else {
+            Layer.Rings rings = (Layer.Rings) layer;
             part.open("c:doughnutChart").value("c:varyColors", false);
             rings.rings().forEach(this::ring);
             part.value("c:firstSliceAng", rings.start()).value("c:holeSize", rings.hole());
