@@ -19,7 +19,6 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
-import java.util.OptionalDouble;
 
 /** Reads the board of a brief. */
 final class BoardReader {
@@ -32,7 +31,7 @@ final class BoardReader {
     private final Looks theme;
     private final Problems problems;
     private int figures;
-    private double wanted;
+    private int wanted;
 
     BoardReader(Mapping keys, List<String> charts, ChartedTables tables, Locale locale, Looks theme, Problems problems) {
         this.keys = keys;
@@ -44,20 +43,15 @@ final class BoardReader {
     }
 
     Board read() {
-        keys.allowing(List.of("tiles"), List.of("title", "subtitle", "source", "columns", "tiles"));
-        OptionalDouble columns = keys.number("columns");
-        wanted = columns.orElse(2);
-        if (!(wanted >= 1 && wanted <= MOST_COLUMNS && wanted == Math.rint(wanted))) {
-            keys.refuse("columns", ProblemKind.INVALID, "must be a whole number from 1 to " + MOST_COLUMNS);
-            wanted = MOST_COLUMNS;
-        }
+        keys.allowing(BoardSchema.BOARD);
+        wanted = keys.whole("columns", 1, MOST_COLUMNS, "must be a whole number from 1 to " + MOST_COLUMNS).orElse(keys.has("columns") ? MOST_COLUMNS : 2);
         List<BoardTile> tiles = keys.each("tiles", name -> chart(name, Page.Span.ONE), this::tile);
         if (keys.has("tiles") && keys.isList("tiles") && keys.isEmpty("tiles")) {
             keys.refuse("tiles", ProblemKind.MISSING, "names no chart and no figure");
         }
         Expressions expressions = tables.expressions(tables.first());
         return new Board(words(keys, "title", expressions, tables.first()), words(keys, "subtitle", expressions, tables.first()), words(keys, "source", expressions, tables.first()),
-                (int) wanted, tiles, locale, theme);
+                wanted, tiles, locale, theme);
     }
 
     /** A chart with a span, or a figure. */
@@ -65,7 +59,7 @@ final class BoardReader {
         if (!tile.has("chart")) {
             return figure(tile);
         }
-        tile.allowing(List.of("chart"), List.of("chart", "span"));
+        tile.allowing(BoardSchema.CHART);
         return tile.text("chart").flatMap(name -> chart(name, span(tile)));
     }
 
@@ -79,7 +73,7 @@ final class BoardReader {
         double rows = sizes.size() < 2 ? 1 : sizes.get(1);
         boolean whole = columns == Math.rint(columns) && rows == Math.rint(rows) && columns >= 1 && rows >= 1 && rows <= MOST_COLUMNS && sizes.size() <= 2;
         if (!whole || columns > wanted) {
-            tile.refuse("span", ProblemKind.INVALID, whole ? "is wider than the " + (int) wanted + " columns of the board" : "is how many places of the grid it takes: 2 across, or [2, 1] across and down");
+            tile.refuse("span", ProblemKind.INVALID, whole ? "is wider than the " + wanted + " columns of the board" : "is how many places of the grid it takes: 2 across, or [2, 1] across and down");
             return Page.Span.ONE;
         }
         return new Page.Span((int) columns, (int) rows);
@@ -94,7 +88,7 @@ final class BoardReader {
     }
 
     private Optional<BoardTile> figure(Mapping tile) {
-        tile.allowing(List.of("figure"), List.of("figure", "table", "total", "title", "text", "format", "slice", "span"));
+        tile.allowing(BoardSchema.FIGURE);
         Optional<Pipeline> table = tables.of(tile);
         Expressions expressions = tables.expressions(table);
         Optional<Formula> value = tile.text("figure").flatMap(expressions::read);

@@ -29,8 +29,6 @@ import org.snakeyaml.engine.v2.nodes.Node;
 
 /** Reads one brief: its keys, then its raw tables, then the steps and charts as data, and all their mistakes. */
 final class BriefReader {
-    private static final List<String> KEYS = List.of("brief", "data", "settings", "shape", "charts", "board", "locale", "theme", "run-on", "zone", "$schema");
-
     private static final String SETTING_NAME = "[A-Za-z_][A-Za-z0-9_]*";
     private static final String CHART_NAME = "[\\p{L}\\p{N}_][\\p{L}\\p{N} _.-]*";
 
@@ -65,7 +63,7 @@ final class BriefReader {
     }
 
     Brief read() {
-        Optional<Mapping> root = Mapping.open(name, parsed(), "the brief", problems).map(m -> m.allowing(List.of("brief", "data", "charts"), KEYS));
+        Optional<Mapping> root = Mapping.open(name, parsed(), "the brief", problems).map(m -> m.allowing(BriefSchema.BRIEF));
         root.ifPresent(this::version);
         Settings settings = overridden(root.flatMap(m -> m.mapping("settings")).map(this::settings).orElse(Settings.NONE));
         Executor executor = givenTable.map(table -> Executor.over(table, settings)).or(() -> root.map(m -> new SourceReader(file, m, overrides, trust, progress, inputs, problems).read(settings)))
@@ -120,7 +118,7 @@ final class BriefReader {
     /** What is no brief at all is quoted nowhere: it may be a file that was not meant to be read. */
     private Node parsed() {
         Node root = parse();
-        if (!Mapping.hasAnyOf(root, KEYS)) {
+        if (!Mapping.hasAnyOf(root, BriefSchema.BRIEF.names())) {
             throw new BadInput(Mapping.placeOf(name, root), ProblemKind.SYNTAX, "is no brief; a brief is a mapping of keys to values that starts with 'brief: 1'");
         }
         return root;
@@ -147,7 +145,7 @@ final class BriefReader {
                 problems.add(mapping.keyPlace(key), ProblemKind.INVALID, "'" + key + "' can't name a setting; use letters, digits and _");
             }
             // A setting with a wrong value is reported once, and not again as unknown where it is used.
-            Optional<Mapping> more = mapping.isMapping(key) ? mapping.mapping(key).map(keys -> keys.allowing(List.of("value"), List.of("value", "format", "unit", "meaning"))) : Optional.empty();
+            Optional<Mapping> more = mapping.isMapping(key) ? mapping.mapping(key).map(keys -> keys.allowing(BriefSchema.SETTING)) : Optional.empty();
             Optional<Text> value = mapping.isMapping(key) ? more.flatMap(keys -> keys.text("value")) : mapping.text(key);
             settings = value.isPresent() ? with(settings, key, value.get()) : settings.with(key, Double.NaN);
             settings = more.isPresent() ? settings.telling(key, about(more.get(), settings.kind(key))) : settings;

@@ -78,7 +78,7 @@ public final class BriefReference {
     }
 
     private static Map<String, Object> titled(String title, Map<String, Object> schema) {
-        return SchemaKeys.titled("`" + title + "`", schema);
+        return JsonSchemas.titled("`" + title + "`", schema);
     }
 
     /** The one key of a mapping; empty where it has others too. */
@@ -95,10 +95,10 @@ public final class BriefReference {
             if (without.isEmpty()) {
                 common.put(key, takes);
             } else if (IN_MOST.contains(key)) {
-                common.put(key, SchemaKeys.described(schema(takes), schema(takes).get("description") + " Not of " + String.join(", ", without) + "."));
+                common.put(key, JsonSchemas.described(schema(takes), schema(takes).get("description") + " Not of " + String.join(", ", without) + "."));
             }
         });
-        common.put("pattern", SchemaKeys.described(SchemaKeys.schema("enum", ways.stream().map(way -> way.get("title")).toList()), "What the chart shows, and by which arithmetic."));
+        common.put("pattern", JsonSchemas.described(JsonSchemas.schema("enum", ways.stream().map(way -> way.get("title")).toList()), "What the chart shows, and by which arithmetic."));
         return common;
     }
 
@@ -120,7 +120,7 @@ public final class BriefReference {
             return "`{" + String.join(", ", mapping(schema, "properties").keySet()) + "}`";
         }
         return switch (String.valueOf(schema.get("type"))) {
-            case "array" -> "a list" + (schema.containsKey("items") ? " of " + several(takes(mapping(schema, "items"))) : "");
+            case "array" -> "a list" + (!schema.containsKey("items") ? "" : mapping(schema, "items").containsKey("enum") ? " of them" : " of " + several(takes(mapping(schema, "items"))));
             case "object" -> "`{name: …}`, each " + takes(mapping(schema, "additionalProperties"));
             case "number" -> "a number";
             case "integer" -> "a whole number from " + schema.get("minimum") + (schema.containsKey("maximum") ? " to " + schema.get("maximum") : "");

@@ -27,15 +27,12 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
-import java.util.OptionalDouble;
 import java.util.OptionalInt;
 import java.util.function.Function;
 import java.util.stream.Stream;
 
 /** Reads one chart of a brief. */
 final class ChartReader {
-    private static final List<String> COMMON = List.of("pattern", "title", "subtitle", "table", "shape", "slice", "rank", "beside", "in-cells", "labels", "names", "colors", "orientation", "at");
-
     private final Mapping keys;
     private final Expressions expressions;
     private final Expressions raw;
@@ -58,8 +55,8 @@ final class ChartReader {
         if (type.isEmpty()) {
             return Optional.empty();
         }
-        allow(type.get());
-        Pattern pattern = type.get().maker().apply(new GivenKeys(keys, expressions));
+        keys.allowing(ChartSchema.keys(type.get()));
+        Pattern pattern = type.get().maker().apply(new GivenKeys(keys, type.get().allKeys(), expressions));
         if (!type.get().categories()) {
             return Optional.of(looks(Chart.of(pattern)));
         }
@@ -77,21 +74,6 @@ final class ChartReader {
             }
             return type;
         });
-    }
-
-    private void allow(PatternType type) {
-        List<String> required = new ArrayList<>();
-        List<String> known = new ArrayList<>();
-        if (type.categories()) {
-            required.add("category");
-        }
-        type.keys().forEach(key -> (key.required() ? required : known).add(key.name()));
-        if (type.classified()) {
-            known.add("classify");
-        }
-        known.addAll(COMMON);
-        known.addAll(LooksReader.KEYS);
-        keys.allowing(required, Mapping.both(required, known));
     }
 
     private Chart looks(Chart bare) {
@@ -138,11 +120,10 @@ final class ChartReader {
     }
 
     private Optional<Ranking> ranking(Mapping mapping) {
-        mapping.allowing(List.of(), List.of("by", "order", "top", "rest"));
+        mapping.allowing(ChartSchema.RANK);
         Way order = mapping.choice("order", Way.class).orElse(Way.DESCENDING);
-        OptionalDouble top = mapping.number("top");
-        if (top.isPresent() && !(top.getAsDouble() >= 1 && top.getAsDouble() == Math.rint(top.getAsDouble()) && top.getAsDouble() < Integer.MAX_VALUE)) {
-            mapping.refuse("top", ProblemKind.INVALID, "must be a whole number from 1 up");
+        OptionalInt top = mapping.count("top");
+        if (mapping.has("top") && top.isEmpty()) {
             return Optional.empty();
         }
         if (mapping.has("rest") && top.isEmpty()) {
@@ -153,8 +134,7 @@ final class ChartReader {
             return Optional.empty();
         }
         Formula by = mapping.text("by").flatMap(expressions::read).orElse(Formulas.rowNumber());
-        OptionalInt rows = top.isPresent() ? OptionalInt.of((int) top.getAsDouble()) : OptionalInt.empty();
-        return Optional.of(new Ranking(by, order, rows, mapping.text("rest").map(Text::value)));
+        return Optional.of(new Ranking(by, order, top, mapping.text("rest").map(Text::value)));
     }
 
     private List<Beside> beside() {
@@ -165,7 +145,7 @@ final class ChartReader {
     }
 
     private Optional<Beside> beside(Mapping mapping) {
-        mapping.allowing(List.of("figure"), List.of("figure", "name", "format"));
+        mapping.allowing(ChartSchema.FIGURE_COLUMN);
         Optional<Format> format = mapping.text("format").flatMap(text -> parsed(text, Format::stated));
         return mapping.text("figure").flatMap(expressions::read).map(formula -> new Beside(formula, mapping.text("name").map(Text::value), format));
     }
@@ -181,7 +161,7 @@ final class ChartReader {
     }
 
     private Labels labels(Mapping mapping) {
-        mapping.allowing(List.of(), List.of("on", "show", "format", "at", "name"));
+        mapping.allowing(ChartSchema.LABELS);
         List<String> on = (mapping.isList("on") ? mapping.texts("on") : mapping.text("on").stream().toList()).stream().map(Text::value).toList();
         Labels labels = mapping.text("show").map(this::shown).orElse(Labels.VALUE);
         if (labels.equals(Labels.NONE)) {

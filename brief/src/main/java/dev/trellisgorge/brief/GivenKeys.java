@@ -5,17 +5,20 @@ import dev.trellisgorge.brief.Mapping.Text;
 import dev.trellisgorge.formula.Formula;
 import dev.trellisgorge.formula.Formulas;
 import dev.trellisgorge.pattern.Given;
+import dev.trellisgorge.pattern.Key;
 import java.util.List;
 import java.util.Optional;
 import java.util.OptionalDouble;
+import java.util.OptionalInt;
 
 /**
  * The keys of a pattern as they stand in a mapping of the brief.
  *
  * @param given       the mapping
+ * @param stated      the keys that it may have, with those of the mappings in it
  * @param expressions what reads its expressions
  */
-record GivenKeys(Mapping given, Expressions expressions) implements Given {
+record GivenKeys(Mapping given, List<Key> stated, Expressions expressions) implements Given {
 
     @Override
     public boolean has(String key) {
@@ -40,6 +43,11 @@ record GivenKeys(Mapping given, Expressions expressions) implements Given {
     @Override
     public OptionalDouble number(String key) {
         return given.number(key);
+    }
+
+    @Override
+    public OptionalInt count(String key) {
+        return given.count(key);
     }
 
     @Override
@@ -83,14 +91,18 @@ record GivenKeys(Mapping given, Expressions expressions) implements Given {
     }
 
     @Override
-    public Optional<Given> mapping(String key, List<String> required, List<String> optional) {
-        return given.mapping(key).map(mapping -> new GivenKeys(mapping.allowing(required, Mapping.both(required, optional)), expressions));
+    public Optional<Given> mapping(String key) {
+        return given.mapping(key).map(mapping -> inside(key, mapping));
     }
 
     @Override
-    public List<Given> mappings(String key, List<String> required, List<String> optional) {
-        return given.mappings(key).stream()
-                .<Given>map(mapping -> new GivenKeys(mapping.allowing(required, Mapping.both(required, optional)), expressions)).toList();
+    public List<Given> mappings(String key) {
+        return given.mappings(key).stream().map(mapping -> inside(key, mapping)).toList();
+    }
+
+    private Given inside(String key, Mapping mapping) {
+        List<Key> inside = stated.stream().filter(each -> each.name().equals(key)).findFirst().orElseThrow(() -> new IllegalArgumentException("the key '" + key + "' is not stated")).keys();
+        return new GivenKeys(mapping.allowing(inside.stream().filter(Key::required).map(Key::name).toList(), inside.stream().map(Key::name).toList()), inside, expressions);
     }
 
     @Override

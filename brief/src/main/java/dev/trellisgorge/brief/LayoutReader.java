@@ -17,19 +17,13 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
-import java.util.OptionalDouble;
 import java.util.OptionalInt;
 import java.util.stream.Stream;
 
 /** Reads how a data file is laid out. */
 final class LayoutReader {
-    private static final List<String> OF_TEXTS = List.of("delimiter", "charset", "header-row");
-    private static final List<String> OF_SHEETS = List.of("sheet", "range", "header-row", "header-rows", "rows");
-    /** Which says all else of itself. */
+    /** What a file of Parquet doesn't say of itself. */
     private static final List<String> OF_PARQUET = List.of("kinds");
-    private static final List<String> OF_JSON = List.of("at");
-    private static final List<String> OF_CELLS = List.of("kinds", "locale", "decimal", "dates", "times-of-day", "missing", "total-row");
-    private static final List<String> ALL = Stream.of(List.of("file"), OF_TEXTS, OF_SHEETS, OF_JSON, OF_CELLS).flatMap(List::stream).distinct().toList();
 
     private final Mapping keys;
     private final Problems problems;
@@ -41,7 +35,7 @@ final class LayoutReader {
 
     /** What is wrong is reported, and then left to be found. */
     Layout read() {
-        keys.allowing(List.of("file"), Mapping.both(ALL, List.of("shape")));
+        keys.allowing(SourceSchema.FILE);
         keys.text("file").ifPresent(file -> refuseOthers(FileKind.of(file.value())));
         Layout layout = Layout.FOUND;
         String oneSign = "must be one character, such as ';', and no letter, digit, quote or end of line";
@@ -60,9 +54,9 @@ final class LayoutReader {
         layout = range.isPresent() ? layout.range(range.get().value()) : layout;
         Optional<JsonPath> at = keys.text("at").flatMap(this::path);
         layout = at.isPresent() ? layout.at(at.get()) : layout;
-        OptionalInt header = whole("header-row", "must be a line, 1 for the first");
+        OptionalInt header = keys.whole("header-row", 1, Integer.MAX_VALUE, "must be a line, 1 for the first");
         layout = header.isPresent() ? layout.headerRow(header.getAsInt()) : layout;
-        OptionalInt headers = whole("header-rows", "must be how many rows the header takes, 1 or more");
+        OptionalInt headers = keys.whole("header-rows", 1, Integer.MAX_VALUE, "must be how many rows the header takes, 1 or more");
         return cells(headers.isPresent() ? layout.headerRows(headers.getAsInt()) : layout);
     }
 
@@ -76,14 +70,15 @@ final class LayoutReader {
 
     /** A key that says nothing of such a file is a mistake, as nothing would come of it. */
     private void refuseOthers(FileKind kind) {
+        List<String> all = SourceSchema.FILE.without("file").without("shape").names();
         List<String> known = switch (kind) {
-            case TEXT -> Mapping.both(OF_CELLS, OF_TEXTS);
-            case SHEET -> Mapping.both(OF_CELLS, OF_SHEETS);
-            case JSON -> Mapping.both(OF_CELLS, OF_JSON);
+            case TEXT -> SourceSchema.OF_CELLS.and(SourceSchema.OF_TEXTS).names();
+            case SHEET -> SourceSchema.OF_CELLS.and(SourceSchema.OF_SHEETS).names();
+            case JSON -> SourceSchema.OF_CELLS.and(SourceSchema.OF_JSON).names();
             case PARQUET -> OF_PARQUET;
-            case ANY -> ALL;
+            case ANY -> all;
         };
-        ALL.stream().filter(key -> keys.has(key) && !key.equals("file") && !known.contains(key)).forEach(key -> problems.add(keys.keyPlace(key), ProblemKind.CONFLICT, "'" + key + "' says nothing of "
+        all.stream().filter(key -> keys.has(key) && !known.contains(key)).forEach(key -> problems.add(keys.keyPlace(key), ProblemKind.CONFLICT, "'" + key + "' says nothing of "
                 + kind.phrase() + ". Known here: " + String.join(", ", known.stream().map(each -> "'" + each + "'").toList()) + "."));
     }
 
@@ -146,15 +141,6 @@ final class LayoutReader {
 
     private List<Text> oneOrSeveral(String key) {
         return keys.isList(key) ? keys.texts(key) : keys.text(key).stream().toList();
-    }
-
-    private OptionalInt whole(String key, String otherwise) {
-        OptionalDouble number = keys.number(key);
-        boolean whole = number.isPresent() && number.getAsDouble() >= 1 && number.getAsDouble() <= Integer.MAX_VALUE && number.getAsDouble() == Math.rint(number.getAsDouble());
-        if (number.isPresent() && !whole) {
-            keys.refuse(key, ProblemKind.INVALID, otherwise);
-        }
-        return whole ? OptionalInt.of((int) number.getAsDouble()) : OptionalInt.empty();
     }
 
     private Optional<Character> sign(String key, String otherwise) {

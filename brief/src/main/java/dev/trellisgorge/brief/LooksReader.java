@@ -25,8 +25,6 @@ import java.util.stream.Stream;
 
 /** Reads the keys that say how a chart looks, of a chart or of the theme of all. */
 final class LooksReader {
-    /** The keys of a chart; those of a theme are these and the colours of roles. */
-    static final List<String> KEYS = List.of("legend", "axis", "scale", "gap", "reference", "marker", "text", "title-at", "good");
     static final String COLORS = "colors";
     private static final String ALL = "";
     private static final double SMALLEST_TEXT = 6;
@@ -45,7 +43,7 @@ final class LooksReader {
 
     /** A theme, which gives roles their colours. */
     static Looks theme(Mapping keys, Problems problems) {
-        keys.allowing(List.of(), Mapping.both(KEYS.stream().filter(key -> !key.equals("scale")).toList(), List.of(COLORS)));
+        keys.allowing(LooksSchema.THEME);
         LooksReader theme = new LooksReader(keys, Looks.OWN, problems);
         theme.lineNames().forEach((line, name) -> problems.add(name.place(), ProblemKind.CONFLICT, "a theme says how lines look; 'name' is a key of a chart's 'reference'"));
         return theme.read(List.of());
@@ -57,12 +55,13 @@ final class LooksReader {
         return new Looks(keys.choice("legend", Legend.class), axis(), scale, gap(), references(), marker(), sizes(), bold(), keys.choice("title-at", Align.class), palette(), keys.choice("good", Looks.Good.class));
     }
 
-    private enum Figures {
+    /** Whether something is drawn. */
+    enum Figures {
         NONE, SHOWN
     }
 
     private Looks.Axis axis() {
-        Optional<Mapping> axis = keys.isMapping("axis") ? keys.mapping("axis").map(mapping -> mapping.allowing(List.of(), List.of("figures", "title", "format", "dates"))) : Optional.empty();
+        Optional<Mapping> axis = keys.isMapping("axis") ? keys.mapping("axis").map(mapping -> mapping.allowing(LooksSchema.AXIS)) : Optional.empty();
         Optional<Figures> figures = axis.isPresent() ? axis.get().choice("figures", Figures.class) : keys.choice("axis", Figures.class);
         Looks.Axis bare = new Looks.Axis(figures.map(Figures.SHOWN::equals), axis.flatMap(mapping -> mapping.text("title")).map(Text::value).orElse(""),
                 axis.flatMap(mapping -> mapping.text("format").flatMap(text -> parsed(mapping, "format", () -> Format.stated(text.value())))), Optional.empty());
@@ -119,7 +118,7 @@ final class LooksReader {
         }
         for (String line : all.keys()) {
             if (all.isMapping(line)) {
-                lines.put(line, all.mapping(line).map(mapping -> mapping.allowing(List.of(), List.of("name", "color"))));
+                lines.put(line, all.mapping(line).map(mapping -> mapping.allowing(LooksSchema.LINE)));
             } else {
                 all.choice(line, Figures.class).filter(Figures.NONE::equals).ifPresent(none -> lines.put(line, Optional.empty()));
             }
@@ -128,7 +127,7 @@ final class LooksReader {
     }
 
     private Looks.Marker marker() {
-        Optional<Mapping> marker = keys.mapping("marker").map(mapping -> mapping.allowing(List.of(), List.of("size", "color", "shape")));
+        Optional<Mapping> marker = keys.mapping("marker").map(mapping -> mapping.allowing(LooksSchema.MARKER));
         OptionalDouble size = marker.map(mapping -> mapping.number("size")).orElse(OptionalDouble.empty());
         if (size.isPresent() && !(size.getAsDouble() > 0 && size.getAsDouble() <= 10)) {
             marker.get().refuse("size", ProblemKind.INVALID, "is a share of the usual size, above 0 and at most 10");
@@ -138,8 +137,7 @@ final class LooksReader {
     }
 
     private Optional<Mapping> text() {
-        List<String> known = Stream.concat(Stream.of(Purpose.values()).map(LooksReader::word), Stream.of("bold")).toList();
-        return keys.mapping("text").map(mapping -> mapping.allowing(List.of(), known));
+        return keys.mapping("text").map(mapping -> mapping.allowing(LooksSchema.TEXTS));
     }
 
     private Map<Purpose, Double> sizes() {
@@ -183,7 +181,7 @@ final class LooksReader {
         }
     }
 
-    private static String word(Purpose purpose) {
+    static String word(Purpose purpose) {
         return purpose.name().toLowerCase(Locale.ROOT);
     }
 }

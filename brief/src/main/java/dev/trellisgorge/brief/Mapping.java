@@ -12,6 +12,8 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalDouble;
+import java.util.OptionalInt;
+import java.util.Set;
 import java.util.function.Function;
 import java.util.stream.Stream;
 import org.snakeyaml.engine.v2.exceptions.Mark;
@@ -33,6 +35,7 @@ final class Mapping {
     private final Place place;
     private final Map<String, Node> values = new LinkedHashMap<>();
     private final Map<String, Place> keyPlaces = new LinkedHashMap<>();
+    private Set<String> stated = Set.of();
 
     /** A value and where it stands. */
     record Text(String value, Place place) {
@@ -73,6 +76,12 @@ final class Mapping {
         }
     }
 
+    /** Reports the keys that are not stated, and the ones that are missing. */
+    Mapping allowing(MappingKeys keys) {
+        stated = keys.all().keySet();
+        return allowing(List.copyOf(keys.required()), keys.names());
+    }
+
     /** Reports the keys that are not among {@code known}, and the ones of {@code required} that are not here. */
     Mapping allowing(List<String> required, List<String> known) {
         for (String key : values.keySet()) {
@@ -107,16 +116,24 @@ final class Mapping {
     }
 
     boolean has(String key) {
-        return values.containsKey(key);
+        return value(key) != null;
+    }
+
+    /** @throws IllegalArgumentException where a reader asks for a key that is not stated, so that no key is read that the schema doesn't have */
+    private Node value(String key) {
+        if (!stated.isEmpty() && !stated.contains(key)) {
+            throw new IllegalArgumentException("the key '" + key + "' is not among those stated: " + stated);
+        }
+        return values.get(key);
     }
 
     boolean isMapping(String key) {
-        return values.get(key) instanceof MappingNode;
+        return value(key) instanceof MappingNode;
     }
 
     /** Whether the key's value is one text, number or truth. */
     boolean isSingle(String key) {
-        return values.get(key) instanceof ScalarNode scalar && !isNull(scalar);
+        return value(key) instanceof ScalarNode scalar && !isNull(scalar);
     }
 
     /** The same, with its mistakes going elsewhere. */
@@ -124,16 +141,17 @@ final class Mapping {
         Mapping same = new Mapping(file, place, elsewhere);
         same.values.putAll(values);
         same.keyPlaces.putAll(keyPlaces);
+        same.stated = stated;
         return same;
     }
 
     boolean isList(String key) {
-        return values.get(key) instanceof SequenceNode;
+        return value(key) instanceof SequenceNode;
     }
 
     /** Reports what is wrong with a value; at the mapping where the key is not there. */
     void refuse(String key, ProblemKind kind, String message) {
-        Place at = values.containsKey(key) ? placeOf(file, values.get(key)) : place;
+        Place at = has(key) ? placeOf(file, value(key)) : place;
         problems.add(at, kind, "'" + key + "': " + message);
     }
 
@@ -151,7 +169,7 @@ final class Mapping {
 
     /** A text, number or truth, as it is written. */
     Optional<Text> text(String key) {
-        Node node = values.get(key);
+        Node node = value(key);
         if (node == null) {
             return Optional.empty();
         }
@@ -212,7 +230,7 @@ final class Mapping {
     }
 
     private List<Node> items(String key) {
-        Node node = values.get(key);
+        Node node = value(key);
         if (node == null) {
             return List.of();
         }
@@ -240,6 +258,21 @@ final class Mapping {
             return OptionalDouble.empty();
         }
         return number;
+    }
+
+    /** A whole number from 1 up. */
+    OptionalInt count(String key) {
+        return whole(key, 1, Integer.MAX_VALUE, "must be a whole number from 1 up");
+    }
+
+    /** @param otherwise what is said of another number */
+    OptionalInt whole(String key, int least, int most, String otherwise) {
+        OptionalDouble number = number(key);
+        boolean whole = number.isPresent() && number.getAsDouble() >= least && number.getAsDouble() <= most && number.getAsDouble() == Math.rint(number.getAsDouble());
+        if (number.isPresent() && !whole) {
+            refuse(key, ProblemKind.INVALID, otherwise);
+        }
+        return whole ? OptionalInt.of((int) number.getAsDouble()) : OptionalInt.empty();
     }
 
     /** One of an enum's constants, in lower case. */
@@ -271,7 +304,7 @@ final class Mapping {
     }
 
     private Optional<Node> node(String key) {
-        return Optional.ofNullable(values.get(key));
+        return Optional.ofNullable(value(key));
     }
 
     private static boolean isNull(ScalarNode scalar) {

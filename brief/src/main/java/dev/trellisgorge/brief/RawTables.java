@@ -34,7 +34,6 @@ import java.util.function.Supplier;
 final class RawTables {
     /** From so many bytes on, files are read by an engine that is asked for. */
     private static final long WORTH_IT = 1 << 20;
-    private static final List<String> THERE = List.of("table", "query", "rows-by", "kinds", "shape");
 
     private final Path file;
     private final Mapping root;
@@ -124,7 +123,7 @@ final class RawTables {
 
     /** A table of the database in which the brief is computed, or a query there. */
     private Optional<DatabaseTable> there(String name, Mapping keys) {
-        keys.allowing(List.of(), THERE);
+        keys.allowing(SourceSchema.THERE);
         if (keys.has("table") && keys.has("query")) {
             keys.refuse("query", ProblemKind.CONFLICT, "has no effect here, as 'table' says where the rows are");
             return Optional.empty();
@@ -165,7 +164,7 @@ final class RawTables {
 
     private Optional<Table> query(String table, Mapping keys) {
         mayHoldMoments = true;
-        keys.allowing(List.of("jdbc", "query"), List.of("jdbc", "query", "user", "password-variable", "kinds", "shape"));
+        keys.allowing(SourceSchema.QUERY);
         Optional<Text> url = keys.text("jdbc");
         Optional<Text> query = keys.text("query");
         Optional<String> untrusted = url.map(Text::value).flatMap(named -> trust.refusal(named, overrides.names()));

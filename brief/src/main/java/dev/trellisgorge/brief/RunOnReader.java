@@ -33,7 +33,7 @@ final class RunOnReader {
         if (!root.has("run-on")) {
             return Optional.empty();
         }
-        Optional<Mapping> more = root.isMapping("run-on") ? root.mapping("run-on").map(keys -> keys.allowing(List.of("url"), List.of("url", "user", "password-variable", "dialect"))) : Optional.empty();
+        Optional<Mapping> more = root.isMapping("run-on") ? root.mapping("run-on").map(keys -> keys.allowing(SourceSchema.RUN_ON)) : Optional.empty();
         Optional<Text> url = more.isPresent() ? more.flatMap(keys -> keys.text("url")) : root.text("run-on");
         Optional<String> untrusted = url.map(Text::value).filter(each -> !RunOn.isEmptyAtFirst(each)).map(RunOn::jdbc).flatMap(named -> trust.refusal(named, overrides.names()));
         untrusted.ifPresent(why -> problems.add(url.orElseThrow().place(), ProblemKind.NOT_ALLOWED, why));

@@ -1,6 +1,6 @@
 package dev.trellisgorge.brief;
 
-import static dev.trellisgorge.brief.SchemaKeys.schema;
+import static dev.trellisgorge.brief.JsonSchemas.schema;
 
 import java.util.ArrayList;
 import java.util.LinkedHashMap;

@@ -28,7 +28,6 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
-import java.util.OptionalDouble;
 import java.util.Set;
 import java.util.TreeSet;
 import java.util.function.Predicate;
@@ -38,8 +37,7 @@ import java.util.stream.Stream;
 
 /** Reads the steps of a shape one by one, each over the columns that the ones before leave. Nothing is computed. */
 final class ShapeReader {
-    private static final List<String> STEPS = List.of("keep", "add", "join", "total", "period", "previous", "pivot", "unpivot", "order", "top",
-            "rename", "choose");
+    private static final List<String> STEPS = StepSchema.ALL.names();
 
     private final Map<String, Pipeline> tables;
     private final Executor executor;
@@ -119,7 +117,7 @@ final class ShapeReader {
                 case "pivot" -> one(step.mapping(name).flatMap(this::pivot));
                 case "unpivot" -> one(step.mapping(name).flatMap(this::unpivot));
                 case "order" -> one(step.mapping(name).flatMap(this::order));
-                case "top" -> one(top());
+                case "top" -> one(step.count(name).stream().mapToObj(Top::new).findFirst());
                 case "rename" -> one(step.mapping(name).flatMap(names -> rename(names, expressions)));
                 default -> one(columns(step, name).map(Choose::new));
             };
@@ -153,7 +151,7 @@ final class ShapeReader {
         }
 
         private Optional<Join> join(Mapping keys) {
-            keys.allowing(List.of("table", "on"), List.of("table", "on", "way", "many", "rename"));
+            keys.allowing(StepSchema.JOIN);
             Optional<Pipeline> other = keys.text("table").flatMap(this::named).flatMap(named -> !keys.has("rename") ? Optional.of(named)
                     : keys.mapping("rename").flatMap(names -> rename(names, over(named))).flatMap(renamed -> with(named, renamed, keys)));
             Map<String, String> on = new LinkedHashMap<>();
@@ -193,7 +191,7 @@ final class ShapeReader {
 
         private Optional<Total> total(Mapping keys) {
             List<String> folds = Arrays.stream(Total.Fold.values()).map(Total.Fold::toString).toList();
-            keys.allowing(List.of(), Mapping.both(List.of("by"), folds));
+            keys.allowing(StepSchema.TOTAL);
             Optional<List<String>> by = keys.has("by") ? columns(keys, "by") : Optional.of(List.of());
             List<String> twice = new ArrayList<>();
             List<Total.Figure> figures = new ArrayList<>();
@@ -221,7 +219,7 @@ final class ShapeReader {
         }
 
         private Optional<PeriodOf> period(Mapping keys) {
-            keys.allowing(List.of("of", "unit"), List.of("of", "unit", "as", "fill", "by"));
+            keys.allowing(StepSchema.PERIOD);
             Optional<String> of = keys.text("of").flatMap(expressions::column);
             Optional<CalendarUnit> unit = keys.choice("unit", CalendarUnit.class);
             Optional<List<String>> by = keys.has("by") ? columns(keys, "by") : Optional.of(List.of());
@@ -233,7 +231,7 @@ final class ShapeReader {
         }
 
         private Optional<Previous> previous(Mapping keys) {
-            keys.allowing(List.of("of"), List.of("of", "as", "period", "unit", "by"));
+            keys.allowing(StepSchema.PREVIOUS);
             Optional<String> of = keys.text("of").flatMap(expressions::column);
             Optional<String> period = keys.text("period").flatMap(expressions::column);
             Optional<CalendarUnit> unit = keys.choice("unit", CalendarUnit.class);
@@ -246,7 +244,7 @@ final class ShapeReader {
         }
 
         private Optional<Pivot> pivot(Mapping keys) {
-            keys.allowing(List.of("by", "names", "values"), List.of("by", "names", "values", "columns"));
+            keys.allowing(StepSchema.PIVOT);
             Optional<List<String>> by = columns(keys, "by");
             Optional<String> names = keys.text("names").flatMap(expressions::column);
             Optional<String> values = keys.text("values").flatMap(expressions::column);
@@ -266,7 +264,7 @@ final class ShapeReader {
         }
 
         private Optional<Unpivot> unpivot(Mapping keys) {
-            keys.allowing(List.of(), List.of("columns", "all-but", "names", "values"));
+            keys.allowing(StepSchema.UNPIVOT);
             if (keys.has("columns") == keys.has("all-but")) {
                 problems.add(keys.place(), ProblemKind.MISSING, "say which columns are turned with 'columns', or which are not with 'all-but'");
                 return Optional.empty();
@@ -295,18 +293,9 @@ final class ShapeReader {
         }
 
         private Optional<Order> order(Mapping keys) {
-            keys.allowing(List.of("by"), List.of("by", "order"));
+            keys.allowing(StepSchema.ORDER);
             boolean descending = keys.choice("order", Way.class).orElse(Way.ASCENDING) == Way.DESCENDING;
             return keys.text("by").flatMap(expressions::read).map(by -> new Order(by, descending));
-        }
-
-        private Optional<Top> top() {
-            OptionalDouble rows = step.number(name);
-            if (rows.isPresent() && !(rows.getAsDouble() >= 1 && rows.getAsDouble() == Math.rint(rows.getAsDouble()) && rows.getAsDouble() < Integer.MAX_VALUE)) {
-                step.refuse(name, ProblemKind.INVALID, "must be a whole number from 1 up");
-                return Optional.empty();
-            }
-            return rows.isPresent() ? Optional.of(new Top((int) rows.getAsDouble())) : Optional.empty();
         }
 
         private Optional<Rename> rename(Mapping keys, Expressions of) {
@@ -333,7 +322,7 @@ final class ShapeReader {
     }
 
     /** The two ways of an order. */
-    private enum Way {
+    enum Way {
         ASCENDING, DESCENDING
     }
 }

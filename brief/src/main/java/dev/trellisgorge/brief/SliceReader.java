@@ -45,7 +45,7 @@ record SliceReader(Map<String, Cut> cuts, boolean onRaw) {
 
     private static Optional<Cut> cut(Mapping slice, String column, Expressions columns) {
         if (slice.isMapping(column)) {
-            Mapping range = slice.mapping(column).orElseThrow().allowing(List.of(), List.of("from", "to"));
+            Mapping range = slice.mapping(column).orElseThrow().allowing(ChartSchema.RANGE);
             if (!range.has("from") && !range.has("to")) {
                 slice.refuse(column, ProblemKind.INVALID, "a range has 'from', 'to' or both");
                 return Optional.empty();

@@ -13,7 +13,9 @@ import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.List;
 import java.util.stream.Stream;
 import org.snakeyaml.engine.v2.api.Load;
 import org.snakeyaml.engine.v2.api.LoadSettings;
@@ -109,7 +111,9 @@ public class BriefSchemaTest {
     @DataProvider
     Object[][] singleMistakes() {
         String board = CHART.formatted("") + "board: {tiles: [%s]}";
-        return Stream.of(CHART.formatted(", titel: x"), CHART.formatted(", labels: {fromat: x}"), CHART.formatted(", labels: [{at: end}, {at: top}]"), CHART.formatted(", classify: {split: {at: 1, att: 1}}"), CHART.formatted(", classify: {splt: {at: 1}}"),
+        String variance = CHART.formatted("").replace("columns", "variance").replace("value: b", "value: b, against: %s%s");
+        return Stream.of(CHART.formatted(", titel: x"), CHART.formatted(", labels: {fromat: x}"), CHART.formatted(", cap: {shair: 0.5}"), CHART.formatted(", text: {bold: titel}"), variance.formatted("{previous: fortnight}", ""), variance.formatted("{previous: row, of: b}", ""),
+                variance.formatted("c", ", as: percnt"), variance.formatted("c", ", as: [percent, amont]"), CHART.formatted("").replace("columns", "dial").replace("category: a, ", "").replace("value: b", "value: b, scale: [0, 1], bands: [{name: low, to: 1, too: 1}]"), CHART.formatted(", labels: [{at: end}, {at: top}]"), CHART.formatted(", classify: {split: {at: 1, att: 1}}"), CHART.formatted(", classify: {splt: {at: 1}}"),
                 CHART.formatted(", axis: {figurs: shown}"), CHART.formatted(", beside: [b, {figure: b, fromat: x}]"), CHART.formatted(", rank: {bye: b}"), CHART.formatted(", slice: {a: {from: 1, too: 2}}"), CHART.formatted("").replace("columns", "colums"),
                 CHART.formatted("").replace(", value: b", ""), CHART.formatted("") + "shape: [{sort: a}]", CHART.formatted("") + "shape: [{total: {bye: a}}]", CHART.formatted("") + "shape: [{join: {table: t, on: a, ways: inner}}]",
                 CHART.formatted("") + "shape: [{unpivot: {collumns: [a]}}]", CHART.formatted("") + "shape: [{period: {of: d, unit: fortnight}}]", CHART.formatted("") + "settings: {goal: {value: 1, units: MWh}}",
@@ -122,5 +126,27 @@ public class BriefSchemaTest {
     @Test(dataProvider = "singleMistakes")
     public void oneMistakeIsOneError(String brief) {
         assertThat(SCHEMA.validate(json(brief))).hasSize(1);
+    }
+
+    /** Each mapping says which keys it has and each list what is in it, down to the last. */
+    @Test
+    public void nothingIsLeftOpen() throws IOException {
+        assertThat(open("", new ObjectMapper().readTree(written()))).isEmpty();
+    }
+
+    private static List<String> open(String path, JsonNode schema) {
+        List<String> open = new ArrayList<>();
+        boolean isSchema = !path.endsWith("/properties") && !path.endsWith("/$defs");
+        if (isSchema && schema.path("type").asText().equals("object") && !schema.has("additionalProperties") && !schema.has("allOf") && !path.contains("/if")) {
+            open.add(path);
+        }
+        if (isSchema && schema.path("type").asText().equals("array") && !schema.has("items") && !path.contains("/if")) {
+            open.add(path);
+        }
+        schema.properties().forEach(field -> open.addAll(open(path + "/" + field.getKey(), field.getValue())));
+        for (int i = 0; schema.isArray() && i < schema.size(); i++) {
+            open.addAll(open(path + "/" + i, schema.get(i)));
+        }
+        return open;
     }
 }

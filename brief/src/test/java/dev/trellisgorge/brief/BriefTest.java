@@ -164,6 +164,12 @@ public class BriefTest {
         assertThat(((Tile.OfFigure) pages.get(0).tiles().get(1)).written()).isEqualTo("520");
     }
 
+    @Test
+    public void figureHasStepsOfItsOwn() {
+        Brief brief = read(CHART + "board: {tiles: [{figure: mwh, shape: [{order: {by: mwh, order: descending}}, {top: 1}]}]}\n");
+        assertThat(((Tile.OfFigure) brief.pages(List.of()).get(0).tiles().get(0)).written()).isEqualTo("520");
+    }
+
     @DataProvider
     Object[][] wrongBoards() {
         return new Object[][] {

@@ -27,7 +27,8 @@ public class CampaignTest {
     }
 
     private static final boolean NIGHTLY = "nightly".equals(System.getProperty("gorge.size"));
-    private static final String SECONDS = System.getProperty("campaign.seconds", NIGHTLY ? "60" : "25");
+    private static final String SECONDS = System.getProperty("campaign.seconds", NIGHTLY ? "60" : "12");
+    private static final long KILLS = NIGHTLY ? System.nanoTime() : 1;
     private static final String SEED = NIGHTLY ? String.valueOf(LocalDate.now().toEpochDay()) : "1";
 
     @BeforeClass
@@ -93,7 +94,7 @@ public class CampaignTest {
 
     @Test(dataProvider = "endings")
     public void killedProcessLeavesAWholeFileAndNothingAfterTheNextRun(String ending) throws Exception {
-        assertThat(Kills.killed(ending, 3, System.nanoTime())).isEmpty();
+        assertThat(Kills.killed(ending, NIGHTLY ? 3 : 1, KILLS)).isEmpty();
     }
 
     /** The system's limit on the size of a file stands in for a disk that is full. */
@@ -118,6 +119,6 @@ public class CampaignTest {
 
     @Test
     public void manyThreadsDrawTheSameBytesAndNothingGrows() throws Exception {
-        assertThat(Draws.drawn(300, 16)).isEmpty();
+        assertThat(Draws.drawn(NIGHTLY ? 300 : 80, 16)).isEmpty();
     }
 }

@@ -4,14 +4,9 @@ import dev.trellisgorge.pattern.Key;
 import dev.trellisgorge.pattern.PatternType;
 import dev.trellisgorge.pattern.Patterns;
 import java.io.PrintStream;
-import java.util.ArrayList;
-import java.util.List;
 
 /** Prints the catalogue, for a terminal or as the reference in Markdown, both from the patterns' own types. */
 record PatternText(PrintStream out) {
-    private static final String CLASSIFY = "one rule: split {at, ties}; bands {limits, of, names, ties}; highlight {largest | smallest | first | last "
-            + "| names | where, ties}; sign {}";
-
     void list() {
         int width = Patterns.all().stream().mapToInt(type -> type.name().length()).max().orElse(0);
         Patterns.all().forEach(type -> out.println(type.name() + " ".repeat(width - type.name().length() + 2) + type.purpose()));
@@ -23,7 +18,7 @@ record PatternText(PrintStream out) {
         type.picture().lines().forEach(line -> out.println("  " + line));
         out.println();
         out.println("Keys");
-        keys(type).forEach(key -> out.println("  " + key.name() + " (" + about(key) + "): " + key.meaning()));
+        type.allKeys().forEach(key -> out.println("  " + key.name() + " (" + about(key) + "): " + key.meaning()));
         out.println();
         out.println("Helper " + (type.categories() ? "columns" : "rows") + ": " + type.series());
         out.println();
@@ -40,22 +35,10 @@ record PatternText(PrintStream out) {
             out.println("## " + type.name() + "\n\n" + type.purpose() + ".\n");
             out.println("```\n" + type.picture().stripTrailing() + "\n```\n");
             out.println("| key | takes | what it is |\n|---|---|---|");
-            keys(type).forEach(key -> out.println("| `" + key.name() + "` | " + about(key) + " | " + key.meaning().replace("|", "\\|") + " |"));
+            type.allKeys().forEach(key -> out.println("| `" + key.name() + "` | " + about(key) + " | " + key.meaning().replace("|", "\\|") + " |"));
             out.println("\nHelper " + (type.categories() ? "columns" : "rows") + ": " + type.series() + ".\n");
             out.println("```yaml\n" + brief(type).stripTrailing() + "\n```\n");
         }
-    }
-
-    private static List<Key> keys(PatternType type) {
-        List<Key> keys = new ArrayList<>();
-        if (type.categories()) {
-            keys.add(new Key("category", Key.Takes.COLUMN, "", true, "the rows' names, each on one row"));
-        }
-        keys.addAll(type.keys());
-        if (type.classified()) {
-            keys.add(new Key("classify", Key.Takes.MAPPING, "", false, CLASSIFY));
-        }
-        return keys;
     }
 
     private static String about(Key key) {

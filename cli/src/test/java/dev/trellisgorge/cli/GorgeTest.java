@@ -4,7 +4,6 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import java.io.IOException;
 import java.nio.file.Files;
-import java.util.List;
 import java.util.Map;
 import java.util.OptionalInt;
 import org.testng.annotations.DataProvider;
@@ -12,7 +11,7 @@ import org.testng.annotations.Test;
 
 public class GorgeTest extends AtDesk {
     @Test
-    public void demoWritesEveryFileThatItNames() throws IOException {
+    public void demoWritesEveryFileThatItNamesAndAContactSheetThatNeedsNothingFromElsewhere() throws IOException {
         Desk.Answer answer = desk.type("demo", "DESK/demo");
         assertThat(answer.code()).isZero();
         assertThat(answer.err()).isEmpty();
@@ -22,6 +21,11 @@ public class GorgeTest extends AtDesk {
         for (String line : answer.out().lines().toList()) {
             assertThat(Files.size(desk.path(line.substring("DESK/".length())))).as(line).isGreaterThan(30);
         }
+        String page = read("demo/index.html");
+        for (String file : answer.out().lines().filter(line -> line.endsWith(".svg")).toList()) {
+            assertThat(page).contains("<img src=\"" + file.substring("DESK/demo/".length()) + "\" alt=\"");
+        }
+        assertThat(page).doesNotContain("http", "<script", "alt=\"\"").contains("3 of 8 stations reached 400 MWh in March: North Sluice 520 (Goal reached)");
     }
 
     @Test
@@ -96,18 +100,6 @@ public class GorgeTest extends AtDesk {
         assertThat(read("a.svg")).contains(">Hollow Gorge in March 2031<", ">2,087<", ">Against the licence<");
         assertThat(desk.type("draw", "DESK/demo/board.yaml", "--chart", "otter", "-o", "DESK/b.svg").out()).isEqualTo("DESK/b.svg\n");
         assertThat(read("b.svg")).contains(">Otter Bend<").doesNotContain("Against");
-    }
-
-    @Test
-    public void contactSheetShowsEveryPictureWithWordsAndNeedsNothingFromElsewhere() {
-        List<String> written = desk.type("demo", "DESK/demo").out().lines().toList();
-        String page = read("demo/index.html");
-        for (String file : written) {
-            if (file.endsWith(".svg")) {
-                assertThat(page).contains("<img src=\"" + file.substring("DESK/demo/".length()) + "\" alt=\"");
-            }
-        }
-        assertThat(page).doesNotContain("http", "<script", "alt=\"\"").contains("3 of 8 stations reached 400 MWh in March: North Sluice 520 (Goal reached)");
     }
 
     @Test

@@ -22,7 +22,7 @@ import org.testng.annotations.Test;
 /** Briefs over ugly tables: here and in each database the same series, notes and exit codes, character for character. */
 @Test(groups = TestSize.SLOW)
 public class UglyBriefsTest {
-    private static final int COUNT = Integer.getInteger("ugly.count", TestSize.of(40, 400));
+    private static final int COUNT = Integer.getInteger("ugly.count", TestSize.of(16, 400));
     private static final long SEED = Long.getLong("ugly.seed", 31);
     private static final String KINDS = "kinds: {station: text, day: date, v: number, w: number, ok: truth}";
 

@@ -44,7 +44,7 @@ import org.testng.annotations.Test;
 /** Plans on a cluster of a master and two workers, held to the oracle. */
 @Test(groups = TestSize.SLOW)
 public class ClusterTest {
-    private static final int PLANS = TestSize.of(10, 100);
+    private static final int PLANS = TestSize.of(3, 100);
     private static final int NAMES_AT_ONCE = 50;
     /** Compiling a plan's many expressions, and planning anew while it runs, take longer than working it out for so few rows; the other tests have both. */
     private static final Map<String, String> UNCOMPILED = Map.of("spark.sql.codegen.wholeStage", "false", "spark.sql.codegen.factoryMode", "NO_CODEGEN", "spark.sql.adaptive.enabled", "false");

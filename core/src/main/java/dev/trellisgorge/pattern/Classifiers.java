@@ -4,23 +4,42 @@ import dev.trellisgorge.problem.ProblemKind;
 import dev.trellisgorge.formula.Formula;
 import dev.trellisgorge.pattern.Highlight.End;
 import dev.trellisgorge.pattern.Highlight.Tied;
+import dev.trellisgorge.pattern.Key.Takes;
 import java.util.List;
 import java.util.Optional;
-import java.util.OptionalDouble;
+import java.util.OptionalInt;
+import java.util.stream.Stream;
 
 /** Reads a rule from the keys of a brief. */
 final class Classifiers {
-    private static final List<String> RULES = List.of("split", "bands", "highlight", "sign");
-    private static final List<String> CHOICES = List.of("largest", "smallest", "first", "last", "names", "where");
-    private static final int MOST_ROWS = 1_000_000_000;
+    private static final Key TIES = Key.optional("ties", Takes.CHOICE, "above", "which class a value equal to a limit is in").among(Ties.class);
+    private static final List<Key> WAYS = List.of(Key.optional("largest", Takes.COUNT, "", "so many of the largest values"),
+            Key.optional("smallest", Takes.COUNT, "", "so many of the smallest values"),
+            Key.optional("first", Takes.COUNT, "", "so many of the first rows"),
+            Key.optional("last", Takes.COUNT, "", "so many of the last rows"),
+            Key.optional("names", Takes.NAMES, "", "these categories"),
+            Key.optional("where", Takes.EXPRESSION, "", "the rows on which this is true"));
+    private static final List<Key> RULES = List.of(
+            Key.optional("split", Takes.MAPPING, "", "classes below and above a limit").of(Key.required("at", Takes.EXPRESSION, "the limit"), TIES),
+            Key.optional("bands", Takes.MAPPING, "", "one class more than there are limits").of(Key.required("limits", Takes.FIGURES, "the limits, lowest first"),
+                    Key.optional("of", Takes.EXPRESSION, "the value itself", "the value divided by this is compared"),
+                    Key.optional("names", Takes.NAMES, "", "what the classes are called, lowest first"), TIES),
+            Key.optional("highlight", Takes.MAPPING, "", "classes rest and highlighted, by one of largest, smallest, first, last, names and where").of(Stream.concat(WAYS.stream(),
+                    Stream.of(Key.optional("ties", Takes.CHOICE, "all", "whether all that equal the last of the largest or smallest are highlighted, or just as many as asked for").among(Tied.class))).toArray(Key[]::new)),
+            Key.optional("sign", Takes.MAPPING, "", "classes negative and positive"));
+    /** The rule of a chart. */
+    static final Key KEY = Key.optional("classify", Takes.MAPPING, "", "one rule: split {at, ties}; bands {limits, of, names, ties}; highlight {largest | smallest | first | last | names | where, ties}; sign {}")
+            .of(RULES.toArray(Key[]::new));
+    private static final List<String> NAMES = RULES.stream().map(Key::name).toList();
+    private static final List<String> CHOICES = WAYS.stream().map(Key::name).toList();
 
     private Classifiers() {
     }
 
     /** The rule under {@code classify}; empty where there is none, or it is wrong, which is reported. */
     static Optional<Classifier> given(Given given) {
-        Optional<Given> classify = given.mapping("classify", List.of(), RULES);
-        List<String> rules = classify.map(Given::keys).orElse(List.of()).stream().filter(RULES::contains).toList();
+        Optional<Given> classify = given.mapping(KEY.name());
+        List<String> rules = classify.map(Given::keys).orElse(List.of()).stream().filter(NAMES::contains).toList();
         if (classify.isPresent() && rules.size() != 1) {
             given.refuse("classify", ProblemKind.CONFLICT, "takes one rule (split, bands, highlight or sign), not " + rules.size());
             return Optional.empty();
@@ -29,17 +48,17 @@ final class Classifiers {
             case "split" -> split(c);
             case "bands" -> bands(c);
             case "highlight" -> highlight(c);
-            default -> c.mapping("sign", List.of(), List.of()).map(sign -> new Sign());
+            default -> c.mapping("sign").map(sign -> new Sign());
         });
     }
 
     private static Optional<Classifier> split(Given rules) {
-        return rules.mapping("split", List.of("at"), List.of("ties"))
+        return rules.mapping("split")
                 .map(split -> new Split(split.figure("at"), split.choice("ties", Ties.class).orElse(Ties.ABOVE)));
     }
 
     private static Optional<Classifier> bands(Given rules) {
-        return rules.mapping("bands", List.of("limits"), List.of("of", "names", "ties")).flatMap(bands -> {
+        return rules.mapping("bands").flatMap(bands -> {
             List<Formula> limits = bands.figures("limits");
             Optional<Formula> of = bands.has("of") ? Optional.of(bands.figure("of")) : Optional.empty();
             try {
@@ -52,7 +71,7 @@ final class Classifiers {
     }
 
     private static Optional<Classifier> highlight(Given rules) {
-        return rules.mapping("highlight", List.of(), List.of("largest", "smallest", "first", "last", "names", "where", "ties")).flatMap(chosen -> {
+        return rules.mapping("highlight").flatMap(chosen -> {
             List<String> ways = chosen.keys().stream().filter(CHOICES::contains).toList();
             if (ways.size() != 1) {
                 rules.refuse("highlight", ProblemKind.CONFLICT, "takes exactly one of largest, smallest, first, last, names and where, not " + ways.size());
@@ -74,21 +93,17 @@ final class Classifiers {
         if (way.equals("where")) {
             return chosen.expression("where").map(Highlight::where);
         }
-        OptionalDouble count = chosen.number(way);
+        OptionalInt count = chosen.count(way);
         if (count.isEmpty()) {
             return Optional.empty();
         }
-        double k = count.getAsDouble();
-        if (k < 1 || k != Math.rint(k) || k > MOST_ROWS) {
-            chosen.refuse(way, ProblemKind.INVALID, "must be a whole number from 1 up");
-            return Optional.empty();
-        }
+        int k = count.getAsInt();
         Tied tied = chosen.choice("ties", Tied.class).orElse(Tied.ALL);
         return Optional.of(switch (way) {
-            case "largest" -> new Highlight(new Highlight.Extreme(End.LARGEST, (int) k, tied));
-            case "smallest" -> new Highlight(new Highlight.Extreme(End.SMALLEST, (int) k, tied));
-            case "first" -> Highlight.first((int) k);
-            default -> Highlight.last((int) k);
+            case "largest" -> new Highlight(new Highlight.Extreme(End.LARGEST, k, tied));
+            case "smallest" -> new Highlight(new Highlight.Extreme(End.SMALLEST, k, tied));
+            case "first" -> Highlight.first(k);
+            default -> Highlight.last(k);
         });
     }
 }

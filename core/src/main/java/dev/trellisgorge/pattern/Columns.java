@@ -47,7 +47,8 @@ public record Columns(Formula value, Optional<Classifier> classifier, Optional<F
     public static final PatternType TYPE = new PatternType("columns", "One bar a category, coloured by a rule",
             List.of(Key.required("value", Takes.FIGURE, "the figure"),
                     Key.optional("cap", Takes.MAPPING, "", "{share: 0.5} of the smallest bar, or {height: EXPRESSION}: every bar ends in "
-                            + "a piece of one same height")),
+                            + "a piece of one same height").of(Key.optional("share", Takes.NUMBER, "0.5", "of the smallest bar, above 0 and at most 1"),
+                            Key.optional("height", Takes.FIGURE, "", "in the figure's unit"))),
             true, true, "value, or body and cap; with a rule one column (or pair) a class", """
                      520
                      ███ 400
@@ -74,7 +75,7 @@ public record Columns(Formula value, Optional<Classifier> classifier, Optional<F
 
     private static Pattern of(Given given) {
         Columns columns = new Columns(given.figure("value"), Classifiers.given(given), Optional.empty());
-        Optional<Given> cap = given.mapping("cap", List.of(), List.of("share", "height"));
+        Optional<Given> cap = given.mapping("cap");
         if (cap.isPresent() && cap.get().has("share") && cap.get().has("height")) {
             given.refuse("cap", ProblemKind.CONFLICT, "takes 'share' or 'height', not both");
         } else if (cap.isPresent() && cap.get().has("height")) {

@@ -53,8 +53,9 @@ public record Dial(Formula value, double low, double high, List<Band> bands) imp
 
     public static final PatternType TYPE = new PatternType("dial", "A half ring read like a gauge",
             List.of(Key.required("value", Takes.FIGURE, "the figure; one row"),
-                    Key.required("scale", Takes.LIST, "[low, high]: the two ends"),
-                    Key.optional("bands", Takes.LIST, "", "[{name: low, to: 20}, …] up to the high end: coloured bands and a pointer")),
+                    Key.required("scale", Takes.NUMBERS, "[low, high]: the two ends"),
+                    Key.optional("bands", Takes.LIST, "", "[{name: low, to: 20}, …] up to the high end: coloured bands and a pointer")
+                            .of(Key.required("name", Takes.TEXT, "what the band is called"), Key.required("to", Takes.NUMBER, "where it ends"))),
             false, false, "rows: the slices clockwise from the left end, then the hidden half; columns: slice, size, role", """
                         ▒▒▒▒▒███
                       ▒▒▒     ░░░
@@ -100,7 +101,7 @@ public record Dial(Formula value, double low, double high, List<Band> bands) imp
 
     private static Pattern of(Given given) {
         Formula value = given.figure("value");
-        List<Band> bands = given.mappings("bands", List.of("name", "to"), List.of()).stream()
+        List<Band> bands = given.mappings("bands").stream()
                 .map(band -> new Band(band.text("name").orElse(""), band.number("to").orElse(0))).toList();
         List<Double> scale = given.numbers("scale");
         if (given.has("scale") && scale.size() != 2) {

@@ -10,6 +10,7 @@ import dev.trellisgorge.problem.ProblemKind;
 import java.util.List;
 import java.util.Optional;
 import java.util.OptionalDouble;
+import java.util.OptionalInt;
 
 /**
  * The keys that a user gave a pattern, however they are written. What is wrong with one is reported where it stands, and
@@ -28,6 +29,9 @@ public interface Given {
     Optional<Formula> expression(String key);
 
     OptionalDouble number(String key);
+
+    /** A whole number from 1 up; empty where it is not there or wrong. */
+    OptionalInt count(String key);
 
     Optional<String> text(String key);
 
@@ -50,11 +54,11 @@ public interface Given {
     /** A list of expressions; empty where it is not there. */
     List<Formula> figures(String key);
 
-    /** A mapping that has these keys and no others, {@code required} ones first. */
-    Optional<Given> mapping(String key, List<String> required, List<String> optional);
+    /** A mapping that has the keys which are stated for it, and no others. */
+    Optional<Given> mapping(String key);
 
     /** A list of such mappings; empty where it is not there. */
-    List<Given> mappings(String key, List<String> required, List<String> optional);
+    List<Given> mappings(String key);
 
     /** The keys that were given, as they stand. */
     List<String> keys();

@@ -3,6 +3,7 @@ package dev.trellisgorge.pattern;
 import java.util.List;
 import java.util.Objects;
 import java.util.function.Function;
+import java.util.stream.Stream;
 
 /**
  * What there is to know of a pattern without using it: the one place that briefs are read by, and that its help and its
@@ -28,6 +29,12 @@ public record PatternType(String name, String purpose, List<Key> keys, boolean c
         Objects.requireNonNull(picture, "picture");
         Objects.requireNonNull(brief, "brief");
         Objects.requireNonNull(maker, "maker");
+    }
+
+    /** The keys of a chart by which this pattern is told from others: its own, before them the category's and after them the rule's where it takes one. */
+    public List<Key> allKeys() {
+        Stream<Key> category = categories ? Stream.of(Key.required("category", Key.Takes.COLUMN, "the column along the chart's base: texts or dates, each on one row")) : Stream.empty();
+        return Stream.concat(Stream.concat(category, keys.stream()), classified ? Stream.of(Classifiers.KEY) : Stream.empty()).toList();
     }
 
     /**

@@ -48,7 +48,8 @@ public record Progress(Formula value, Formula target, List<Band> bands) implemen
     public static final PatternType TYPE = new PatternType("progress", "Where a figure stands on a row of bands",
             List.of(Key.required("value", Takes.FIGURE, "the figure"),
                     Key.required("target", Takes.FIGURE, "what makes up the whole row"),
-                    Key.required("bands", Takes.LIST, "[{name: low, width: 0.5}, …]: from the left; the widths add up to 1")),
+                    Key.required("bands", Takes.LIST, "[{name: low, width: 0.5}, …]: from the left; the widths add up to 1")
+                            .of(Key.required("name", Takes.TEXT, "what the band is called"), Key.required("width", Takes.NUMBER, "its share of the row"))),
             false, true, "one column a band, then position", """
                     Mill Race  ░░░░░░░▒▒▒▒▓▓▓┃▓
                     Fern Pool  ┃░░░░░░▒▒▒▒▓▓▓▓▓
@@ -87,7 +88,7 @@ public record Progress(Formula value, Formula target, List<Band> bands) implemen
     }
 
     private static Pattern of(Given given) {
-        List<Band> bands = given.mappings("bands", List.of("name", "width"), List.of()).stream()
+        List<Band> bands = given.mappings("bands").stream()
                 .map(band -> new Band(band.text("name").orElse(""), band.number("width").orElse(1))).toList();
         try {
             return new Progress(given.figure("value"), given.figure("target"), bands);

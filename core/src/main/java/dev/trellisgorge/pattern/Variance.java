@@ -59,9 +59,10 @@ public record Variance(Formula value, Against against, List<As> as, boolean zero
     public static final PatternType TYPE = new PatternType("variance", "A figure and its change against another",
             List.of(Key.required("value", Takes.FIGURE, "the figure"),
                     Key.required("against", Takes.FIGURE, "{previous: row}, {previous: period} (the calendar period before, by the "
-                            + "category; or day, week, month, quarter, year), or an expression"),
-                    Key.optional("as", Takes.CHOICES, "percent", "percent or amount, or both as a list: a panel each"),
-                    Key.optional("without-reference", Takes.CHOICE, "absent", "absent or zero: the change where there is nothing to compare with")),
+                            + "category; or day, week, month, quarter, year), or an expression")
+                            .of(Key.required("previous", Takes.CHOICE, "the row before, or the calendar period before").among(Step.class)),
+                    Key.optional("as", Takes.CHOICES, "percent", "percent or amount, or both as a list: a panel each").among(As.class),
+                    Key.optional("without-reference", Takes.CHOICE, "absent", "absent or zero: the change where there is nothing to compare with").among(Without.class)),
             false, true, "value, reference, then the change as up, down or level (three for each of as)", """
                          ▲20%
                                  ▼25%
@@ -153,7 +154,7 @@ public record Variance(Formula value, Against against, List<As> as, boolean zero
         if (!given.isMapping("against")) {
             return bare.against(given.figure("against"));
         }
-        Step step = given.mapping("against", List.of("previous"), List.of()).flatMap(a -> a.choice("previous", Step.class)).orElse(Step.ROW);
+        Step step = given.mapping("against").flatMap(a -> a.choice("previous", Step.class)).orElse(Step.ROW);
         return step == Step.ROW ? bare : bare.with(new PreviousPeriod(step == Step.PERIOD ? Optional.empty() : Optional.of(CalendarUnit.valueOf(step.name()))));
     }
 

@@ -103,6 +103,16 @@ public final class ComputedColumns {
         }
     }
 
+    /** Computes columns in one go, which each of them is faster by than alone. */
+    void compute(Collection<String> names) {
+        synchronized (done) {
+            List<String> left = names.stream().filter(name -> !done.containsKey(name)).distinct().toList();
+            if (!left.isEmpty()) {
+                done.putAll(computed(left));
+            }
+        }
+    }
+
     /** Every series, in drawing order. */
     public List<Column> series() {
         return plan.series().stream().map(this::column).toList();

@@ -65,6 +65,11 @@ public final class PlainChart {
         this.stepProofs = List.copyOf(stepProofs);
         this.stamp = stamp;
         this.described = described;
+        if (data.rowCount() > 0) {
+            Stream<Label> all = Stream.of(drawing.series().stream().flatMap(series -> series.labels().stream()), plan.labels().values().stream().flatMap(List::stream), plan.note().stream(),
+                    plan.beside().stream().map(FigureColumn::label)).flatMap(some -> some);
+            data.compute(all.filter(label -> label.format().isFitting()).flatMap(label -> label.decimals().stream()).toList());
+        }
         Formats formats = new Formats(data);
         this.drawing = named(said(drawing).each(series -> series.labelled(series.labels().stream().map(formats::settled).toList())));
         Map<String, List<Label>> settled = new LinkedHashMap<>();

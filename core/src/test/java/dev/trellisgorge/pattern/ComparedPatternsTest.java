@@ -9,6 +9,7 @@ import dev.trellisgorge.plan.PlainChart;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Table;
+import dev.trellisgorge.test.TestSize;
 import java.time.LocalDate;
 import java.util.Arrays;
 import java.util.Random;
@@ -178,7 +179,7 @@ public class ComparedPatternsTest {
 
     @Test
     public void randomDialsFillTheirScale() {
-        new Random(15).doubles(1_000, -300, 300).forEach(v -> {
+        new Random(15).doubles(TestSize.of(100, 1_000), -300, 300).forEach(v -> {
             PlainChart chart = one(Dial.of("v", -120, 80), v);
             double held = Math.max(-120, Math.min(80, v));
             Rows.same(chart, "below fill", new double[] {v < 0 ? -held : 0});
@@ -193,7 +194,7 @@ public class ComparedPatternsTest {
 
     @Test
     public void randomRingsAddUpToTheirTarget() {
-        new Random(16).doubles(1_000, 0, 200).forEach(v -> {
+        new Random(16).doubles(TestSize.of(100, 1_000), 0, 200).forEach(v -> {
             PlainChart chart = one(Ring.of("v", "t"), v, 100);
             assertThat(slices(chart)).isEqualTo("met=" + dev.trellisgorge.table.Numbers.shortest(Math.min(v, 100)) + ":fill remaining="
                     + dev.trellisgorge.table.Numbers.shortest(v < 100 ? 100 - v : 0) + ":rest");

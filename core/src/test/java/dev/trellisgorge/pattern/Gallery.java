@@ -9,9 +9,11 @@ import dev.trellisgorge.formula.Settings;
 import dev.trellisgorge.plan.PlainChart;
 import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Table;
+import dev.trellisgorge.test.TestSize;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.stream.IntStream;
 
 /** A chart of every pattern with every classifier that it takes, over rows that are awkward on purpose. Engines are tested with it. */
 public final class Gallery {
@@ -31,6 +33,10 @@ public final class Gallery {
             Column.numbers("plan", 40, 0, MISSING, 7, -20));
     private static final Table ONE = Table.of("one", Column.numbers("v", 15.5), Column.numbers("target", 12));
     public static final Settings SETTINGS = Settings.of("goal", 400).with("low", 60);
+
+    /** The first of all: so many rules, each with so many patterns. */
+    private static final int RULES = 8;
+    private static final int RULED = 7;
 
     private Gallery() {
     }
@@ -54,13 +60,19 @@ public final class Gallery {
         }
     }
 
+    /** With every build one of three rules of each pattern, turn about, and all that have no rule; at night all. */
+    public static List<Example> some() {
+        List<Example> all = all();
+        return IntStream.range(0, all.size()).filter(i -> i >= RULES * RULED || i % TestSize.of(3, 1) == 0).mapToObj(all::get).toList();
+    }
+
     /** All of them. */
     public static List<Example> all() {
         List<Example> all = new ArrayList<>();
         List<Classifier> rules = List.of(Split.atSetting("goal"), Split.at(column("other")).ties(Ties.BELOW),
                 Bands.at(List.of(setting("low"), setting("goal"))).named("low", "fair", "full"), Bands.at(0.5, 1).of(column("other")),
                 Highlight.largest(2), Highlight.names("Alder Gate", "otter bend"), Highlight.smallest(1), new Sign());
-        for (int i = 0; i < rules.size(); i++) {
+        for (int i = 0; i < RULES; i++) {
             Classifier rule = rules.get(i);
             all.add(rows("columns " + i, Columns.of("signed").classify(rule)));
             all.add(rows("capped columns " + i, Columns.of("signed").cap(0.5).classify(rule)));

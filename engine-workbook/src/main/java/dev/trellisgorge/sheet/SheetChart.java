@@ -5,6 +5,9 @@ import java.util.List;
 import java.util.Optional;
 import java.util.OptionalDouble;
 import java.util.Set;
+import java.util.function.Consumer;
+import java.util.function.Function;
+import java.util.function.Supplier;
 
 /**
  * A native chart over ranges of cells: bars and lines on axes, or rings. Immutable.
@@ -97,14 +100,29 @@ public record SheetChart(Optional<Title> title, Optional<Frame> place, List<Axes
 
     /** What fills a shape. */
     public sealed interface Fill {
+        /** What is given for its sort: what forgets one does not compile. */
+        <R> R match(Supplier<R> none, Function<Solid, R> solid, Function<Picture, R> picture);
+
         record None() implements Fill {
+            @Override
+            public <R> R match(Supplier<R> none, Function<Solid, R> solid, Function<Picture, R> picture) {
+                return none.get();
+            }
         }
 
         record Solid(Color color) implements Fill {
+            @Override
+            public <R> R match(Supplier<R> none, Function<Solid, R> solid, Function<Picture, R> picture) {
+                return solid.apply(this);
+            }
         }
 
         /** A picture (PNG), stretched over it. */
         record Picture(byte[] png) implements Fill {
+            @Override
+            public <R> R match(Supplier<R> none, Function<Solid, R> solid, Function<Picture, R> picture) {
+                return picture.apply(this);
+            }
         }
 
         static Fill of(Optional<Color> color) {
@@ -133,6 +151,9 @@ public record SheetChart(Optional<Title> title, Optional<Frame> place, List<Axes
 
     /** Some series that are drawn alike. */
     public sealed interface Layer {
+        /** Does what is given for its sort: what forgets one does not compile. */
+        void match(Consumer<Bars> bars, Consumer<OfLine> line, Consumer<Rings> rings);
+
         /**
          * Bars.
          *
@@ -144,10 +165,19 @@ public record SheetChart(Optional<Title> title, Optional<Frame> place, List<Axes
             public Bars {
                 bars = List.copyOf(bars);
             }
+
+            @Override
+            public void match(Consumer<Bars> ofBars, Consumer<OfLine> ofLine, Consumer<Rings> ofRings) {
+                ofBars.accept(this);
+            }
         }
 
         /** @param line empty for none, and {@code marker} likewise */
         record OfLine(Data data, Optional<Line> line, Optional<Marker> marker) implements Layer {
+            @Override
+            public void match(Consumer<Bars> ofBars, Consumer<OfLine> ofLine, Consumer<Rings> ofRings) {
+                ofLine.accept(this);
+            }
         }
 
         /**
@@ -159,6 +189,11 @@ public record SheetChart(Optional<Title> title, Optional<Frame> place, List<Axes
         record Rings(int start, int hole, List<Ring> rings) implements Layer {
             public Rings {
                 rings = List.copyOf(rings);
+            }
+
+            @Override
+            public void match(Consumer<Bars> ofBars, Consumer<OfLine> ofLine, Consumer<Rings> ofRings) {
+                ofRings.accept(this);
             }
         }
     }

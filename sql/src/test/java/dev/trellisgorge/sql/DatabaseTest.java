@@ -83,7 +83,7 @@ public class DatabaseTest {
 
     @DataProvider
     public Object[][] databases() {
-        return new Object[][] {{Dialect.DUCKDB, TestSize.of(40, 100)}, {Dialect.H2, TestSize.of(40, 60)}, {Dialect.POSTGRESQL, TestSize.of(40, 60)}};
+        return new Object[][] {{Dialect.DUCKDB, TestSize.of(20, 100)}, {Dialect.H2, TestSize.of(20, 60)}, {Dialect.POSTGRESQL, TestSize.of(20, 60)}};
     }
 
     @AfterClass(alwaysRun = true)
@@ -349,7 +349,7 @@ public class DatabaseTest {
         Counting counting = new Counting();
         DriverManager.registerDriver(counting);
         try (Connection kept = DriverManager.getConnection("jdbc:h2:mem:many"); Statement use = kept.createStatement()) {
-            use.execute("CREATE TABLE \"output\" AS SELECT CONCAT('station ', MOD(X, 7)) AS \"station\", CAST(X AS DOUBLE PRECISION) AS \"mwh\" FROM SYSTEM_RANGE(1, 100000)");
+            use.execute("CREATE TABLE \"output\" AS SELECT CONCAT('station ', MOD(X, 7)) AS \"station\", CAST(X AS DOUBLE PRECISION) AS \"mwh\" FROM SYSTEM_RANGE(1, 10000)");
             try (Database database = Database.open(Login.to(Counting.PREFIX + "jdbc:h2:mem:many"), Dialect.H2, List.of(DatabaseTable.named("output", "output")), Settings.NONE, false)) {
                 counting.rows.set(0);
                 Pipeline steps = Pipeline.of("output").then(new Keep(Formulas.column("mwh").above(Formulas.number(10)))).then(new Total(List.of("station"), List.of(new Total.Figure("mwh", Total.Fold.SUM, "mwh"))));

@@ -26,6 +26,7 @@ import dev.trellisgorge.table.Table;
 import dev.trellisgorge.tables.Login;
 import dev.trellisgorge.test.DatabaseServer;
 import dev.trellisgorge.test.Folder;
+import dev.trellisgorge.test.TestSize;
 import java.sql.Connection;
 import java.sql.SQLException;
 import java.time.LocalDate;
@@ -110,7 +111,7 @@ public class SameEverywhereTest {
         SplittableRandom random = new SplittableRandom(20310);
         List<String> keys = new ArrayList<>();
         List<Double> figures = new ArrayList<>();
-        for (int group = 0; group < 120; group++) {
+        for (int group = 0; group < TestSize.of(30, 120); group++) {
             double scale = new double[] {10, 100, 1e6, 0x1p20}[random.nextInt(4)];
             double size = Math.pow(10, random.nextInt(-1, 13));
             for (int i = random.nextInt(1, group % 9 == 0 ? 400 : 7); i > 0; i--) {

@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.test.Folder;
+import dev.trellisgorge.test.TestSize;
 import java.io.IOException;
 import java.io.RandomAccessFile;
 import java.nio.charset.StandardCharsets;
@@ -24,7 +25,7 @@ import org.testng.annotations.Test;
 /** Rows of plain files, some of which are read before anybody asks for them: all of them come, each once, however many are asked for at a time and by however many readers. */
 public class AheadRowsTest {
     /** Of several parts. */
-    private static final int ROWS = 120_000;
+    private static final int ROWS = TestSize.of(70_000, 120_000);
 
     private Folder folder;
 
@@ -84,7 +85,7 @@ public class AheadRowsTest {
         Path file = folder.file(name, text);
         FileHead head = FileHead.of(file, Layout.FOUND).orElseThrow();
         List<String> expected = IntStream.range(0, ROWS).mapToObj(row -> station(row) + " " + (row + 0.5)).toList();
-        for (int most : new int[] {100, 2_048, 5_000}) {
+        for (int most : Arrays.copyOf(new int[] {100, 5_000, 2_048}, TestSize.of(2, 3))) {
             try (PlainRows rows = head.rowsAhead(file, Progress.NONE)) {
                 assertThat(rows.isWhole()).as("before").isFalse();
                 assertThat(all(rows, head, name.equals("rows.json") ? 1 : 3, most).values()).containsExactlyElementsOf(expected);

@@ -50,7 +50,7 @@ import org.testng.annotations.Test;
 @Test(groups = TestSize.SLOW)
 public class LabelRoomTest {
     private static final double READABLE = 9;
-    private static final List<Size> SIZES = List.of(new Size(320, 200), new Size(900, 560), new Size(3840, 2160)).subList(0, TestSize.of(2, 3));
+    private static final List<Size> SIZES = List.of(new Size(320, 200), new Size(900, 560), new Size(3840, 2160)).subList(0, TestSize.of(1, 3));
     private static final List<Locale> LOCALES = List.of(Locale.GERMANY, Locale.forLanguageTag("fr-CH"), Locale.forLanguageTag("en-IN"), Locale.forLanguageTag("pl-PL"));
     private static final Labels FIGURES = Labels.VALUE.format("#,##0.0");
     /** Of 255. */

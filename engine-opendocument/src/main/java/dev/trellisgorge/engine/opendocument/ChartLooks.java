@@ -58,14 +58,8 @@ final class ChartLooks {
 
         /** Fill and outline of a shape. */
         Style shape(Fill fill, Optional<SheetChart.Line> outline) {
-            if (fill instanceof Fill.Solid solid) {
-                graphic("draw:fill", "solid").graphic("draw:fill-color", solid.color().toString());
-            } else if (fill instanceof Fill.Picture picture) {
-                graphic("draw:fill", "bitmap").graphic("draw:fill-image-name", pictures.computeIfAbsent(picture, each -> "Picture" + (pictures.size() + 1))).graphic("style:repeat", "stretch");
-            } else {
-                graphic("draw:fill", "none");
-            }
-            return line(outline);
+            return fill.match(() -> graphic("draw:fill", "none"), solid -> graphic("draw:fill", "solid").graphic("draw:fill-color", solid.color().toString()),
+                    picture -> graphic("draw:fill", "bitmap").graphic("draw:fill-image-name", pictures.computeIfAbsent(picture, each -> "Picture" + (pictures.size() + 1))).graphic("style:repeat", "stretch")).line(outline);
         }
 
         Style line(Optional<SheetChart.Line> line) {

@@ -66,13 +66,9 @@ final class ChartSeries {
     private List<Drawn> drawn() {
         List<Drawn> drawn = new ArrayList<>();
         for (Layer layer : chart.layers()) {
-            if (layer instanceof Layer.Bars bars) {
-                bars.bars().forEach(bar -> drawn.add(of(BAR, bar.data(), looks.style().shape(bar.fill(), bar.outline()), bars.second())));
-            } else if (layer instanceof Layer.OfLine line) {
-                drawn.add(of(LINE, line.data(), line(line), false));
-            } else { // the outermost stands last there, and first here
-                ((Layer.Rings) layer).rings().forEach(ring -> drawn.add(0, new Drawn(RING, ring.categories().cells(), ring.values().cells(), Optional.empty(), looks.style(), Optional.empty(), ring.fills(), false)));
-            }
+            layer.match(bars -> bars.bars().forEach(bar -> drawn.add(of(BAR, bar.data(), looks.style().shape(bar.fill(), bar.outline()), bars.second()))), line -> drawn.add(of(LINE, line.data(), line(line), false)),
+                    // the outermost stands last there, and first here
+                    rings -> rings.rings().forEach(ring -> drawn.add(0, new Drawn(RING, ring.categories().cells(), ring.values().cells(), Optional.empty(), looks.style(), Optional.empty(), ring.fills(), false))));
         }
         return drawn;
     }

@@ -18,18 +18,16 @@ final class NumberStyles {
 
     /** Writes the styles of all formats that were named, where automatic styles stand. */
     void write(PartWriter part) {
-        names.forEach((format, name) -> {
-            if (format instanceof CellFormat.Figure figure) {
-                figure(part, name, figure.pattern(), figure.opposite());
-            } else {
-                part.open("number:date-style", "style:name", name).leaf("number:year", "number:style", "long").element("number:text", "-").leaf("number:month", "number:style", "long")
-                        .element("number:text", "-").leaf("number:day", "number:style", "long").close(1);
-            }
-        });
+        names.forEach((format, name) -> format.match(() -> part, () -> day(part, name), figure -> figure(part, name, figure.pattern(), figure.opposite())));
+    }
+
+    private static PartWriter day(PartWriter part, String name) {
+        return part.open("number:date-style", "style:name", name).leaf("number:year", "number:style", "long").element("number:text", "-").leaf("number:month", "number:style", "long")
+                .element("number:text", "-").leaf("number:day", "number:style", "long").close(1);
     }
 
     /** A style for figures; the last one holds for what no condition takes. */
-    private static void figure(PartWriter part, String name, NumberPattern pattern, boolean opposite) {
+    private static PartWriter figure(PartWriter part, String name, NumberPattern pattern, boolean opposite) {
         if (opposite) {
             style(part, name + "P0", pattern.negative(), pattern, List.of(), name);
             style(part, name + "P1", pattern.positive(), pattern, List.of(), name);
@@ -40,6 +38,7 @@ final class NumberStyles {
         } else {
             style(part, name, pattern.positive(), pattern, List.of(), name);
         }
+        return part;
     }
 
     private static void style(PartWriter part, String name, NumberPattern.Around around, NumberPattern pattern, List<String> conditions, String of) {

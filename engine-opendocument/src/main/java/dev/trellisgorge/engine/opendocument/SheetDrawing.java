@@ -3,6 +3,7 @@ package dev.trellisgorge.engine.opendocument;
 import dev.trellisgorge.sheet.Placed;
 import dev.trellisgorge.sheet.TextLine;
 import java.util.ArrayList;
+import java.util.Iterator;
 import java.util.List;
 
 /** What stands over a sheet's cells: charts, and words in boxes. */
@@ -27,6 +28,7 @@ final class SheetDrawing {
     private final SheetShape shape;
     private final String prefix;
     private final List<PlacedChart> charts = new ArrayList<>();
+    private final List<Placed.OfWords> boxes = new ArrayList<>();
 
     /**
      * @param prefix of its styles
@@ -36,10 +38,8 @@ final class SheetDrawing {
         this.shape = shape;
         this.prefix = prefix;
         for (Placed placed : shape.sheet().placed()) {
-            if (placed instanceof Placed.OfChart chart) {
-                Box box = box(placed);
-                charts.add(new PlacedChart("Object " + (before + charts.size() + 1), placed.name(), new ChartObject(chart.chart(), box.width(), box.height())));
-            }
+            Box box = box(placed);
+            placed.match(chart -> charts.add(new PlacedChart("Object " + (before + charts.size() + 1), chart.name(), new ChartObject(chart.chart(), box.width(), box.height()))), words -> boxes.add(words));
         }
     }
 
@@ -49,7 +49,7 @@ final class SheetDrawing {
 
     /** The boxes whose words can't follow a cell here, each in words. */
     List<String> followed() {
-        return shape.sheet().placed().stream().filter(placed -> placed instanceof Placed.OfWords words && words.cell().isPresent()).map(Placed::description).toList();
+        return shape.sheet().placed().stream().filter(placed -> placed.match(chart -> false, words -> words.cell().isPresent())).map(Placed::description).toList();
     }
 
     private Box box(Placed placed) {
@@ -61,11 +61,8 @@ final class SheetDrawing {
     /** The looks of boxes and their words, where automatic styles stand. */
     void styles(PartWriter part) {
         part.open("style:style", "style:name", prefix + CHART, "style:family", "graphic").leaf("style:graphic-properties", "draw:fill", "none", "draw:stroke", "none").close(1);
-        int boxes = 0;
-        for (Placed placed : shape.sheet().placed()) {
-            if (placed instanceof Placed.OfWords words) {
-                styles(part, words, prefix + BOX + boxes++);
-            }
+        for (int at = 0; at < boxes.size(); at++) {
+            styles(part, boxes.get(at), prefix + BOX + at);
         }
     }
 
@@ -88,25 +85,25 @@ final class SheetDrawing {
 
     /** The frames, where a table's shapes stand. */
     void write(PartWriter part) {
-        int chart = 0;
-        int boxes = 0;
+        Iterator<PlacedChart> drawn = charts.iterator();
         part.open("table:shapes");
         for (Placed placed : shape.sheet().placed()) {
-            Box box = box(placed);
-            String style = prefix + (placed instanceof Placed.OfWords ? BOX + boxes++ : CHART);
-            part.open("draw:frame", "draw:name", placed.name(), "draw:style-name", style, "svg:x", PartWriter.points(box.x()), "svg:y", PartWriter.points(box.y()), "svg:width", PartWriter.points(box.width()),
-                    "svg:height", PartWriter.points(box.height()));
-            if (placed instanceof Placed.OfWords words) {
-                words(part, words, style);
-            } else {
-                part.leaf("draw:object", "xlink:href", "./" + charts.get(chart++).object(), "xlink:type", "simple", "xlink:show", "embed");
-            }
+            placed.match(chart -> frame(part, chart, prefix + CHART).leaf("draw:object", "xlink:href", "./" + drawn.next().object(), "xlink:type", "simple", "xlink:show", "embed"), words -> {
+                String style = prefix + BOX + boxes.indexOf(words);
+                return words(frame(part, words, style), words, style);
+            });
             part.element("svg:desc", placed.description()).close(1);
         }
         part.close(1);
     }
 
-    private static void words(PartWriter part, Placed.OfWords words, String style) {
+    private PartWriter frame(PartWriter part, Placed placed, String style) {
+        Box box = box(placed);
+        return part.open("draw:frame", "draw:name", placed.name(), "draw:style-name", style, "svg:x", PartWriter.points(box.x()), "svg:y", PartWriter.points(box.y()), "svg:width", PartWriter.points(box.width()),
+                "svg:height", PartWriter.points(box.height()));
+    }
+
+    private static PartWriter words(PartWriter part, Placed.OfWords words, String style) {
         part.open("draw:text-box");
         for (int p = 0; p < words.lines().size(); p++) {
             part.open("text:p", "text:style-name", style + "p" + p);
@@ -116,6 +113,6 @@ final class SheetDrawing {
             }
             part.close(1);
         }
-        part.close(1);
+        return part.close(1);
     }
 }

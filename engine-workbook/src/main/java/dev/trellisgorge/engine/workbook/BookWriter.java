@@ -156,7 +156,8 @@ final class BookWriter {
     private void drawing(Sheet sheet, String name) throws IOException {
         List<String> ids = new ArrayList<>();
         for (Placed placed : sheet.placed()) {
-            ids.add(placed instanceof Placed.OfChart chart ? chart(chart.chart(), name) : "");
+            Optional<SheetChart> chart = placed.match(each -> Optional.of(each.chart()), words -> Optional.empty());
+            ids.add(chart.isPresent() ? chart(chart.get(), name) : "");
         }
         try (OutputStream out = file.part(name); OfficeXml part = OfficeXml.prefixed(out, "xdr:wsDr", "a", "c", "r")) {
             for (int at = 0; at < ids.size(); at++) {
@@ -164,14 +165,9 @@ final class BookWriter {
                 part.open("xdr:twoCellAnchor", "editAs", "twoCell");
                 corner(part, "xdr:from", placed.at().from());
                 corner(part, "xdr:to", placed.at().to());
-                if (placed instanceof Placed.OfWords words) {
-                    words(part, words, at + 2);
-                } else {
-                    part.open("xdr:graphicFrame").open("xdr:nvGraphicFramePr").leaf("xdr:cNvPr", "id", String.valueOf(at + 2), "name", placed.name(), "descr", placed.description()).leaf("xdr:cNvGraphicFramePr").close(1);
-                    size(part, "xdr:xfrm", placed.at());
-                    part.open("a:graphic").open("a:graphicData", "uri", CHART).leaf("c:chart", "r:id", ids.get(at)).close(3);
-                }
-                part.leaf("xdr:clientData").close(1);
+                String id = String.valueOf(at + 2);
+                String chartId = ids.get(at);
+                placed.match(chart -> chart(part, chart, id, chartId), words -> words(part, words, id)).leaf("xdr:clientData").close(1);
             }
         }
     }
@@ -184,11 +180,17 @@ final class BookWriter {
         part.open(element).leaf("a:off", "x", String.valueOf(at.from().x()), "y", String.valueOf(at.from().y())).leaf("a:ext", "cx", String.valueOf(at.width()), "cy", String.valueOf(at.height())).close(1);
     }
 
-    private static void words(OfficeXml part, Placed.OfWords words, int id) {
-        part.open("xdr:sp", "textlink", words.cell().orElse(null)).open("xdr:nvSpPr").leaf("xdr:cNvPr", "id", String.valueOf(id), "name", words.name(), "descr", words.description()).leaf("xdr:cNvSpPr").close(1).open("xdr:spPr");
+    private static OfficeXml chart(OfficeXml part, Placed.OfChart chart, String id, String chartId) {
+        part.open("xdr:graphicFrame").open("xdr:nvGraphicFramePr").leaf("xdr:cNvPr", "id", id, "name", chart.name(), "descr", chart.description()).leaf("xdr:cNvGraphicFramePr").close(1);
+        size(part, "xdr:xfrm", chart.at());
+        return part.open("a:graphic").open("a:graphicData", "uri", CHART).leaf("c:chart", "r:id", chartId).close(3);
+    }
+
+    private static OfficeXml words(OfficeXml part, Placed.OfWords words, String id) {
+        part.open("xdr:sp", "textlink", words.cell().orElse(null)).open("xdr:nvSpPr").leaf("xdr:cNvPr", "id", id, "name", words.name(), "descr", words.description()).leaf("xdr:cNvSpPr").close(1).open("xdr:spPr");
         size(part, "a:xfrm", words.at());
         part.open("a:prstGeom", "prst", "rect").leaf("a:avLst").close(1).leaf("a:noFill").open("a:ln").leaf("a:noFill").close(2);
-        part.open("xdr:txBody").leaf("a:bodyPr", "anchor", words.atTop() ? "t" : "ctr", "rtlCol", "false").leaf("a:lstStyle").lines(words.lines()).close(2);
+        return part.open("xdr:txBody").leaf("a:bodyPr", "anchor", words.atTop() ? "t" : "ctr", "rtlCol", "false").leaf("a:lstStyle").lines(words.lines()).close(2);
     }
 
     private String chart(SheetChart chart, String drawing) throws IOException {

@@ -97,21 +97,20 @@ final class ChartWriter {
     }
 
     private void layer(Layer layer) {
-        if (layer instanceof Layer.Bars bars) {
+        layer.match(bars -> {
             part.open("c:barChart").value("c:barDir", bars.upright() ? "col" : "bar").value("c:grouping", bars.stacked() ? "stacked" : "clustered").value("c:varyColors", false);
             bars.bars().forEach(this::bar);
             part.value("c:gapWidth", bars.gap()).value("c:overlap", bars.over());
             onAxes(bars.second());
-        } else if (layer instanceof Layer.OfLine line) {
+        }, line -> {
             part.open("c:lineChart").value("c:grouping", "standard").value("c:varyColors", false);
             line(line);
             onAxes(false);
-        } else {
-            Layer.Rings rings = (Layer.Rings) layer;
+        }, rings -> {
             part.open("c:doughnutChart").value("c:varyColors", false);
             rings.rings().forEach(this::ring);
             part.value("c:firstSliceAng", rings.start()).value("c:holeSize", rings.hole());
-        }
+        });
         part.close(1);
     }
 
@@ -169,13 +168,8 @@ final class ChartWriter {
 
     private void shape(Fill fill, Optional<SheetChart.Line> outline) {
         part.open("c:spPr");
-        if (fill instanceof Fill.Solid solid) {
-            part.fill(solid.color());
-        } else if (fill instanceof Fill.Picture picture) {
-            part.open("a:blipFill").leaf("a:blip", "r:embed", pictures.apply(picture.png())).open("a:stretch").leaf("a:fillRect").close(2);
-        } else {
-            part.leaf("a:noFill");
-        }
+        fill.match(() -> part.leaf("a:noFill"), solid -> part.fill(solid.color()),
+                picture -> part.open("a:blipFill").leaf("a:blip", "r:embed", pictures.apply(picture.png())).open("a:stretch").leaf("a:fillRect").close(2));
         outline.ifPresentOrElse(this::line, this::noLine);
         part.close(1);
     }

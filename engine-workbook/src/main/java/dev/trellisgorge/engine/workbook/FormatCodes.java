@@ -12,10 +12,7 @@ final class FormatCodes {
 
     /** Empty for the general one. */
     static String of(CellFormat format) {
-        if (format instanceof CellFormat.Figure figure) {
-            return figure(figure.pattern(), figure.opposite());
-        }
-        return format instanceof CellFormat.Day ? "yyyy-mm-dd" : "";
+        return format.match(() -> "", () -> "yyyy-mm-dd", figure -> figure(figure.pattern(), figure.opposite()));
     }
 
     private static String figure(NumberPattern pattern, boolean opposite) {

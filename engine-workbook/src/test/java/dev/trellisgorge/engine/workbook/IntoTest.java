@@ -34,6 +34,7 @@ import java.util.Optional;
 import java.util.OptionalInt;
 import java.util.TreeMap;
 import java.util.function.Consumer;
+import java.util.stream.IntStream;
 import java.util.zip.ZipEntry;
 import java.util.zip.ZipFile;
 import java.util.zip.ZipInputStream;
@@ -357,7 +358,8 @@ public class IntoTest {
     public void otherProgramsOpenThemWithTheirSheetsAndOurs() throws Exception {
         List<Path> files;
         try (var all = Files.list(folder)) {
-            files = all.filter(file -> file.getFileName().toString().startsWith("again-") && file.toString().endsWith(".xlsx")).sorted().toList();
+            List<Path> drawn = all.filter(file -> file.getFileName().toString().startsWith("again-") && file.toString().endsWith(".xlsx")).sorted().toList();
+            files = IntStream.range(0, drawn.size()).filter(i -> i % TestSize.of(4, 1) == 0).mapToObj(drawn::get).toList();
         }
         List<Path> saved = Office.recalculated(files);
         PlainChart chart = chart(ROWS);

@@ -14,6 +14,7 @@ import dev.trellisgorge.plan.PlainChart;
 import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.table.Kind;
 import java.io.IOException;
+import java.io.InputStream;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.LocalDate;
@@ -28,6 +29,7 @@ import org.apache.poi.ss.usermodel.Cell;
 import org.apache.poi.ss.usermodel.CellType;
 import org.apache.poi.ss.usermodel.FormulaError;
 import org.apache.poi.ss.usermodel.Sheet;
+import org.apache.poi.xssf.usermodel.XSSFWorkbook;
 
 /** Helper sheets of random plans, held to the oracle: every column of a plan, once another program has computed it anew. */
 public final class PlanSheets {
@@ -45,6 +47,32 @@ public final class PlanSheets {
 
     /** A plan and its chart. */
     public record Drawn(RandomPlan random, PlainChart chart) {
+    }
+
+    /** Holds plans, drawn as files of a kind and recalculated by a spreadsheet program, to the oracle. @return how many columns */
+    public static int recalculated(int plans, String kind) throws Exception {
+        Office.require();
+        List<List<Drawn>> books = books(plans, Within.SHEET);
+        List<Path> files = new ArrayList<>();
+        List<Path> saved = new ArrayList<>();
+        int columns = 0;
+        try {
+            for (List<Drawn> book : books) {
+                files.add(drawn(book, kind));
+            }
+            saved.addAll(Office.recalculated(files));
+            for (int i = 0; i < books.size(); i++) {
+                try (InputStream in = Files.newInputStream(saved.get(i)); XSSFWorkbook workbook = new XSSFWorkbook(in)) {
+                    for (Drawn each : books.get(i)) {
+                        columns += assertHolds(workbook.getSheet(each.chart().name() + " series"), each, PlanSheets::saved);
+                    }
+                }
+            }
+            return columns;
+        } finally {
+            files.forEach(file -> file.toFile().delete());
+            saved.forEach(file -> file.toFile().delete());
+        }
     }
 
     /** So many plans, without those whose rows no chart can show. */

@@ -171,7 +171,7 @@ public class RecalculationTest {
 
     @Test
     public void everyPatternFollowsEditsOfCellsAndSettings() throws Exception {
-        List<Example> gallery = Gallery.all();
+        List<Example> gallery = Gallery.some();
         Engines.draw(gallery.stream().map(example -> Page.of(example.plain())).toList(), file, Size.STANDARD);
         try (XSSFWorkbook book = open()) {
             EDITS.forEach(edit -> apply(edit, book.getSheet(edit.table())));
@@ -225,7 +225,7 @@ public class RecalculationTest {
     public void manyRandomTablesRecalculateToTheSameCells() throws Exception {
         Random random = new Random(11);
         List<PlainChart> charts = new ArrayList<>();
-        for (int i = 0; i < 30; i++) {
+        for (int i = 0; i < TestSize.of(12, 30); i++) {
             int rows = 1 + random.nextInt(40);
             Table table = Table.of("table " + i, Column.texts("c", IntStream.range(0, rows).mapToObj(r -> "r" + r).toArray(String[]::new)),
                     Column.numbers("v", random.ints(rows, -3, 5).mapToDouble(v -> v == 4 ? MISSING : v * 0.25).toArray()),

@@ -39,19 +39,7 @@ public class SheetConformanceTest {
 
     @Test
     public void aSpreadsheetProgramGivesThemToo() throws Exception {
-        Office.require();
-        for (List<Drawn> book : PlanSheets.books(BY_PROGRAM, Within.SHEET)) {
-            Path file = PlanSheets.drawn(book, "xlsx");
-            Path recalculated = Office.recalculated(file);
-            try (InputStream in = Files.newInputStream(recalculated); XSSFWorkbook workbook = new XSSFWorkbook(in)) {
-                for (Drawn each : book) {
-                    PlanSheets.assertHolds(workbook.getSheet(each.chart().name() + " series"), each, PlanSheets::saved);
-                }
-            } finally {
-                Files.delete(file);
-                Files.delete(recalculated);
-            }
-        }
+        assertThat(PlanSheets.recalculated(BY_PROGRAM, "xlsx")).isGreaterThan(BY_PROGRAM);
     }
 
     /** Null where absent. */

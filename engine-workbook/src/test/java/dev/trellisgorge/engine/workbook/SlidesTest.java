@@ -52,7 +52,7 @@ import org.testng.annotations.Test;
 /** Slides: native charts over a workbook of their own, titles that lists know, and parts that follow their schemas. */
 @Test(groups = TestSize.SLOW)
 public class SlidesTest {
-    private static final List<PlainChart> CHARTS = Gallery.all().stream().map(example -> example.chart().title("Figures of " + example.plain().name()).over(example.table(), example.settings())).toList();
+    private static final List<PlainChart> CHARTS = Gallery.some().stream().map(example -> example.chart().title("Figures of " + example.plain().name()).over(example.table(), example.settings())).toList();
 
     private static byte[] drawn(List<Page> pages, Options options) throws IOException {
         ByteArrayOutputStream out = new ByteArrayOutputStream();

@@ -141,7 +141,7 @@ public class WorkbookTest {
 
     @Test
     public void everyPartOfEveryPatternFollowsItsSchema() throws Exception {
-        List<PlainChart> charts = Gallery.all().stream().map(Gallery.Example::plain).toList();
+        List<PlainChart> charts = Gallery.some().stream().map(Gallery.Example::plain).toList();
         try (XSSFWorkbook book = drawn(charts)) {
             int checked = 0;
             for (PackagePart part : book.getPackage().getParts()) {
@@ -207,7 +207,7 @@ public class WorkbookTest {
 
     @Test
     public void everyNativeChartHasItsSeriesInOrderOverTheirOwnCellsAndSpacersWithoutPaint() throws IOException {
-        List<PlainChart> charts = Gallery.all().stream().map(Gallery.Example::plain).toList();
+        List<PlainChart> charts = Gallery.some().stream().map(Gallery.Example::plain).toList();
         try (XSSFWorkbook book = drawn(charts)) {
             for (int i = 0; i < charts.size(); i++) {
                 List<PlainChart> parts = new Lowering(new WorkbookEngine().abilities()).lower(charts.get(i));

@@ -7,40 +7,19 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 
-/**
- * Writes the JSON Schema of one mapping of a brief key by key, each with what it means; and holds the small schemas that keys
- * share. A schema is a map in the order in which it is written.
- */
-final class SchemaKeys {
+/** The small JSON Schemas of which those of keys are made. A schema is a map in the order in which it is written. */
+final class JsonSchemas {
     static final Map<String, Object> TEXT = schema("type", List.of("string", "number", "boolean"));
     static final Map<String, Object> NUMBER = schema("type", "number");
+    static final Map<String, Object> COUNT = whole(Integer.MAX_VALUE);
     static final Map<String, Object> TRUTH = schema("type", "boolean");
     static final Map<String, Object> NAMES = list(TEXT);
-    static final Map<String, Object> ONE_OR_SEVERAL = either(TEXT, NAMES);
+    static final Map<String, Object> ONE_OR_SEVERAL = oneOrSeveral(TEXT);
     static final Map<String, Object> TEXTS_BY_NAME = schema("type", "object", "additionalProperties", TEXT);
     static final Map<String, Object> EXPRESSION = ref("expression");
+    static final Map<String, Object> WORDS = ref("words");
 
-    private final List<String> required = new ArrayList<>();
-    private final Map<String, Object> keys = new LinkedHashMap<>();
-
-    SchemaKeys required(String key, Map<String, Object> takes, String means) {
-        required.add(key);
-        return optional(key, takes, means);
-    }
-
-    SchemaKeys optional(String key, Map<String, Object> takes, String means) {
-        keys.put(key, described(takes, means));
-        return this;
-    }
-
-    /** The mapping that has these keys and no other. */
-    Map<String, Object> mapping() {
-        Map<String, Object> mapping = schema("type", "object", "additionalProperties", false);
-        if (!required.isEmpty()) {
-            mapping.put("required", required);
-        }
-        mapping.put("properties", keys);
-        return mapping;
+    private JsonSchemas() {
     }
 
     /** Keys and values, in that order. */
@@ -68,13 +47,21 @@ final class SchemaKeys {
         return schema("type", "array", "items", items);
     }
 
+    static Map<String, Object> oneOrSeveral(Map<String, Object> each) {
+        return either(each, list(each));
+    }
+
     static Map<String, Object> byName(Map<String, Object> each) {
         return schema("type", "object", "minProperties", 1, "additionalProperties", each);
     }
 
-    /** The words, or the constants of an enum in lower case. */
-    static Map<String, Object> choice(Object... words) {
-        return schema("enum", Arrays.stream(words).map(word -> word.toString().toLowerCase(Locale.ROOT)).toList());
+    static Map<String, Object> choice(List<String> words) {
+        return schema("enum", words);
+    }
+
+    /** The constants of an enum in lower case. */
+    static Map<String, Object> choice(Class<? extends Enum<?>> choices) {
+        return choice(Arrays.stream(choices.getEnumConstants()).map(each -> each.name().toLowerCase(Locale.ROOT)).toList());
     }
 
     @SafeVarargs
@@ -86,8 +73,9 @@ final class SchemaKeys {
         return schema("oneOf", ways);
     }
 
-    static Map<String, Object> whole(int least, int most) {
-        Map<String, Object> whole = schema("type", "integer", "minimum", least);
+    /** A whole number from 1 up. */
+    static Map<String, Object> whole(int most) {
+        Map<String, Object> whole = schema("type", "integer", "minimum", 1);
         if (most < Integer.MAX_VALUE) {
             whole.put("maximum", most);
         }
