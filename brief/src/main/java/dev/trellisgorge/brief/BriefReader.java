@@ -153,7 +153,7 @@ final class BriefReader {
         return settings;
     }
 
-    /** What a reader of the brief's results is told of a setting. */
+    /** The description of a setting for readers. */
     private Settings.About about(Mapping keys, Kind kind) {
         Optional<Text> format = keys.text("format");
         if (format.isPresent() && kind != Kind.NUMBER) {

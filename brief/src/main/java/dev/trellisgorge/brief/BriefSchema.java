@@ -80,7 +80,7 @@ public final class BriefSchema {
         Map<String, Object> root = schema("$schema", "https://json-schema.org/draft/2020-12/schema", "title", "The brief",
                 "description", "What to make of which tables: helper series, and the charts that are drawn with them.");
         root.putAll(BRIEF.schema());
-        root.put("$defs", schema("setting", titled("Settings", described(SETTING.schema(), "A setting of which readers are told more.")), "source", SourceSchema.source(), "run-on", SourceSchema.runOn(),
+        root.put("$defs", schema("setting", titled("Settings", described(SETTING.schema(), "A setting with a description.")), "source", SourceSchema.source(), "run-on", SourceSchema.runOn(),
                 "expression", titled("Expressions", described(TEXT, "An ISO SQL value expression. Text that is exactly a column's name is that column; :goal is a setting, \"own goal\" in "
                         + "double quotes a column, 'North' a text. " + SqlExpression.TAKEN + " What reads a missing cell is missing, or neither true nor false; a division by zero is missing.")),
                 "shape", described(list(ref("step")), "Steps, one after the other."), "step", StepSchema.step(), "chart", ChartSchema.chart(),

@@ -39,11 +39,11 @@ final class LayoutReader {
         keys.text("file").ifPresent(file -> refuseOthers(FileKind.of(file.value())));
         Layout layout = Layout.FOUND;
         String oneSign = "must be one character, such as ';', and no letter, digit, quote or end of line";
-        Optional<Character> delimiter = sign("delimiter", oneSign).filter(sign -> {
-            if (!Layout.canDelimit(sign)) {
+        Optional<Character> delimiter = sign("delimiter", oneSign).filter(character -> {
+            if (!Layout.canDelimit(character)) {
                 keys.refuse("delimiter", ProblemKind.INVALID, oneSign);
             }
-            return Layout.canDelimit(sign);
+            return Layout.canDelimit(character);
         });
         layout = delimiter.isPresent() ? layout.delimiter(delimiter.get()) : layout;
         Optional<Charset> charset = keys.text("charset").flatMap(this::charset);
@@ -85,11 +85,11 @@ final class LayoutReader {
     private Layout cells(Layout laidOut) {
         Layout layout = laidOut;
         Optional<Locale> locale = keys.text("locale").flatMap(this::locale);
-        Optional<Character> decimal = sign("decimal", "must be '.' or ','").filter(sign -> {
-            if (sign != '.' && sign != ',') {
+        Optional<Character> decimal = sign("decimal", "must be '.' or ','").filter(character -> {
+            if (character != '.' && character != ',') {
                 keys.refuse("decimal", ProblemKind.INVALID, "must be '.' or ','");
             }
-            return sign == '.' || sign == ',';
+            return character == '.' || character == ',';
         }).or(() -> locale.flatMap(this::decimalOf));
         layout = decimal.isPresent() ? layout.decimal(decimal.get()) : layout;
         layout = layout.dates(oneOrSeveral("dates").stream().flatMap(text -> pattern(text, locale.orElse(Locale.ENGLISH)).stream()).toArray(DateTimeFormatter[]::new));
@@ -172,12 +172,12 @@ final class LayoutReader {
     }
 
     private Optional<Character> decimalOf(Locale locale) {
-        char sign = DecimalFormatSymbols.getInstance(locale).getDecimalSeparator();
-        if (sign != '.' && sign != ',') {
-            keys.refuse("locale", ProblemKind.UNSUPPORTED, "writes figures with '" + sign + "' before decimals, and only '.' and ',' are read");
+        char character = DecimalFormatSymbols.getInstance(locale).getDecimalSeparator();
+        if (character != '.' && character != ',') {
+            keys.refuse("locale", ProblemKind.UNSUPPORTED, "writes figures with '" + character + "' before decimals, and only '.' and ',' are read");
             return Optional.empty();
         }
-        return Optional.of(sign);
+        return Optional.of(character);
     }
 
     /** Whether letters stand in a pattern that mean something else than days, months and years, which is reported. */

@@ -59,7 +59,7 @@ final class LooksSchema {
     }
 
     static Map<String, Object> theme() {
-        return titled("Theme", described(THEME.schema(), "How all charts look that say nothing else; what a chart has no use for is passed over."));
+        return titled("Theme", described(THEME.schema(), "How all charts look that say nothing else; what has no effect on a chart is passed over."));
     }
 
     private static MappingKeys texts() {

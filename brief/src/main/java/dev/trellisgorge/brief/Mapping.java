@@ -100,7 +100,7 @@ final class Mapping {
 
     /** YAML ends a text at a comma inside braces, and takes what comes after it as a key without a value. */
     private boolean cutFromText(String key) {
-        return key.chars().anyMatch(sign -> "()'\"".indexOf(sign) >= 0) && values.get(key) instanceof ScalarNode value && value.getValue().isEmpty();
+        return key.chars().anyMatch(character -> "()'\"".indexOf(character) >= 0) && values.get(key) instanceof ScalarNode value && value.getValue().isEmpty();
     }
 
     Iterable<String> keys() {

@@ -46,7 +46,7 @@ public record Overrides(Map<String, String> settings, Map<String, Path> data, Op
      * @param tables   tables of it for tables that the brief names
      * @param rowsBy   the column of each of its tables that numbers their rows
      * @param zone     the time zone whose days those of moments are; the one that the brief names where it is empty
-     * @param tellsAll whether rows that steps leave out are counted too, to be told
+     * @param tellsAll whether rows that steps leave out are counted too, to be reported
      * @param writes   whether views are to be written there
      */
     public record There(Optional<RunOn> on, Map<String, String> tables, Optional<String> rowsBy, Optional<String> zone, boolean tellsAll, boolean writes) {

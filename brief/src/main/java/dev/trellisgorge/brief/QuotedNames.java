@@ -13,7 +13,7 @@ import java.util.regex.Pattern;
  * {@code month} or {@code order}. The words of the expression language itself are left as they are.
  *
  * @param text  the expression with quotes
- * @param added where quotes were added, counted in signs of {@code text} from 1
+ * @param added where quotes were added, counted in characters of {@code text} from 1
  */
 record QuotedNames(String text, List<Integer> added) {
     private static final Pattern TOKEN = Pattern.compile("'(?:[^']|'')*+'?|\"(?:[^\"]|\"\")*+\"?|[\\p{L}_][\\p{L}\\p{N}_]*|.", Pattern.DOTALL);

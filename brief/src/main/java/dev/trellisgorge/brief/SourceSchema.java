@@ -29,8 +29,8 @@ final class SourceSchema {
 
     private static final MappingKeys HEADER = MappingKeys.NONE.optional("header-row", COUNT, "The line on which the header starts, where a title stands above it; 1 is the first. Of a sheet it is found.");
     /** How delimited text is laid out, a sheet, JSON, and the cells of all three. */
-    static final MappingKeys OF_TEXTS = MappingKeys.NONE.optional("delimiter", SIGN, "What divides the cells of a text. Comma, semicolon, tab and bar are found, and a first line such as sep=; is heeded.")
-            .optional("charset", TEXT, "Of a text: UTF-8, UTF-16, ISO-8859-1, windows-1252 … A byte-order mark is heeded; UTF-8 else.").and(HEADER);
+    static final MappingKeys OF_TEXTS = MappingKeys.NONE.optional("delimiter", SIGN, "What divides the cells of a text. Comma, semicolon, tab and bar are found, and a first line such as sep=; counts.")
+            .optional("charset", TEXT, "Of a text: UTF-8, UTF-16, ISO-8859-1, windows-1252 … A byte-order mark counts; UTF-8 else.").and(HEADER);
     static final MappingKeys OF_SHEETS = MappingKeys.NONE.optional("sheet", TEXT, "Of a workbook; the first by default.")
             .optional("range", TEXT, "The cells of a sheet that the table stands on, its header first: B3:F40, whole columns, B:F, or the name that the workbook has for a range or a list object.").and(HEADER)
             .optional("header-rows", COUNT, "How many rows the header of a sheet takes. Found from merged cells; a column is named by all of its header cells.")
@@ -43,7 +43,7 @@ final class SourceSchema {
             .optional("dates", ONE_OR_SEVERAL, "How dates are written beside ISO 8601: dd.MM.yyyy. A pattern of months, quarters or years alone (MM/yyyy, QQQ yyyy) gives 2031-03, 2031-Q1.")
             .optional("times-of-day", byName(TEXT), "Columns of hours from midnight, made of dates that have a time of day: by the names of the dates, what they are to be called, as in {seen: hour}. A column of dates itself has no times.")
             .optional("missing", ONE_OR_SEVERAL, "What stands for a missing cell in columns of numbers, dates and truths, beside a blank; - and n/a by default.")
-            .optional("total-row", choice(Layout.TotalRow.class), "A last row that is the total of the rows above: told (the default), keep, or drop.");
+            .optional("total-row", choice(Layout.TotalRow.class), "A last row that is the total of the rows above: report (the default), keep, or drop.");
     static final MappingKeys FILE = MappingKeys.NONE.required("file", schema("type", "string"), "The file, as it is named from the brief's folder; in it or below, unless --allow folder=DIRECTORY lets it be elsewhere. - is standard input, where --allow input lets it.")
             .and(OF_TEXTS).and(OF_SHEETS).and(OF_JSON).and(OF_CELLS)
             .optional("shape", ref("shape"), OWN_STEPS);
@@ -69,7 +69,7 @@ final class SourceSchema {
     static Map<String, Object> source() {
         Map<String, Object> alone = schema("title", "A file alone", "description", "A file beside the brief, its layout found: .json, .ndjson or .jsonl, a workbook (.xlsx, .ods), "
                 + "or delimited text under any other ending; - is standard input, where --allow input lets it.", "type", "string");
-        Map<String, Object> file = titled("A file and its layout", described(FILE.schema(), "Cells are numbers, dates, true or false, or text. Figures as people write them are read as such (1,234.5, € 12, 25%, (70), 70-), and check tells which. "
+        Map<String, Object> file = titled("A file and its layout", described(FILE.schema(), "Cells are numbers, dates, true or false, or text. Figures as people write them are read as such (1,234.5, € 12, 25%, (70), 70-), and check reports which. "
                 + "A key that says nothing of such a file is an error."));
         Map<String, Object> query = titled("A query", described(QUERY.schema(), "What a query gives, by any JDBC driver; its rows come over."));
         Map<String, Object> there = titled("A table of the database", described(THERE.schema(), "Rows that stay in the database that run-on or --on names: steps and series are computed there."));

@@ -49,13 +49,13 @@ final class StepSchema {
 
     /** Each step by its name. */
     static final MappingKeys ALL = MappingKeys.NONE.optional("keep", EXPRESSION, "Keeps the rows on which the condition is true; where it can't be told, the row goes.")
+            .optional("add", byName(EXPRESSION), "Adds columns by their names; each may read the ones before it.")
             .optional("join", JOIN.schema(), "Puts another table's columns beside the rows. Keys without a match are reported.")
             .optional("total", TOTAL.schema(), "One row a key, in the order in which the keys come. Ratios are derived afterwards. A column that is totalled in two ways gets the way after its name: mwh sum, mwh mean.")
             .optional("order", ORDER.schema(), "Sorts the rows.")
             .optional("top", COUNT, "Keeps the first rows, so many.")
             .optional("period", PERIOD.schema(), "Adds the period in which a date lies, as ISO 8601 writes it: 2031-03-01, 2031-W09, 2031-03, 2031-Q1, 2031.")
             .optional("previous", PREVIOUS.schema(), "Adds what stood in a column before.")
-            .optional("add", byName(EXPRESSION), "Adds columns by their names; each may read the ones before it.")
             .optional("pivot", PIVOT.schema(), "Turns rows to columns: one row a key, one column a name.")
             .optional("unpivot", UNPIVOT.schema(), "Turns columns to rows: one row for each of them.")
             .optional("rename", TEXTS_BY_NAME, "Gives columns other names: {old: new}.")
@@ -65,7 +65,7 @@ final class StepSchema {
     }
 
     static Map<String, Object> step() {
-        return titled("Steps", schema("description", "A step makes a table of the one before it, and each is a mapping of its one key. check tells what a step left out or added.",
+        return titled("Steps", schema("description", "A step makes a table of the one before it, and each is a mapping of its one key. check reports what a step left out or added.",
                 "oneOf", ALL.names().stream().map(name -> titled(name, MappingKeys.NONE.required(name, ALL.all().get(name), (String) ALL.all().get(name).get("description")).schema())).toList()));
     }
 

@@ -40,12 +40,12 @@ final class WordsReader {
         StringBuilder said = new StringBuilder();
         String text = line.value();
         while (at < text.length()) {
-            char sign = text.charAt(at);
-            boolean doubled = at + 1 < text.length() && text.charAt(at + 1) == sign;
-            if (sign != '{' && sign != '}' || doubled) {
-                said.append(sign);
-                at += (sign == '{' || sign == '}') ? 2 : 1;
-            } else if (sign == '}') {
+            char character = text.charAt(at);
+            boolean doubled = at + 1 < text.length() && text.charAt(at + 1) == character;
+            if (character != '{' && character != '}' || doubled) {
+                said.append(character);
+                at += (character == '{' || character == '}') ? 2 : 1;
+            } else if (character == '}') {
                 problems.add(line.place(), ProblemKind.SYNTAX, "'" + text + "' has a '}' at character " + (at + 1) + " that no '{' opens; '}}' stands for one that is meant");
                 return Words.NONE;
             } else {
@@ -76,12 +76,12 @@ final class WordsReader {
     private int end() {
         char quote = 0;
         for (int i = at + 1; i < line.value().length(); i++) {
-            char sign = line.value().charAt(i);
+            char character = line.value().charAt(i);
             if (quote != 0) {
-                quote = sign == quote ? 0 : quote;
-            } else if (sign == '\'' || sign == '"') {
-                quote = sign;
-            } else if (sign == '}') {
+                quote = character == quote ? 0 : quote;
+            } else if (character == '\'' || character == '"') {
+                quote = character;
+            } else if (character == '}') {
                 return i;
             }
         }
@@ -104,12 +104,12 @@ final class WordsReader {
         int bar = -1;
         char quote = 0;
         for (int i = 0; i < braced.length(); i++) {
-            char sign = braced.charAt(i);
+            char character = braced.charAt(i);
             if (quote != 0) {
-                quote = sign == quote ? 0 : quote;
-            } else if (sign == '\'' || sign == '"') {
-                quote = bar >= 0 ? 0 : sign; // a pattern has quotes of its own
-            } else if (sign == '|' && bar < 0) {
+                quote = character == quote ? 0 : quote;
+            } else if (character == '\'' || character == '"') {
+                quote = bar >= 0 ? 0 : character; // a pattern has quotes of its own
+            } else if (character == '|' && bar < 0) {
                 boolean joined = i + 1 < braced.length() && braced.charAt(i + 1) == '|';
                 bar = joined ? bar : i;
                 i += joined ? 1 : 0;

@@ -62,7 +62,7 @@ final class Hard {
         return choices.oneIn(6) ? text(choices) : Choices.of(choices, "#,##0", "0.0%", "+0;-0", "MMM yyyy", "EEEE d. MMMM", "QQQ yyyy", "'#'0", "0.###E0", "#,##0.00 \u00a4", "\u2030", "0.".concat("0".repeat(choices.below(400))), "YYYY-'W'ww", "zzz", "HH:mm", ";", "#,##,##0");
     }
 
-    /** The text with a few signs changed, taken out, put in or said twice. */
+    /** The text with a few characters changed, taken out, put in or said twice. */
     static String damaged(String text, Choices choices) {
         StringBuilder damaged = new StringBuilder(text);
         for (int i = choices.below(4); i >= 0 && damaged.length() > 0; i--) {

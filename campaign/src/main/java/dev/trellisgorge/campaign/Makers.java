@@ -57,8 +57,8 @@ final class Makers {
     /** A text as YAML and JSON both take it in double quotes. */
     static String quoted(String text) {
         StringBuilder quoted = new StringBuilder("\"");
-        for (char sign : text.toCharArray()) {
-            quoted.append(sign == '"' || sign == '\\' ? "\\" + sign : sign < ' ' || sign > '~' ? String.format("\\u%04x", (int) sign) : String.valueOf(sign));
+        for (char character : text.toCharArray()) {
+            quoted.append(character == '"' || character == '\\' ? "\\" + character : character < ' ' || character > '~' ? String.format("\\u%04x", (int) character) : String.valueOf(character));
         }
         return quoted.append('"').toString();
     }

@@ -59,7 +59,7 @@ final class WellFormed {
 
     /** Signs that a terminal would act on. */
     static Optional<String> signs(String text) {
-        return text.chars().filter(sign -> sign < ' ' && sign != '\n' && sign != '\t' && sign != '\r' || sign >= 0x7f && sign < 0xa0).mapToObj(sign -> "the sign U+%04X".formatted(sign)).findFirst();
+        return text.chars().filter(character -> character < ' ' && character != '\n' && character != '\t' && character != '\r' || character >= 0x7f && character < 0xa0).mapToObj(character -> "the character U+%04X".formatted(character)).findFirst();
     }
 
     static void json(byte[] bytes) throws IOException {

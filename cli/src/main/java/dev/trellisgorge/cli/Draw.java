@@ -36,7 +36,7 @@ import picocli.CommandLine.ParseResult;
 final class Draw implements Command {
     private static final String STAMP = "NOT PROVED";
 
-    /** Of the signs of a value in a file's name: file systems take 255 bytes. */
+    /** Of the characters of a value in a file's name: file systems take 255 bytes. */
     private static final int MOST_OF_A_VALUE = 40;
 
     private final BriefSource source;
@@ -163,7 +163,7 @@ final class Draw implements Command {
         return holds;
     }
 
-    /** The file with the values in its name, in signs that every file system takes, and each name once. */
+    /** The file with the values in its name, in characters that every file system takes, and each name once. */
     private static Path beside(Path target, List<String> values, Set<String> taken) {
         String name = target.getFileName().toString();
         int dot = name.lastIndexOf('.') < 0 ? name.length() : name.lastIndexOf('.');

@@ -29,7 +29,7 @@ public final class Gorge {
     static final int CHECK_FAILED = 1;
     static final int BAD_INPUT = 2;
     static final int OWN_FAULT = 70;
-    private static final int MOST_PROBLEMS = Bound.PROBLEMS_TOLD.count();
+    private static final int MOST_PROBLEMS = Bound.PROBLEMS_SHOWN.count();
 
     private Gorge() {
     }

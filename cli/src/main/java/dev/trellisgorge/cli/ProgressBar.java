@@ -40,7 +40,7 @@ final class ProgressBar implements Progress, AutoCloseable {
         }
     }
 
-    /** How far something is, as signs. */
+    /** How far something is, in characters. */
     static String bar(double share) {
         int full = (int) (share * CELLS);
         return "[" + "#".repeat(full) + " ".repeat(CELLS - full) + "] " + (int) (share * 100) + " %";

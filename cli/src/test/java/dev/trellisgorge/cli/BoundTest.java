@@ -94,7 +94,7 @@ public class BoundTest {
             case PICTURE_LINES -> drawn(rows(size), "pattern: text-bar, category: n, value: v", "-o", "DESK/o.svg");
             case PICTURE_FIGURE -> drawn("n,v\na," + (size == bound.count() ? "1e300" : "1.0000001e300") + "\n", "pattern: columns, category: n, value: v", "-o", "DESK/o.svg");
             case WRITTEN_TEXT -> drawn("n,v\n" + "x".repeat(size) + ",1\n", "pattern: columns, category: n, value: v", "-o", "DESK/o.xlsx");
-            case PROBLEMS_TOLD -> run(TABLE, brief("settings: {" + IntStream.range(0, size).mapToObj(i -> "x" + i + ": []").collect(Collectors.joining(", ")) + "}\n"));
+            case PROBLEMS_SHOWN -> run(TABLE, brief("settings: {" + IntStream.range(0, size).mapToObj(i -> "x" + i + ": []").collect(Collectors.joining(", ")) + "}\n"));
             default -> throw new AssertionError("nothing tries " + bound);
         };
     }

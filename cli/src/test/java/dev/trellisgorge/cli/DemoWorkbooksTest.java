@@ -30,20 +30,20 @@ public class DemoWorkbooksTest {
         StringBuilder cell = new StringBuilder();
         boolean quoted = false;
         for (int i = 0; i < text.length(); i++) {
-            char sign = text.charAt(i);
-            if (quoted && sign == '"' && i + 1 < text.length() && text.charAt(i + 1) == '"') {
+            char character = text.charAt(i);
+            if (quoted && character == '"' && i + 1 < text.length() && text.charAt(i + 1) == '"') {
                 cell.append(text.charAt(++i));
-            } else if (sign == '"') {
+            } else if (character == '"') {
                 quoted = !quoted;
-            } else if (!quoted && (sign == ',' || sign == '\n')) {
+            } else if (!quoted && (character == ',' || character == '\n')) {
                 line.add(cell.toString());
                 cell.setLength(0);
-                if (sign == '\n') {
+                if (character == '\n') {
                     lines.add(line);
                     line = new ArrayList<>();
                 }
-            } else if (sign != '\r') {
-                cell.append(sign);
+            } else if (character != '\r') {
+                cell.append(character);
             }
         }
         return lines;

@@ -78,7 +78,7 @@ public record Explanation(List<String> lines) {
         return new Explanation(new Telling(chart, at, formulas).lines());
     }
 
-    /** One row being told. */
+    /** One row being explained. */
     private static final class Telling {
         private final PlainChart chart;
         private final ComputedColumns data;

@@ -21,7 +21,7 @@ public record TextCells(List<TextColumn> columns, Optional<String> figures) impl
      *
      * @param series   the series that share it; on each row one of them is present at most
      * @param flushEnd whether the texts end at one line, not start at it
-     * @param rest     the last signs of each text, which have a colour of their own; empty where the whole text has one
+     * @param rest     the last characters of each text, which have a colour of their own; empty where the whole text has one
      */
     public record TextColumn(List<Series> series, boolean flushEnd, Optional<Series> rest) {
         public TextColumn {

@@ -57,7 +57,7 @@ public interface Engine {
      * @param pages  whose charts are lowered to {@link #abilities()}
      * @param ending which of {@link #endings()} is wanted
      * @param options of which it takes the size and {@link #takes}
-     * @param told   given a sentence for each thing that is left out of the drawing, or stands there otherwise, with the page's or chart's name
+     * @param warnings   takes a sentence for each thing that is left out of the drawing, or stands there otherwise, with the page's or chart's name
      */
-    void draw(List<Page> pages, String ending, Options options, OutputStream out, Consumer<String> told) throws IOException;
+    void draw(List<Page> pages, String ending, Options options, OutputStream out, Consumer<String> warnings) throws IOException;
 }

@@ -29,7 +29,7 @@ import java.util.function.Consumer;
 /** The engines on the class path, and the one way to have them write files. Thread-safe. */
 public final class Engines {
     /** Takes no notice of what is left out. */
-    private static final Consumer<String> UNTOLD = sentence -> { };
+    private static final Consumer<String> UNHEARD = sentence -> { };
 
     private Engines() {
     }
@@ -48,28 +48,28 @@ public final class Engines {
      * @throws BadInput where no engine writes that ending, the engine can't draw a chart, or a file can't be written
      */
     public static List<Path> draw(List<Page> pages, Path file, Size size) {
-        return drawAll(Map.of(file, pages), Options.of(size), UNTOLD);
+        return drawAll(Map.of(file, pages), Options.of(size), UNHEARD);
     }
 
     /**
      * Draws the pages of several files: all of them are written, or none. Errors as for one.
      *
      * @param pagesOf by the file that they go to
-     * @param told    given a sentence for each thing that is left out for lack of room, of rows or of a font, with its file
+     * @param warnings    takes a sentence for each thing that is left out for lack of room, of rows or of a font, with its file
      * @return the files, in the order of the map and of the pages
      * @throws BadInput also where a file of such a kind doesn't take an option
      */
-    public static List<Path> drawAll(Map<Path, List<Page>> pagesOf, Options options, Consumer<String> told) {
+    public static List<Path> drawAll(Map<Path, List<Page>> pagesOf, Options options, Consumer<String> warnings) {
         Map<Path, AtomicFiles.Content> contents = new LinkedHashMap<>();
         pagesOf.forEach((file, pages) -> {
             Engine engine = of(file);
             refuseUntaken(engine, ending(file), options, Place.inFile(file.toString()));
-            List<Page> lowered = lowered(pages, engine, options.size(), sentence -> told.accept(file + ": " + sentence));
+            List<Page> lowered = lowered(pages, engine, options.size(), sentence -> warnings.accept(file + ": " + sentence));
             List<Path> files = files(pages, file);
             for (int i = 0; i < files.size(); i++) {
                 List<Page> held = files.size() == 1 ? lowered : lowered.subList(i, i + 1);
                 Path written = files.get(i);
-                if (contents.put(written, out -> draw(engine, held, file, options, out, sentence -> told.accept(written + ": " + sentence))) != null) {
+                if (contents.put(written, out -> draw(engine, held, file, options, out, sentence -> warnings.accept(written + ": " + sentence))) != null) {
                     throw new BadInput(Place.inFile(files.get(i).toString()), ProblemKind.NOT_WRITABLE, "two results would go to this file; give them other names");
                 }
             }
@@ -83,9 +83,9 @@ public final class Engines {
         problems.throwIfAny();
     }
 
-    private static void draw(Engine engine, List<Page> pages, Path file, Options options, OutputStream out, Consumer<String> told) throws IOException {
+    private static void draw(Engine engine, List<Page> pages, Path file, Options options, OutputStream out, Consumer<String> warnings) throws IOException {
         try {
-            written(engine, pages, ending(file), options, out, told);
+            written(engine, pages, ending(file), options, out, warnings);
         } catch (OutOfMemoryError e) {
             throw Memory.ended(Place.inFile(file.toString()), "the drawing", "draw fewer rows, or a smaller picture");
         }
@@ -93,33 +93,33 @@ public final class Engines {
 
     /** Writes pages to a stream, as a file of that ending that holds all of them. Errors as for files. */
     public static void draw(List<Page> pages, String ending, Options options, OutputStream out) throws IOException {
-        draw(pages, of(Path.of("." + ending)), ending, options, out, UNTOLD);
+        draw(pages, of(Path.of("." + ending)), ending, options, out, UNHEARD);
     }
 
-    /** The same, by a certain engine. {@code told} is given what is left out, as for files. */
-    public static void draw(List<Page> pages, Engine engine, String ending, Options options, OutputStream out, Consumer<String> told) throws IOException {
+    /** The same, by a certain engine. {@code warnings} takes what is left out, as for files. */
+    public static void draw(List<Page> pages, Engine engine, String ending, Options options, OutputStream out, Consumer<String> warnings) throws IOException {
         refuseUntaken(engine, ending, options, Place.of("." + ending));
         if (pages.size() != 1 && !engine.holdsSeveral(ending)) {
             throw new BadInput(Place.of("." + ending), ProblemKind.UNSUPPORTED, "a file of this kind holds one page, and there are " + pages.size() + "; draw them one by one, or to a kind that holds several");
         }
-        written(engine, lowered(pages, engine, options.size(), told), ending, options, out, told);
+        written(engine, lowered(pages, engine, options.size(), warnings), ending, options, out, warnings);
     }
 
-    private static void written(Engine engine, List<Page> pages, String ending, Options options, OutputStream out, Consumer<String> told) throws IOException {
+    private static void written(Engine engine, List<Page> pages, String ending, Options options, OutputStream out, Consumer<String> warnings) throws IOException {
         try {
-            engine.draw(pages, ending, options, out, told);
+            engine.draw(pages, ending, options, out, warnings);
         } catch (UncheckedIOException e) {
             throw e.getCause();
         }
     }
 
-    private static List<Page> lowered(List<Page> pages, Engine engine, Size size, Consumer<String> told) {
+    private static List<Page> lowered(List<Page> pages, Engine engine, Size size, Consumer<String> warnings) {
         Problems problems = new Problems();
         List<Page> lowered = new ArrayList<>();
         for (Page page : pages) {
             List<Tile> tiles = new ArrayList<>();
             for (Tile tile : page.tiles()) {
-                tiles.add(tile instanceof Tile.OfChart chart ? new Tile.OfChart(lowered(downsampled(chart.parts(), engine, page, size, told), engine, problems)) : tile);
+                tiles.add(tile instanceof Tile.OfChart chart ? new Tile.OfChart(lowered(downsampled(chart.parts(), engine, page, size, warnings), engine, problems)) : tile);
             }
             lowered.add(page.tiles(tiles));
         }
@@ -127,11 +127,11 @@ public final class Engines {
         return lowered;
     }
 
-    private static List<PlainChart> downsampled(List<PlainChart> parts, Engine engine, Page page, Size size, Consumer<String> told) {
+    private static List<PlainChart> downsampled(List<PlainChart> parts, Engine engine, Page page, Size size, Consumer<String> warnings) {
         List<PlainChart> fewer = new ArrayList<>();
         for (PlainChart part : parts) {
             OptionalInt most = mostRows(part, engine, page, size);
-            most.stream().mapToObj(part::thinning).flatMap(Optional::stream).forEach(sentence -> told.accept("'" + part.name() + "': " + sentence));
+            most.stream().mapToObj(part::thinning).flatMap(Optional::stream).forEach(sentence -> warnings.accept("'" + part.name() + "': " + sentence));
             fewer.add(most.isPresent() ? part.downsampled(most.getAsInt()) : part);
         }
         return fewer;

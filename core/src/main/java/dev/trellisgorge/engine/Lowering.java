@@ -20,7 +20,7 @@ import java.util.Set;
 import java.util.stream.IntStream;
 
 /**
- * Rewrites a plan into one that needs nothing but certain abilities, or refuses it with a sentence. It sees no cell: what it adds
+ * Rewrites a plan into one that needs nothing but certain abilities, or refuses it with an error. It sees no cell: what it adds
  * are columns with formulas. Immutable and thread-safe.
  */
 public final class Lowering {
@@ -34,7 +34,7 @@ public final class Lowering {
      * The chart as one that needs the abilities alone; several, with the same categories in the same order over the same cells,
      * where it has panels and they are drawn one by one.
      *
-     * @throws BadInput with a sentence that says what is missing
+     * @throws BadInput where one is missing, with its name
      */
     public List<PlainChart> lower(PlainChart chart) {
         Plan plan = chart.plan();

@@ -34,7 +34,7 @@ public record SheetAnchor(String sheet, int column, int row, int columns, int ro
     /**
      * Reads {@code Summary!B4}, which takes 9 columns and 20 rows, or {@code 'The summary'!B4:J20}.
      *
-     * @throws IllegalArgumentException with a sentence where it is none
+     * @throws IllegalArgumentException where it is none
      */
     public static SheetAnchor parse(String written) {
         Matcher spot = WRITTEN.matcher(written.strip());

@@ -30,7 +30,7 @@ public final class Settings {
     }
 
     /**
-     * What readers are told of a setting.
+     * The description of a setting for readers.
      *
      * @param format  how its figure is written, as a CLDR number pattern; empty for as it is
      * @param unit    what it is counted in, or empty
@@ -47,14 +47,14 @@ public final class Settings {
         }
     }
 
-    /** The same, with what readers are told of one of them; that stays when its value is changed. */
+    /** The same, with a description of one of them; that stays when its value is changed. */
     public Settings telling(String name, About about) {
         Map<String, About> more = new LinkedHashMap<>(told);
         more.put(name, about);
         return new Settings(values, more);
     }
 
-    /** What readers are told of a setting. */
+    /** The description of a setting for readers. */
     public About about(String name) {
         return told.getOrDefault(name, About.NOTHING);
     }

@@ -160,7 +160,7 @@ public final class Chart {
         return with(c -> c.locale = Objects.requireNonNull(language, "language"));
     }
 
-    /** How it looks. What it has no use for is refused when it is planned. */
+    /** How it looks. What has no effect on it is refused when it is planned. */
     public Chart looks(Looks own) {
         return with(c -> c.looks = Objects.requireNonNull(own, "own"));
     }
@@ -170,7 +170,7 @@ public final class Chart {
         return with(c -> c.lineNames = and(lineNames, line, words));
     }
 
-    /** How it looks where {@link #looks} says nothing; what it has no use for is passed over. */
+    /** How it looks where {@link #looks} says nothing; what has no effect on it is passed over. */
     public Chart theme(Looks shared) {
         return with(c -> c.theme = Objects.requireNonNull(shared, "shared"));
     }

@@ -35,7 +35,7 @@ public sealed interface Classifier permits Split, Bands, Highlight, Sign {
     /** The formulas that the rule reads beside the value, by their key in a brief; each must be a number. */
     Map<String, Formula> figures();
 
-    /** What a reader should be told about the rows, ties and the unjudged. */
+    /** What a reader should know about the rows, ties and the unjudged. */
     List<RowWarning> watches(Formula value, Formula category);
 
     /** What the rule can't work with. */

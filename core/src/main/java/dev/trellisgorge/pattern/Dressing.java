@@ -21,7 +21,7 @@ import java.util.Optional;
 import java.util.OptionalInt;
 import java.util.Set;
 
-/** Gives a pattern's drawing the looks that a user asks for, and refuses what it has no use for. */
+/** Gives a pattern's drawing the looks that a user asks for, and refuses what has no effect on it. */
 final class Dressing {
     private static final String ALL = "";
     private static final Set<Role> JUDGING = Set.of(Role.GOOD, Role.BAD);

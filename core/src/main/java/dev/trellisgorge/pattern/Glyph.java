@@ -4,9 +4,9 @@ import dev.trellisgorge.table.DisplayWidth;
 import java.util.Objects;
 
 /**
- * One sign as a reader sees it, whatever code points it is made of. Immutable and thread-safe.
+ * One character as a reader sees it, whatever code points it is made of. Immutable and thread-safe.
  *
- * @param text the sign
+ * @param text the character
  */
 public record Glyph(String text) {
 

@@ -52,7 +52,7 @@ import java.util.OptionalInt;
  * @param glyph      what the bar is made of; blocks where it is empty
  * @param rest       what fills it up to {@code of}, or none
  * @param of         the figure that the rest goes up to, or none
- * @param smooth     whether the end is drawn in eighths of a block; in halves where some bar goes below zero, as the signs for eighths fill a place from the left alone
+ * @param smooth     whether the end is drawn in eighths of a block; in halves where some bar goes below zero, as the characters for eighths fill a place from the left alone
  * @param classifier the rule that parts the bars, or none
  */
 public record TextBar(Formula value, OptionalInt width, Optional<Formula> per, Optional<Glyph> glyph, Optional<Glyph> rest, Optional<Formula> of,
@@ -157,12 +157,12 @@ public record TextBar(Formula value, OptionalInt width, Optional<Formula> per, O
         return new TextBar(value, width, Optional.of(units), glyph, rest, of, smooth, classifier);
     }
 
-    public TextBar glyph(String sign) {
-        return new TextBar(value, width, per, Optional.of(new Glyph(sign)), rest, of, smooth, classifier);
+    public TextBar glyph(String character) {
+        return new TextBar(value, width, per, Optional.of(new Glyph(character)), rest, of, smooth, classifier);
     }
 
-    public TextBar rest(String sign, Formula upTo) {
-        return new TextBar(value, width, per, glyph, Optional.of(new Glyph(sign)), Optional.of(upTo), smooth, classifier);
+    public TextBar rest(String character, Formula upTo) {
+        return new TextBar(value, width, per, glyph, Optional.of(new Glyph(character)), Optional.of(upTo), smooth, classifier);
     }
 
     public TextBar inEighths() {
@@ -195,7 +195,7 @@ public record TextBar(Formula value, OptionalInt width, Optional<Formula> per, O
     @Override
     public Map<String, List<String>> groups() {
         Map<String, List<String>> groups = new LinkedHashMap<>(combination().groups());
-        rest.ifPresent(sign -> groups.put(REST, List.of(REST)));
+        rest.ifPresent(character -> groups.put(REST, List.of(REST)));
         return groups;
     }
 
@@ -212,7 +212,7 @@ public record TextBar(Formula value, OptionalInt width, Optional<Formula> per, O
         refusals.add(new Refusal(characters.above(number(LONGEST)), Map.of("the number of characters", characters),
                 "a cell holds at most " + LONGEST + "; give a larger 'per'"));
         of.ifPresent(upTo -> {
-            Formula filled = glyphs(upTo).times(number(rest.map(sign -> sign.text().length()).orElse(1)));
+            Formula filled = glyphs(upTo).times(number(rest.map(character -> character.text().length()).orElse(1)));
             refusals.add(new Refusal(filled.above(number(LONGEST)), Map.of("the number of characters", filled),
                     "a cell holds at most " + LONGEST + "; give a larger 'per'"));
         });
@@ -265,11 +265,11 @@ public record TextBar(Formula value, OptionalInt width, Optional<Formula> per, O
     }
 
     private static Formula eighthsSign(Formula eighths) {
-        Formula sign = text("");
+        Formula character = text("");
         for (int i = EIGHT - 1; i >= 1; i--) {
-            sign = choose(eighths.equalTo(number(i)), text(EIGHTHS.substring(i - 1, i)), sign);
+            character = choose(eighths.equalTo(number(i)), text(EIGHTHS.substring(i - 1, i)), character);
         }
-        return sign;
+        return character;
     }
 
     private Combination combination() {
@@ -313,6 +313,6 @@ public record TextBar(Formula value, OptionalInt width, Optional<Formula> per, O
         List<Series> all = look.series(combination());
         return new TextCells(combination().parts().stream().map(part -> new TextColumn(
                 all.stream().filter(series -> combination().partOf(series.column()).equals(part.name())).toList(), part.name().equals(LEFT),
-                part.name().equals(LEFT) ? Optional.empty() : rest.map(sign -> look.series(REST, Role.MUTED, false)))).toList(), isOfCharacters() ? Optional.empty() : Optional.of(FIGURE));
+                part.name().equals(LEFT) ? Optional.empty() : rest.map(character -> look.series(REST, Role.MUTED, false)))).toList(), isOfCharacters() ? Optional.empty() : Optional.of(FIGURE));
     }
 }

@@ -40,7 +40,7 @@ import java.util.stream.Stream;
  */
 public final class PlainChart {
     private static final double FULL_TURN = 360;
-    private static final int MOST_ROWS_TOLD = 100;
+    private static final int MOST_ROWS_NAMED = 100;
 
     private final Plan plan;
     private final ComputedColumns data;
@@ -96,7 +96,7 @@ public final class PlainChart {
         return new PlainChart(plan, data, notes, stepProofs, Optional.of(words), drawing, described);
     }
 
-    /** This chart with one thing more to tell of its rows. */
+    /** This chart with one more note on its rows. */
     public PlainChart withNotes(Note more) {
         return new PlainChart(plan, data, Stream.concat(notes.stream(), Stream.of(more)).toList(), stepProofs, stamp, drawing, described);
     }
@@ -333,9 +333,9 @@ public final class PlainChart {
         if (described.isPresent()) {
             return described.get();
         }
-        String rows = IntStream.range(0, Math.min(MOST_ROWS_TOLD, data.rowCount()))
+        String rows = IntStream.range(0, Math.min(MOST_ROWS_NAMED, data.rowCount()))
                 .mapToObj(row -> (plan.category().isPresent() ? categoryText(row) + " " : "") + figures(row)).collect(Collectors.joining("; "));
-        String more = data.rowCount() > MOST_ROWS_TOLD ? "; and " + (data.rowCount() - MOST_ROWS_TOLD) + " rows more" : "";
+        String more = data.rowCount() > MOST_ROWS_NAMED ? "; and " + (data.rowCount() - MOST_ROWS_NAMED) + " rows more" : "";
         return (title().isEmpty() ? "Chart" : title()) + ": " + rows + more + ".";
     }
 

@@ -151,7 +151,7 @@ public final class Plan {
         return parts.refusals();
     }
 
-    /** Sentences that tell rows in their own figures. */
+    /** Sentences that describe rows in their own figures. */
     public List<Saying> sayings() {
         return parts.sayings();
     }
@@ -161,7 +161,7 @@ public final class Plan {
         return parts.classes();
     }
 
-    /** What a reader is told whatever the cells are. */
+    /** The notes whatever the cells are. */
     public List<Note> notes() {
         return parts.notes();
     }

@@ -191,7 +191,7 @@ public final class PlanBuilder {
         return this;
     }
 
-    /** Conditions that a reader is told of. */
+    /** Conditions that are reported. */
     public PlanBuilder watch(RowWarning... conditions) {
         return watch(Arrays.asList(conditions));
     }
@@ -208,7 +208,7 @@ public final class PlanBuilder {
     }
 
     /**
-     * A sentence that tells rows in their own figures.
+     * A sentence that describes rows in their own figures.
      *
      * @param when  true on the rows that it is said of
      * @param parts words (String) and formulas over the table and the columns
@@ -229,7 +229,7 @@ public final class PlanBuilder {
         return Formulas.formatted(share, new Format("0.#%").in(locale).pattern(), locale);
     }
 
-    /** Something that a reader is told whatever the cells are. */
+    /** A note whatever the cells are. */
     public PlanBuilder tell(Note more) {
         notes.add(more);
         return this;

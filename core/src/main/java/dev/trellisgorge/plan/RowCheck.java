@@ -134,7 +134,7 @@ final class RowCheck {
     }
 
     /**
-     * What is to be told of the rows: without urgent notes on rows that aren't charted, or that the pattern takes as the totals
+     * What is to be reported of the rows: without urgent notes on rows that aren't charted, or that the pattern takes as the totals
      * that they are.
      */
     static List<Note> notes(Plan plan, Executor executor, Table rows) {

@@ -5,7 +5,7 @@ import java.util.List;
 import java.util.Objects;
 
 /**
- * A sentence that tells a row of a chart in its own figures. Immutable.
+ * A sentence that describes a row of a chart in its own figures. Immutable.
  *
  * @param when  true on the rows that it is said of
  * @param parts in reading order: words as they stand (String), and what formulas come to (Formula)

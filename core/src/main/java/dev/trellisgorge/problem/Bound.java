@@ -27,7 +27,7 @@ public enum Bound {
     WRITTEN_COLUMNS(16_384, "columns of a sheet that is written: the format's own", ""),
     WRITTEN_TEXT(32_767, "characters of a cell that is written: the format's own", ""),
     WRITTEN_FORMULA(8_192, "characters of a formula: the format's own", ""),
-    PROBLEMS_TOLD(100, "mistakes listed one by one; the others are counted", "");
+    PROBLEMS_SHOWN(100, "mistakes listed one by one; the others are counted", "");
 
     private final double most;
     private final String what;

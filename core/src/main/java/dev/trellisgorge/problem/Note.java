@@ -9,7 +9,7 @@ import java.util.Optional;
  *
  * @param sentence  what is so
  * @param rows      the rows it is so on, each with its figure where there is one: {@code Heron Weir (400)}; may be empty
- * @param urgent    whether it is to be told also where nobody asks, as figures may be wrong without it
+ * @param urgent    whether it is to be reported even where nobody asks, as figures may be wrong without it
  * @param noFigures what would be wrong if a column of texts were to hold figures, where that is what is so
  */
 public record Note(String sentence, List<String> rows, boolean urgent, Optional<NoFigures> noFigures) {

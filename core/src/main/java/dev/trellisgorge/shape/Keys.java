@@ -10,7 +10,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 
-/** Rows by the cells of some columns: numbers, dates and truths by their value, texts sign by sign. */
+/** Rows by the cells of some columns: numbers, dates and truths by their value, texts character by character. */
 final class Keys {
     private static final int LISTED = 5;
 

@@ -9,7 +9,7 @@ import java.util.List;
 import java.util.Objects;
 
 /**
- * Puts the rows in the order of a key: numbers and dates by size, texts by their Unicode signs. Equal keys keep their order,
+ * Puts the rows in the order of a key: numbers and dates by size, texts by their Unicode characters. Equal keys keep their order,
  * missing ones come last. Immutable and thread-safe.
  *
  * @param by         the key

@@ -30,7 +30,7 @@ import java.util.stream.IntStream;
  * @param order   which way
  * @param top     how many rows to keep; empty for all. At least 1
  * @param rest    a row for all others, or none
- * @param names   the column that names the rows, for what is told of those left out; or none
+ * @param names   the column that names the rows, for what is reported of those left out; or none
  * @param anchors true on rows that stay where they are: each run of rows between them is ordered and cut by itself; or none
  */
 public record Rank(Formula by, Way order, OptionalInt top, Optional<Rest> rest, Optional<String> names, Optional<Formula> anchors) implements Step {

@@ -29,7 +29,7 @@ import java.util.stream.IntStream;
 import java.util.stream.Stream;
 
 /**
- * Keeps the rows whose cell in a column is one of some, or lies in a range, and tells of the others. Cells are compared as they are written (see
+ * Keeps the rows whose cell in a column is one of some, or lies in a range, and reports the others. Cells are compared as they are written (see
  * {@link Column#written}); a number matches any spelling of the same number. That no row has a cell that is named, or none lies in the
  * range, is an error. Immutable and thread-safe.
  *

@@ -31,13 +31,13 @@ public final class Characters {
 
     private static int firstOther(String text, int from) {
         for (int i = from; i < text.length(); i++) {
-            char sign = text.charAt(i);
-            if (sign >= ' ' && sign < 0x7F) {
+            char character = text.charAt(i);
+            if (character >= ' ' && character < 0x7F) {
                 continue;
             }
-            if (Character.isHighSurrogate(sign) && i + 1 < text.length() && Character.isLowSurrogate(text.charAt(i + 1))) {
+            if (Character.isHighSurrogate(character) && i + 1 < text.length() && Character.isLowSurrogate(text.charAt(i + 1))) {
                 i++;
-            } else if (Character.isSurrogate(sign) || sign >= 0xFFFE || Character.isISOControl(sign) && sign != '\t' && sign != '\n' && sign != '\r') {
+            } else if (Character.isSurrogate(character) || character >= 0xFFFE || Character.isISOControl(character) && character != '\t' && character != '\n' && character != '\r') {
                 return i;
             }
         }

@@ -29,7 +29,7 @@ public final class DisplayWidth {
         return width;
     }
 
-    /** Whether a text is one sign as a reader sees it, whatever code points it is made of. */
+    /** Whether a text is one character as a reader sees it, whatever code points it is made of. */
     public static boolean isOneSign(String text) {
         return SIGN.matcher(text).matches();
     }

@@ -41,7 +41,7 @@ public final class Numbers {
         return digits.movePointLeft(exponent).stripTrailingZeros().toPlainString() + "e" + exponent;
     }
 
-    /** The same for a reader: six digits that count, where the shortest form has more than ten signs. */
+    /** The same for a reader: six digits that count, where the shortest form has more than ten characters. */
     public static String brief(double value) {
         String shortest = shortest(value);
         return shortest.length() <= LONG_FOR_READERS || !Double.isFinite(value) ? shortest
@@ -64,9 +64,9 @@ public final class Numbers {
     private static boolean isDigits(String text) {
         int points = 0;
         for (int i = text.charAt(0) == '-' ? 1 : 0; i < text.length(); i++) {
-            char sign = text.charAt(i);
-            points += sign == '.' ? 1 : 0;
-            if (sign != '.' && (sign < '0' || sign > '9')) {
+            char character = text.charAt(i);
+            points += character == '.' ? 1 : 0;
+            if (character != '.' && (character < '0' || character > '9')) {
                 return false;
             }
         }

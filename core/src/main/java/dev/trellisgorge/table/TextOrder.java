@@ -5,7 +5,7 @@ public final class TextOrder {
     private TextOrder() {
     }
 
-    /** Below zero where {@code left} comes first, zero where both are equal sign by sign. */
+    /** Below zero where {@code left} comes first, zero where both are equal character by character. */
     public static int compare(String left, String right) {
         int length = Math.min(left.length(), right.length());
         for (int i = 0; i < length; i++) {

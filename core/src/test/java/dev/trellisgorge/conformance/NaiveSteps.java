@@ -70,7 +70,7 @@ final class NaiveSteps {
 
     /** The code points as a text that is ordered like them. */
     private static String codePoints(String text) {
-        return text.codePoints().mapToObj(sign -> String.format(Locale.ROOT, "%08d", sign)).collect(java.util.stream.Collectors.joining());
+        return text.codePoints().mapToObj(character -> String.format(Locale.ROOT, "%08d", character)).collect(java.util.stream.Collectors.joining());
     }
 
     private static Map<String, Object> with(Map<String, Object> row, String column, Object cell) {

@@ -71,7 +71,7 @@ public class LoweringTest {
         }
 
         @Override
-        public void draw(List<Page> pages, String ending, Options options, OutputStream out, Consumer<String> told) {
+        public void draw(List<Page> pages, String ending, Options options, OutputStream out, Consumer<String> warnings) {
             given = pages.stream().flatMap(page -> page.charts().stream()).toList();
         }
 

@@ -202,7 +202,7 @@ public final class Database implements Executor, AutoCloseable {
         return told;
     }
 
-    /** What steps give, of which nothing is told and nothing checked. */
+    /** What steps give, of which nothing is reported and nothing checked. */
     synchronized Table fetched(Pipeline pipeline) {
         Schema schema = pipeline.schema(known());
         Query query = query(pipeline, Map.of(), Set.of());

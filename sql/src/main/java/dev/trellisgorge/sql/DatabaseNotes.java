@@ -188,7 +188,7 @@ final class DatabaseNotes {
         Note of(Counts counts, List<String> names);
     }
 
-    /** Rows on which a condition is not true. @param told whose columns of figures are told */
+    /** Rows on which a condition is not true. @param told whose columns of figures are reported */
     private List<Note> left(Pipeline told, Pipeline before, Formula condition, Telling telling) {
         List<String> figures = StepNotes.amountsOf(schema(told));
         Map<String, Formula> cells = new LinkedHashMap<>();

@@ -70,7 +70,7 @@ public enum Dialect {
         return name().toLowerCase(Locale.ROOT);
     }
 
-    /** A name of a table, a view or a column, whatever signs it holds. */
+    /** A name of a table, a view or a column, whatever characters it holds. */
     public String quoted(String name) {
         return switch (this) {
             case STANDARD, DUCKDB, POSTGRESQL, H2 -> "\"" + name.replace("\"", "\"\"") + "\"";

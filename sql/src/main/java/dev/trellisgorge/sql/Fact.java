@@ -6,7 +6,7 @@ import dev.trellisgorge.shape.Rank;
 import dev.trellisgorge.shape.Total;
 
 /**
- * Something that a statement counts on its way, as a reader is told of it or it is a mistake.
+ * Something that a statement counts on its way, as it is reported or a mistake.
  *
  * @param expression its figure, as an expression of its own
  * @param before     the steps before the one that it is about

@@ -19,7 +19,7 @@ import java.util.concurrent.TimeUnit;
 /** A database that is reached by JDBC, over a connection that reads only but while tables are copied and views made. */
 final class JdbcSession implements Session {
     private static final int ROWS_AT_ONCE = 10_000;
-    /** A statement of so many signs says expressions and not only totals. */
+    /** A statement of so many characters says expressions and not only totals. */
     private static final int LONG = 5000;
 
     private static final long PATIENCE = TimeUnit.SECONDS.toNanos(30);

@@ -42,7 +42,7 @@ final class Statement {
     private final List<String> expressions = new ArrayList<>();
     private final Set<String> names = new HashSet<>();
 
-    /** @param telling whether counts of what a reader is told go along */
+    /** @param telling whether counts of what is reported go along */
     Statement(Dialect dialect, Catalog known, Map<String, TableSource> sources, boolean telling) {
         this.telling = telling;
         this.dialect = dialect;

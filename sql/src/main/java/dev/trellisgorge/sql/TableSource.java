@@ -21,7 +21,7 @@ import java.util.regex.Pattern;
  * @param copied   the table at hand that it is a copy of, which is gone with the connection; none where it is the database's own
  * @param passing  whether this connection alone has the rows, which several threads bring in an order that is another each time
  * @param decimals the columns of figures that the database keeps as decimal or whole numbers, which are exact: keys are compared and sums made as such, and all else is computed of the nearest doubles
- * @param notes    what a reader is told of its cells
+ * @param notes    what is reported of its cells
  */
 public record TableSource(String from, Schema schema, Optional<String> rowsBy, Optional<Table> copied, boolean passing, Set<String> decimals, List<Note> notes) {
     private static final Pattern PART = Pattern.compile("\"((?:[^\"]|\"\")+)\"|([^.\"]+)");

@@ -98,8 +98,8 @@ final class WrittenFigures {
             return "(" + padded + ")";
         }
         String grouped = dialect.grouped(padded);
-        char sign = symbols.getGroupingSeparator();
-        return sign == ',' ? grouped : "REPLACE(" + grouped + ", ',', " + dialect.text(String.valueOf(sign)) + ")";
+        char character = symbols.getGroupingSeparator();
+        return character == ',' ? grouped : "REPLACE(" + grouped + ", ',', " + dialect.text(String.valueOf(character)) + ")";
     }
 
     /** @param bare whether nothing stands before the point of a figure below 1, so that a zero alone is to be said */

@@ -81,7 +81,7 @@ public class EngineFilesTest {
     /** Names of keys that a file with others in its place can have beside each other. */
     private static List<String> hardKeys() {
         List<String> keys = new ArrayList<>();
-        HardNames.all().stream().filter(name -> !name.isBlank() && name.chars().noneMatch(sign -> sign < ' ') && keys.stream().noneMatch(name::equalsIgnoreCase)).limit(60).forEach(keys::add);
+        HardNames.all().stream().filter(name -> !name.isBlank() && name.chars().noneMatch(character -> character < ' ') && keys.stream().noneMatch(name::equalsIgnoreCase)).limit(60).forEach(keys::add);
         return keys;
     }
 

@@ -97,7 +97,7 @@ final class HostileQueries {
 
     private String mixed(String name) {
         StringBuilder mixed = new StringBuilder();
-        name.chars().forEach(sign -> mixed.appendCodePoint(random.nextBoolean() ? Character.toUpperCase(sign) : Character.toLowerCase(sign)));
+        name.chars().forEach(character -> mixed.appendCodePoint(random.nextBoolean() ? Character.toUpperCase(character) : Character.toLowerCase(character)));
         return mixed.toString();
     }
 

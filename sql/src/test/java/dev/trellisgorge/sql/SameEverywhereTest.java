@@ -142,7 +142,7 @@ public class SameEverywhereTest {
         return DatabaseTable.asked("q", text).rowsBy("n").kinds(kinds);
     }
 
-    /** Of a query: their codes are keys, and told apart; they come over as texts, or not at all. */
+    /** Of a query: their codes are keys, and reported apart; they come over as texts, or not at all. */
     @Test(dataProvider = "databases")
     public void keysThatNoDoubleTellsApartAreTwo(Dialect dialect) {
         try (Database there = Database.open(login(dialect), dialect, List.of(query(dialect, Map.of())), Settings.NONE, false)) {

@@ -47,12 +47,12 @@ record CellFormat(Kind kind, String unit) {
             } else if (piece.group(5) != null) {
                 time |= !piece.group(5).equalsIgnoreCase("General");
             } else if (piece.group(6) != null) {
-                char sign = piece.group(6).toLowerCase(Locale.ROOT).charAt(0);
-                boolean exponent = sign == 'e' && piece.end() < section.length() && "+-".indexOf(section.charAt(piece.end())) >= 0;
-                date |= "ydgb".indexOf(sign) >= 0 || sign == 'e' && !exponent;
-                month |= sign == 'm';
-                time |= sign == 'h' || sign == 's';
-                unit.append(sign == '%' || CURRENCIES.indexOf(sign) >= 0 ? String.valueOf(sign) : "");
+                char character = piece.group(6).toLowerCase(Locale.ROOT).charAt(0);
+                boolean exponent = character == 'e' && piece.end() < section.length() && "+-".indexOf(section.charAt(piece.end())) >= 0;
+                date |= "ydgb".indexOf(character) >= 0 || character == 'e' && !exponent;
+                month |= character == 'm';
+                time |= character == 'h' || character == 's';
+                unit.append(character == '%' || CURRENCIES.indexOf(character) >= 0 ? String.valueOf(character) : "");
             }
         }
         date |= month && !time;
@@ -63,12 +63,12 @@ record CellFormat(Kind kind, String unit) {
     private static String firstSection(String code) {
         boolean quoted = false;
         for (int i = 0; i < code.length(); i++) {
-            char sign = code.charAt(i);
-            if (sign == '\\' && !quoted) {
+            char character = code.charAt(i);
+            if (character == '\\' && !quoted) {
                 i++;
-            } else if (sign == '"') {
+            } else if (character == '"') {
                 quoted = !quoted;
-            } else if (sign == ';' && !quoted) {
+            } else if (character == ';' && !quoted) {
                 return code.substring(0, i);
             }
         }

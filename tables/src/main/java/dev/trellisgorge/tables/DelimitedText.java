@@ -33,7 +33,7 @@ import java.util.regex.Pattern;
 
 /**
  * Reads delimited text (RFC 4180): UTF-8, or what a byte-order mark or the layout says, a header row, and comma, semicolon,
- * tab or bar, found from the first records, or the sign that a first line such as {@code sep=;} says. An empty or blank cell is
+ * tab or bar, found from the first records, or the character that a first line such as {@code sep=;} says. An empty or blank cell is
  * missing. Empty lines are passed over.
  *
  * <p>A column is of one kind: numbers, ISO dates, or {@code true}/{@code false} where every cell that is there is

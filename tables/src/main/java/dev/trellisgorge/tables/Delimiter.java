@@ -32,7 +32,7 @@ final class Delimiter {
         return header == 0 ? 0 : agreeing * 10_000 / counts.size() * 1_000 + Math.min(header, 999);
     }
 
-    /** How often the sign stands outside quotes, in each of the first records. */
+    /** How often the character stands outside quotes, in each of the first records. */
     private static List<Integer> counts(String sample, char delimiter) {
         List<Integer> counts = new ArrayList<>();
         boolean quoted = false;

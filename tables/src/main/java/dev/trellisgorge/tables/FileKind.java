@@ -8,7 +8,7 @@ public enum FileKind {
     TEXT("delimited text"), JSON("JSON"), SHEET("a workbook"),
     /** Columns of typed cells, which an embedded engine reads. */
     PARQUET("Parquet"),
-    /** Standard input: text or JSON, as its first sign says. */
+    /** Standard input: text or JSON, as its first character says. */
     ANY("standard input");
 
     /** The name that stands for standard input. */

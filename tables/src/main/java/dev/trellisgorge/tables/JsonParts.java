@@ -11,7 +11,7 @@ import java.util.List;
 import java.util.Optional;
 
 /**
- * The rows of parts of a JSON file: the cells are those that {@link JsonTable} reads, and there is nothing to tell of them. Lines are in parts that are
+ * The rows of parts of a JSON file: the cells are those that {@link JsonTable} reads, and there is nothing to report of them. Lines are in parts that are
  * read side by side; an array is one part. Of one thread.
  */
 final class JsonParts implements PartRows {

@@ -14,8 +14,8 @@ import java.util.List;
 import java.util.stream.IntStream;
 
 /**
- * Reads rows of JSON, as long as there is nothing to tell of them: no keys that the first rows did not have, or that a row has twice; no cells of
- * another kind than those of the first rows; no texts with signs that can't be seen; nothing nested. Of one thread.
+ * Reads rows of JSON, as long as there is nothing to report of them: no keys that the first rows did not have, or that a row has twice; no cells of
+ * another kind than those of the first rows; no texts with characters that can't be seen; nothing nested. Of one thread.
  */
 final class JsonRows {
     private static final int DAY = 10;
@@ -186,7 +186,7 @@ final class JsonRows {
         return known;
     }
 
-    /** @return below 0 where a sign is no digit */
+    /** @return below 0 where a character is no digit */
     private static int number(char[] text, int from, int to) {
         int number = 0;
         for (int i = from; i < to; i++) {
@@ -195,19 +195,19 @@ final class JsonRows {
         return number;
     }
 
-    /** Empty or seen: signs that no text has, that are shown as others, or that can't be seen are read with care. */
+    /** Empty or seen: characters that no text has, that are shown as others, or that can't be seen are read with care. */
     private boolean isText(int column) throws IOException {
         char[] text = kept(column);
         int length = lengths[column];
         boolean seen = length == 0;
         boolean ascii = true;
         for (int i = 0; i < length; i++) {
-            char sign = text[i];
-            if (sign < ' ' || sign >= DELETE && !isPlain(text, i, length)) {
+            char character = text[i];
+            if (character < ' ' || character >= DELETE && !isPlain(text, i, length)) {
                 return false;
             }
-            ascii &= sign < DELETE;
-            seen |= sign > ' ' && (sign < DELETE || !Character.isSpaceChar(sign) && !Character.isWhitespace(sign));
+            ascii &= character < DELETE;
+            seen |= character > ' ' && (character < DELETE || !Character.isSpaceChar(character) && !Character.isWhitespace(character));
         }
         if (cells.texts()[column] != null && length > 0) {
             cells.texts()[column][into] = utf8(text, length, ascii);
@@ -227,9 +227,9 @@ final class JsonRows {
     }
 
     private static boolean isPlain(char[] text, int at, int length) {
-        char sign = text[at];
-        boolean alone = Character.isHighSurrogate(sign) ? at + 1 == length || !Character.isLowSurrogate(text[at + 1]) : Character.isLowSurrogate(sign) && (at == 0 || !Character.isHighSurrogate(text[at - 1]));
-        return !alone && !PlainLines.isOdd(sign);
+        char character = text[at];
+        boolean alone = Character.isHighSurrogate(character) ? at + 1 == length || !Character.isLowSurrogate(text[at + 1]) : Character.isLowSurrogate(character) && (at == 0 || !Character.isHighSurrogate(text[at - 1]));
+        return !alone && !PlainLines.isOdd(character);
     }
 
     /** What stands in the cell, which may be one of the last row. */

@@ -75,7 +75,7 @@ final class Kinds {
         };
     }
 
-    /** An ISO date, read sign by sign, as a library's parser takes ten times as long. */
+    /** An ISO date, read character by character, as a library's parser takes ten times as long. */
     private static OptionalDouble day(String cell) {
         if (cell.length() != 10 || cell.charAt(4) != '-' || cell.charAt(7) != '-') {
             return OptionalDouble.empty();
@@ -87,7 +87,7 @@ final class Kinds {
         return there ? OptionalDouble.of(LocalDate.of(year, month, day).toEpochDay()) : OptionalDouble.empty();
     }
 
-    /** The number that some signs are; -1 where one is no digit. */
+    /** The number that some characters are; -1 where one is no digit. */
     private static int digits(String text, int from, int to) {
         int number = 0;
         for (int i = from; i < to; i++) {

@@ -143,7 +143,7 @@ final class LastRow {
         return some && fits;
     }
 
-    /** The table as the layout wants it: told of a total, without it, or as it is. */
+    /** The table as the layout wants it: with a note on a total, without it, or as it is. */
     static Table seenTo(Table table, Layout.TotalRow what) {
         if (what == Layout.TotalRow.KEEP || table.rowCount() == 0) {
             return table;

@@ -44,8 +44,8 @@ public final class Layout {
 
     /** What becomes of a last row that is the total of the ones above. */
     public enum TotalRow {
-        /** It stays, and a reader is told of it. */
-        TOLD,
+        /** It stays, and is reported. */
+        REPORT,
         /** It stays, and nothing is said. */
         KEEP,
         /** It goes; it is an error where there is none. */
@@ -54,7 +54,7 @@ public final class Layout {
 
     /** Which rows of a sheet are read. */
     public enum Rows {
-        /** All, and a reader is told of those that are hidden. */
+        /** All, and those that are hidden are reported. */
         ALL,
         /** Those that a reader of the sheet sees: none that are hidden, or left out by a filter. */
         VISIBLE
@@ -92,7 +92,7 @@ public final class Layout {
         private List<DateTimeFormatter> dates = List.of();
         private Set<String> missing = Set.of("-", "\u2013", "n/a", "N/A");
         private Map<String, Kind> kinds = Map.of();
-        private TotalRow totalRow = TotalRow.TOLD;
+        private TotalRow totalRow = TotalRow.REPORT;
         private Rows rows = Rows.ALL;
         private Map<String, TimeUnit> times = Map.of();
         private Map<String, String> timesOfDay = Map.of();
@@ -144,21 +144,21 @@ public final class Layout {
         return new Layout(c);
     }
 
-    /** Whether a sign can divide cells: no letter, digit or quote, and no control sign but the tab. */
-    public static boolean canDelimit(char sign) {
-        return sign == '\t' || !Character.isLetterOrDigit(sign) && !Character.isISOControl(sign) && !Character.isSurrogate(sign) && sign != '"';
+    /** Whether a character can divide cells: no letter, digit or quote, and no control character but the tab. */
+    public static boolean canDelimit(char character) {
+        return character == '\t' || !Character.isLetterOrDigit(character) && !Character.isISOControl(character) && !Character.isSurrogate(character) && character != '"';
     }
 
     /**
      * What divides the cells of a text; comma, semicolon, tab or bar, found from the first records, by default.
      *
-     * @throws IllegalArgumentException where the sign {@linkplain #canDelimit can't}
+     * @throws IllegalArgumentException where the character {@linkplain #canDelimit can't}
      */
-    public Layout delimiter(char sign) {
-        if (!canDelimit(sign)) {
+    public Layout delimiter(char character) {
+        if (!canDelimit(character)) {
             throw new IllegalArgumentException("a delimiter is no letter, digit, quote or end of line");
         }
-        return with(c -> c.delimiter = Optional.of(sign));
+        return with(c -> c.delimiter = Optional.of(character));
     }
 
     /** Of a text; the one that a byte-order mark says, or UTF-8, by default. */
@@ -198,8 +198,8 @@ public final class Layout {
     }
 
     /** The decimal sign, {@code .} or {@code ,}; the other one groups. Where it is not said, the one that all cells of a column take. */
-    public Layout decimal(char sign) {
-        return with(c -> c.decimal = Optional.of(sign));
+    public Layout decimal(char character) {
+        return with(c -> c.decimal = Optional.of(character));
     }
 
     /**

@@ -31,7 +31,7 @@ import javax.xml.stream.XMLStreamReader;
 
 /**
  * Reads one sheet of an OpenDocument spreadsheet ({@code .ods}, ISO/IEC 26300). Formulas count by the results beside them; a
- * cell without one, or with an error, is missing, and told.
+ * cell without one, or with an error, is missing, and reported.
  */
 final class OpenDocumentTable {
     private static final String TABLE = "urn:oasis:names:tc:opendocument:xmlns:table:1.0";

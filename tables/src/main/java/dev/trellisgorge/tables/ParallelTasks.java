@@ -26,7 +26,7 @@ final class ParallelTasks {
         ExecutorService all = Executors.newFixedThreadPool(threads, task -> {
             Thread thread = new Thread(task, "text");
             thread.setDaemon(true);
-            // what it fails with is thrown where it is awaited; a thread that fails besides, as for memory, has nothing to tell
+            // what it fails with is thrown where it is awaited; a thread that fails besides, as for memory, has nothing to report
             thread.setUncaughtExceptionHandler((failed, what) -> { });
             return thread;
         });

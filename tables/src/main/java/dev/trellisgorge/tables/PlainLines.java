@@ -11,7 +11,7 @@ import java.util.stream.LongStream;
 
 /**
  * Reads lines of delimited text from bytes, as long as every cell is as plain as can be: a number without a code's leading zero, a sign but a
- * minus or an exponent; a day as ISO 8601 writes it; a text of signs that stand for themselves, on one line. What is not is never read.
+ * minus or an exponent; a day as ISO 8601 writes it; a text of characters that stand for themselves, on one line. What is not is never read.
  * Of one thread.
  *
  * @param <T> what a text is kept as
@@ -26,7 +26,7 @@ final class PlainLines<T> {
     private static final int DAY = 10;
     private static final byte PLAIN = 1;
     private static final byte SPACE = 2;
-    /** Of a sign that is no ASCII. */
+    /** Of a character that is no ASCII. */
     private static final byte OTHER = 4;
     private static final byte STOP = 8;
     private static final byte REFUSED = 16;
@@ -53,16 +53,16 @@ final class PlainLines<T> {
     private int at;
     private int end;
     private boolean quotesInside;
-    /** Some months that were met, by a number that is made of their signs. */
+    /** Some months that were met, by a number that is made of their characters. */
     private final Month[] months = new Month[MONTHS];
 
     /**
      * A month.
      *
-     * @param signs its year, a dash, the month and a dash
+     * @param characters its year, a dash, the month and a dash
      * @param eve   the number of the day before its first one
      */
-    private record Month(long signs, long eve, int days) {
+    private record Month(long characters, long eve, int days) {
     }
 
     PlainLines(TextHead head, StringPool.Maker<T> maker) {
@@ -221,11 +221,11 @@ final class PlainLines<T> {
         throw new NotPlain();
     }
 
-    private static boolean isDigit(byte sign) {
-        return sign >= '0' && sign <= '9';
+    private static boolean isDigit(byte character) {
+        return character >= '0' && character <= '9';
     }
 
-    /** Of up to seven digits on each side of a point in one go; of others sign by sign. */
+    /** Of up to seven digits on each side of a point in one go; of others character by character. */
     private int number(int from, int to) throws NotPlain {
         byte[] line = bytes;
         int start = line[from] == '-' ? from + 1 : from;
@@ -295,11 +295,11 @@ final class PlainLines<T> {
         if (stop > to) {
             throw new NotPlain();
         }
-        long signs = EightBytes.at(bytes, from);
-        int slot = EightBytes.mixed(signs) & MONTHS - 1;
+        long characters = EightBytes.at(bytes, from);
+        int slot = EightBytes.mixed(characters) & MONTHS - 1;
         Month month = months[slot];
-        if (month == null || month.signs() != signs) {
-            month = month(from, signs);
+        if (month == null || month.characters() != characters) {
+            month = month(from, characters);
             months[slot] = month;
         }
         int day = digits(from + 8, stop);
@@ -310,7 +310,7 @@ final class PlainLines<T> {
         return stop;
     }
 
-    private Month month(int from, long signs) throws NotPlain {
+    private Month month(int from, long characters) throws NotPlain {
         if (bytes[from + 4] != '-' || bytes[from + 7] != '-') {
             throw new NotPlain();
         }
@@ -318,13 +318,13 @@ final class PlainLines<T> {
         int month = digits(from + 5, from + 7);
         try {
             LocalDate first = LocalDate.of(year, month, 1);
-            return new Month(signs, first.toEpochDay() - 1, first.lengthOfMonth());
+            return new Month(characters, first.toEpochDay() - 1, first.lengthOfMonth());
         } catch (DateTimeException e) {
             throw new NotPlain();
         }
     }
 
-    /** Of up to fifteen plain signs in one go; of others sign by sign. */
+    /** Of up to fifteen plain characters in one go; of others character by character. */
     private int text(int column, int from, int to, boolean quoted) throws NotPlain {
         byte[] line = bytes;
         if (quoted || line[from] == ' ') {
@@ -366,14 +366,14 @@ final class PlainLines<T> {
             seen = i == from ? 0 : PLAIN;
         }
         while (i < to) {
-            int sign = each[line[i] & 0xff];
-            if (sign >= STOP) {
-                if (sign == STOP) {
+            int kind = each[line[i] & 0xff];
+            if (kind >= STOP) {
+                if (kind == STOP) {
                     break;
                 }
                 throw new NotPlain();
             }
-            seen |= sign;
+            seen |= kind;
             i++;
         }
         boolean odd = (seen & OTHER) != 0;
@@ -394,7 +394,7 @@ final class PlainLines<T> {
         return i;
     }
 
-    /** Where the plain signs end that a text begins with. */
+    /** Where the plain characters end that a text begins with. */
     private int plainSigns(int from, int to) {
         int i = from;
         long stops = EightBytes.stops(EightBytes.at(bytes, i), delimiters);
@@ -405,19 +405,19 @@ final class PlainLines<T> {
         return Math.min(i + EightBytes.before(stops), to);
     }
 
-    /** A sign that no text has, as bytes that are none are read, that is shown as another, or that can't be seen. */
-    static boolean isOdd(char sign) {
-        return sign == '\uFFFD' || sign == '\uFEFF' || sign == '\u2028' || sign == '\u2029' || Character.isISOControl(sign);
+    /** A character that no text has, as bytes that are none are read, that is shown as another, or that can't be seen. */
+    static boolean isOdd(char character) {
+        return character == '\uFFFD' || character == '\uFEFF' || character == '\u2028' || character == '\u2029' || Character.isISOControl(character);
     }
 
     private void refuseOdd(String text) throws NotPlain {
         boolean seen = false;
         for (int i = 0; i < text.length(); i++) {
-            char sign = text.charAt(i);
-            if (isOdd(sign)) {
+            char character = text.charAt(i);
+            if (isOdd(character)) {
                 throw new NotPlain();
             }
-            seen |= !Character.isSpaceChar(sign) && !Character.isWhitespace(sign);
+            seen |= !Character.isSpaceChar(character) && !Character.isWhitespace(character);
         }
         if (!seen || text.length() > longest) {
             throw new NotPlain();

@@ -26,7 +26,7 @@ final class PlainTable {
         this.threads = Math.max(1, Math.min(parts.count(), Runtime.getRuntime().availableProcessors()));
     }
 
-    /** @return empty where a cell or line is not plain, the last row may be a total, or there is too much: {@link DelimitedText} then reads, tells or refuses it */
+    /** @return empty where a cell or line is not plain, the last row may be a total, or there is too much: {@link DelimitedText} then reads, reports or refuses it */
     static Optional<Table> read(String name, InputFile source, TextHead head) {
         try (LineParts parts = new LineParts(source, true)) {
             return new PlainTable(source, head, parts).read(name);

@@ -59,7 +59,7 @@ public final class QueryTable {
     }
 
     /**
-     * The rest of a query's rows, by the kinds of its columns: a column of whole numbers of which a double would change one is of codes, and told, as are characters that no text may
+     * The rest of a query's rows, by the kinds of its columns: a column of whole numbers of which a double would change one is of codes, and reported, as are characters that no text may
      * hold. Errors of the database are passed on.
      *
      * @param login  whose time zone the days of moments are of

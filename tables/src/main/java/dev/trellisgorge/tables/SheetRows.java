@@ -121,7 +121,7 @@ final class SheetRows {
         }
     }
 
-    /** What is to be told of the sheet. */
+    /** What is to be reported of the sheet. */
     SheetNotes notes() {
         return notes;
     }

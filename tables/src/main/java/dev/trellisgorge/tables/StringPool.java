@@ -69,7 +69,7 @@ final class StringPool<T> {
     }
 
     /**
-     * A short text without a quote or a sign that is no ASCII.
+     * A short text without a quote or a character that is no ASCII.
      *
      * @param first  its first eight bytes, with zeros behind its end
      * @param second those that follow, likewise

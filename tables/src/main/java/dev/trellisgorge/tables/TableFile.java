@@ -63,7 +63,7 @@ public final class TableFile {
 
     /**
      * Reads a file whose layout nobody knows: title lines above a header, the charset, dates as they are written, a total row and
-     * the sheet are looked for, and told. Errors as for {@link #read}.
+     * the sheet are looked for, and reported. Errors as for {@link #read}.
      */
     public static Found find(String name, Path file, Progress progress) {
         InputFile source = new InputFile(file, file.toString(), progress);
@@ -94,7 +94,7 @@ public final class TableFile {
     }
 
     /**
-     * Reads a stream to its end: JSON where its first sign is a bracket, delimited text else. It is held in a file of its own
+     * Reads a stream to its end: JSON where its first character is a bracket, delimited text else. It is held in a file of its own
      * meanwhile, as its start is looked at first.
      */
     public static Table read(String name, InputStream in, Layout layout, Progress progress) {

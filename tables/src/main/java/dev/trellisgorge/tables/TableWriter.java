@@ -32,7 +32,7 @@ public final class TableWriter {
         csv(table, UnaryOperator.identity(), out);
     }
 
-    /** The same, with {@code '} before each text and name that begins with a sign that a reader of the file may take for a formula's. */
+    /** The same, with {@code '} before each text and name that begins with a character that a reader of the file may take for a formula's. */
     public static void csvWithoutFormulas(Table table, OutputStream out) throws IOException {
         csv(table, text -> !text.isEmpty() && FORMULA_SIGNS.indexOf(text.charAt(0)) >= 0 ? "'" + text : text, out);
     }

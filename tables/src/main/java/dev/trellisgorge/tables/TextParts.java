@@ -4,7 +4,7 @@ import java.io.IOException;
 import java.util.List;
 import java.util.Optional;
 
-/** The rows of parts of a file of delimited text: the cells are those that {@link DelimitedText} reads, and there is nothing to tell of them. Of one thread. */
+/** The rows of parts of a file of delimited text: the cells are those that {@link DelimitedText} reads, and there is nothing to report of them. Of one thread. */
 final class TextParts implements PartRows {
     private final LineParts parts;
     private final boolean inReturns;

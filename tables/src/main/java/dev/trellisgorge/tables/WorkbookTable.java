@@ -42,7 +42,7 @@ import org.xml.sax.helpers.DefaultHandler;
 
 /**
  * Reads one sheet of a workbook ({@code .xlsx}), row by row. Formulas count by the results beside them, dates by their cells'
- * number format, times of day and durations too. Formulas without results are worked out; a cell with an error is missing, and told.
+ * number format, times of day and durations too. Formulas without results are worked out; a cell with an error is missing, and reported.
  */
 final class WorkbookTable {
     private WorkbookTable() {

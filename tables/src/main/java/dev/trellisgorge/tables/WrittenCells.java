@@ -28,7 +28,7 @@ import java.util.stream.Stream;
 /**
  * Columns whose cells are figures, but not all written plainly: they become columns of figures where every cell that is there
  * can be read so, and what was read otherwise than it stands is reported. Where the layout says what a column holds, a cell that
- * can't be read is an error; where it does not, the column holds texts, and it is told which cells most of the others differ from.
+ * can't be read is an error; where it does not, the column holds texts, and it is reported which cells most of the others differ from.
  */
 final class WrittenCells {
     private static final int LISTED = 5;
@@ -137,7 +137,7 @@ final class WrittenCells {
     }
 
     /**
-     * The table of columns that are made here, with what is to be told of them, and of a total at its end.
+     * The table of columns that are made here, with what is to be reported of them, and of a total at its end.
      *
      * @throws BadInput with all that is wrong in any of the columns
      */
@@ -213,8 +213,8 @@ final class WrittenCells {
     /** The ways to read a column, in the order in which they are tried. */
     private List<CellReader> readers(Optional<Kind> given) {
         List<CellReader> readers = new ArrayList<>();
-        for (char sign : layout.decimal().map(List::of).orElse(List.of('.', ','))) {
-            readers.add(CellReader.numbers(sign, given.isPresent()));
+        for (char character : layout.decimal().map(List::of).orElse(List.of('.', ','))) {
+            readers.add(CellReader.numbers(character, given.isPresent()));
         }
         readers.add(CellReader.days(layout.dates()));
         readers.add(CellReader.truths());

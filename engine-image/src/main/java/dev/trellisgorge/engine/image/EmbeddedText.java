@@ -24,7 +24,7 @@ import org.apache.pdfbox.pdmodel.font.PDFont;
 import org.apache.pdfbox.util.Matrix;
 
 /**
- * Writes text as text, with the typefaces of the document. A run with a sign that its typeface has no glyph for, if only one that
+ * Writes text as text, with the typefaces of the document. A run with a character that its typeface has no glyph for, if only one that
  * is not seen, is shaped and ordered by the runtime, and its glyphs go into the document as a font. Each glyph says what it
  * stands for, and where they don't stand in the order of reading, a mark says it (ISO 32000, 14.9.4), so that all is found, copied and read aloud.
  */
@@ -68,7 +68,7 @@ final class EmbeddedText extends PdfBoxGraphics2DFontTextDrawer {
         return HexFormat.of().withUpperCase().formatHex(bytes);
     }
 
-    /** Whether each glyph stands for signs of its own, one after the other. */
+    /** Whether each glyph stands for characters of its own, one after the other. */
     private static boolean inOrder(GlyphVector glyphs) {
         return IntStream.range(1, glyphs.getNumGlyphs()).allMatch(at -> glyphs.getGlyphCharIndex(at) > glyphs.getGlyphCharIndex(at - 1));
     }
@@ -110,7 +110,7 @@ final class EmbeddedText extends PdfBoxGraphics2DFontTextDrawer {
         for (int at = 0; at < glyphs.getNumGlyphs(); at++) {
             int first = glyphs.getGlyphCharIndex(at);
             int next = starts[Arrays.binarySearch(starts, first) + 1];
-            // Where several glyphs make one sign, the first says it.
+            // Where several glyphs make one character, the first says it.
             String text = written.add(first) ? said.substring(piece.start() + first, piece.start() + next) : "";
             int code = -1;
             for (int each = 0; code < 0; each++) {
@@ -137,16 +137,16 @@ final class EmbeddedText extends PdfBoxGraphics2DFontTextDrawer {
 
     private static String text(AttributedCharacterIterator words) {
         StringBuilder text = new StringBuilder();
-        for (char sign = words.first(); sign != CharacterIterator.DONE; sign = words.next()) {
-            text.append(sign);
+        for (char character = words.first(); character != CharacterIterator.DONE; character = words.next()) {
+            text.append(character);
         }
         return text.toString();
     }
 
     private boolean hasGlyphs(AttributedCharacterIterator words, IFontTextDrawerEnv surface) throws IOException, FontFormatException {
         StringBuilder run = new StringBuilder();
-        for (char sign = words.first(); sign != CharacterIterator.DONE; sign = words.next()) {
-            run.append(sign);
+        for (char character = words.first(); character != CharacterIterator.DONE; character = words.next()) {
+            run.append(character);
             if (words.getIndex() + 1 >= words.getRunLimit()) {
                 Font font = (Font) words.getAttribute(TextAttribute.FONT);
                 PDFont embedded = mapFont(font == null ? surface.getFont() : font, surface);

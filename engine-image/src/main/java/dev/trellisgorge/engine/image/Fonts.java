@@ -76,7 +76,7 @@ final class Fonts {
         return font.getStringBounds(words, METRICS).getWidth();
     }
 
-    /** The words, or as many of their first signs as fit in the room, and an ellipsis. */
+    /** The words, or as many of their first characters as fit in the room, and an ellipsis. */
     static String cut(String words, Font font, double room) {
         if (words.length() * font.getSize2D() < room || width(words.substring(0, Math.min(words.length(), MOST_ON_A_LINE)), font) <= room && words.length() <= MOST_ON_A_LINE) {
             return words;

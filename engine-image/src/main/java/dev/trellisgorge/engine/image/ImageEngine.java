@@ -69,9 +69,9 @@ public final class ImageEngine implements Engine {
     }
 
     @Override
-    public void draw(List<Page> pages, String ending, Options options, OutputStream out, Consumer<String> told) throws IOException {
+    public void draw(List<Page> pages, String ending, Options options, OutputStream out, Consumer<String> warnings) throws IOException {
         if (!ending.equals("svg")) { // which leaves what the typeface lacks to the viewer's fonts
-            pages.forEach(page -> Scripts.leftOut(page).forEach(sentence -> told.accept("'" + page.name() + "': " + sentence)));
+            pages.forEach(page -> Scripts.leftOut(page).forEach(sentence -> warnings.accept("'" + page.name() + "': " + sentence)));
         }
         Omitted omitted = new Omitted();
         switch (ending) {
@@ -79,6 +79,6 @@ public final class ImageEngine implements Engine {
             case "pdf" -> new Document(pages, options, omitted).writeTo(out);
             default -> new Picture(pages.get(0), options.size(), omitted).writePng(out);
         }
-        omitted.tell(told);
+        omitted.tell(warnings);
     }
 }

@@ -55,11 +55,11 @@ final class Omitted {
         return count + ending;
     }
 
-    void tell(Consumer<String> told) {
-        sentences.forEach(told);
+    void tell(Consumer<String> warnings) {
+        sentences.forEach(warnings);
         labels.forEach((chart, words) -> {
             int all = words.size() + drawn.getOrDefault(chart, 0);
-            told.accept("'" + chart + "': " + words.size() + " of " + all + (all == 1 ? " label" : " labels") + " found no room and " + (words.size() == 1 ? "is" : "are") + " left out: "
+            warnings.accept("'" + chart + "': " + words.size() + " of " + all + (all == 1 ? " label" : " labels") + " found no room and " + (words.size() == 1 ? "is" : "are") + " left out: "
                     + String.join(", ", words.subList(0, Math.min(LISTED, words.size()))) + (words.size() > LISTED ? ", \u2026" : ""));
         });
     }

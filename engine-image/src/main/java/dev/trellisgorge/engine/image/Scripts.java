@@ -43,25 +43,25 @@ final class Scripts {
         Set<Integer> glyphs = new TreeSet<>();
         Set<Integer> none = new TreeSet<>();
         Font machine = new Font(Font.SANS_SERIF, Font.PLAIN, 12);
-        words(page).forEach(words -> missing(Fonts.regular(12), words).filter(sign -> !machine.canDisplay(sign)).forEach(none::add));
-        bars(page).forEach(bar -> missing(Fonts.glyphs(12), bar).filter(sign -> sign != 0xFE0F).forEach(glyphs::add));
+        words(page).forEach(words -> missing(Fonts.regular(12), words).filter(character -> !machine.canDisplay(character)).forEach(none::add));
+        bars(page).forEach(bar -> missing(Fonts.glyphs(12), bar).filter(character -> character != 0xFE0F).forEach(glyphs::add));
         return Stream.of(glyphs.isEmpty() ? Optional.<String>empty() : Optional.of("● stands for " + listed(glyphs) + ", which the typeface of bars made of characters lacks; an .svg keeps it"),
                 none.isEmpty() ? Optional.<String>empty() : Optional.of(sentence(none))).flatMap(Optional::stream).toList();
     }
 
     private static Stream<Integer> missing(Font ours, String words) {
-        return words.codePoints().filter(sign -> !ours.canDisplay(sign) && !Character.isISOControl(sign) && Character.getType(sign) != Character.FORMAT).boxed();
+        return words.codePoints().filter(character -> !ours.canDisplay(character) && !Character.isISOControl(character) && Character.getType(character) != Character.FORMAT).boxed();
     }
 
     private static String sentence(Set<Integer> none) {
         Map<String, Set<Integer>> byPackage = new TreeMap<>();
-        none.forEach(sign -> byPackage.computeIfAbsent(sign >= EMOJI ? "" : PACKAGES.getOrDefault(Character.UnicodeScript.of(sign), MOST), name -> new TreeSet<>()).add(sign));
+        none.forEach(character -> byPackage.computeIfAbsent(character >= EMOJI ? "" : PACKAGES.getOrDefault(Character.UnicodeScript.of(character), MOST), name -> new TreeSet<>()).add(character));
         return "no font here has " + byPackage.entrySet().stream().map(each -> listed(each.getValue())
                 + (each.getKey().isEmpty() ? "" : " (install one that has, on Debian " + each.getKey() + ")")).collect(Collectors.joining(", nor ")) + ", so boxes stand there; an .svg leaves them to the viewer's fonts";
     }
 
-    private static String listed(Set<Integer> signs) {
-        return "'" + signs.stream().limit(LISTED).map(Character::toString).collect(Collectors.joining()) + (signs.size() > LISTED ? "…" : "") + "'";
+    private static String listed(Set<Integer> characters) {
+        return "'" + characters.stream().limit(LISTED).map(Character::toString).collect(Collectors.joining()) + (characters.size() > LISTED ? "…" : "") + "'";
     }
 
     /** Everything that is said on a page. */

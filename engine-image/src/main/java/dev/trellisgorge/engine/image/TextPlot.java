@@ -24,7 +24,7 @@ import org.jfree.svg.SVGGraphics2D;
 /** Bars made of characters: the name, the texts, then the figure, a line a category, all of one size. */
 final class TextPlot extends Plot {
     private static final long serialVersionUID = 1L;
-    /** Stands in for a sign that the typeface lacks, so that a picture does not depend on the machine. */
+    /** Stands in for a character that the typeface lacks, so that a picture does not depend on the machine. */
     private static final String STAND_IN = "●";
     private static final double LINE = 1.6;
     private static final double WIDEST_NAMES = 30;
@@ -96,14 +96,14 @@ final class TextPlot extends Plot {
 
     private static String shown(String text) {
         StringBuilder all = new StringBuilder();
-        text.codePoints().forEach(sign -> all.append(Fonts.glyphs(1).canDisplay(sign) ? Character.toString(sign) : sign == 0xFE0F ? "" : STAND_IN));
+        text.codePoints().forEach(character -> all.append(Fonts.glyphs(1).canDisplay(character) ? Character.toString(character) : character == 0xFE0F ? "" : STAND_IN));
         return all.toString();
     }
 
     /** Signs that the typeface lacks are as wide as a viewer's fonts may make them. */
     private static double width(String bar, double size) {
         Font font = Fonts.glyphs(size);
-        long others = bar.codePoints().filter(sign -> !font.canDisplay(sign) && sign != 0xFE0F).count();
+        long others = bar.codePoints().filter(character -> !font.canDisplay(character) && character != 0xFE0F).count();
         return Fonts.width(others == 0 ? bar : bar.codePoints().filter(font::canDisplay).collect(StringBuilder::new, StringBuilder::appendCodePoint, StringBuilder::append).toString(), font)
                 + others * WIDEST_SIGN * font.getSize2D();
     }

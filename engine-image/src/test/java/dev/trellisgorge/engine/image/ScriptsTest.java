@@ -119,7 +119,7 @@ public class ScriptsTest {
     @Test
     public void moreGlyphsThanAFontTakesGoIntoTheNext() throws IOException {
         String many = IntStream.range(0, 40).mapToObj(at -> Character.toString(0x4E00 + at)).collect(Collectors.joining());
-        List<PlainChart> charts = IntStream.range(0, 16).mapToObj(at -> named(many.codePoints().map(sign -> sign + 40 * at).collect(StringBuilder::new, StringBuilder::appendCodePoint, StringBuilder::append).toString())).toList();
+        List<PlainChart> charts = IntStream.range(0, 16).mapToObj(at -> named(many.codePoints().map(character -> character + 40 * at).collect(StringBuilder::new, StringBuilder::appendCodePoint, StringBuilder::append).toString())).toList();
         ByteArrayOutputStream out = new ByteArrayOutputStream();
         Engines.draw(charts.stream().map(Page::of).toList(), "pdf", Options.STANDARD, out);
         try (PDDocument document = Loader.loadPDF(out.toByteArray())) {

@@ -33,7 +33,7 @@ public final class JsonEngine implements Engine {
     }
 
     @Override
-    public void draw(List<Page> pages, String ending, Options options, OutputStream out, Consumer<String> told) throws IOException {
+    public void draw(List<Page> pages, String ending, Options options, OutputStream out, Consumer<String> warnings) throws IOException {
         new PageWriter(out).write(pages, options.size());
     }
 }

@@ -77,7 +77,7 @@ public final class OpenDocumentEngine implements Engine {
     }
 
     @Override
-    public void draw(List<Page> pages, String ending, Options options, OutputStream out, Consumer<String> told) throws IOException {
-        new SpreadsheetDocument(WorkbookEngine.describe(pages, options, told), told).writeTo(out);
+    public void draw(List<Page> pages, String ending, Options options, OutputStream out, Consumer<String> warnings) throws IOException {
+        new SpreadsheetDocument(WorkbookEngine.describe(pages, options, warnings), warnings).writeTo(out);
     }
 }

@@ -27,16 +27,16 @@ final class SpreadsheetDocument {
     private static final String BODY = "<office:body>";
 
     private final Book book;
-    private final Consumer<String> told;
+    private final Consumer<String> warnings;
     private final CellLooks looks = new CellLooks();
     private final List<SheetShape> shapes = new ArrayList<>();
     private final Map<SheetShape, SheetDrawing> drawings = new LinkedHashMap<>();
     private final Map<String, String> sizes = new LinkedHashMap<>();
 
-    /** @param told given what is not as in a workbook */
-    SpreadsheetDocument(Book book, Consumer<String> told) {
+    /** @param warnings takes what is not as in a workbook */
+    SpreadsheetDocument(Book book, Consumer<String> warnings) {
         this.book = book;
-        this.told = told;
+        this.warnings = warnings;
         int charts = 0;
         for (Sheet sheet : book.sheets()) {
             SheetShape shape = new SheetShape(sheet, shapes.size());
@@ -67,7 +67,7 @@ final class SpreadsheetDocument {
                 for (SheetDrawing.PlacedChart chart : drawing.charts()) {
                     chart(made, chart);
                 }
-                drawing.followed().forEach(box -> told.accept(box + " stays as it was drawn: a spreadsheet of this kind has no words over a chart that follow a cell"));
+                drawing.followed().forEach(box -> warnings.accept(box + " stays as it was drawn: a spreadsheet of this kind has no words over a chart that follow a cell"));
             }
         }
     }
@@ -86,7 +86,7 @@ final class SpreadsheetDocument {
             }
         }
         if (placed.chart().hasFixedLabels()) {
-            told.accept("'" + placed.name() + "': its labels that are not the length of a bar stay as they were drawn");
+            warnings.accept("'" + placed.name() + "': its labels that are not the length of a bar stay as they were drawn");
         }
     }
 

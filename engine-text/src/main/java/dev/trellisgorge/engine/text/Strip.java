@@ -54,7 +54,7 @@ final class Strip {
         return (int) Math.max(0, Math.min(eighths.length, Math.round(place) + below * EIGHTHS));
     }
 
-    /** Puts a sign at a place, over what is there. */
+    /** Puts a character at a place, over what is there. */
     void mark(String sign, Color color, double place) {
         int cell = (int) Math.max(0, Math.min(marks.length - 1, Math.floor(place / EIGHTHS) + below));
         marks[cell] = sign;

@@ -61,8 +61,8 @@ public final class TextEngine implements Engine {
     }
 
     @Override
-    public void draw(List<Page> pages, String ending, Options options, OutputStream out, Consumer<String> told) throws IOException {
-        tellWhatHasNoUse(pages, told);
+    public void draw(List<Page> pages, String ending, Options options, OutputStream out, Consumer<String> warnings) throws IOException {
+        tellWhatHasNoUse(pages, warnings);
         int wide = Math.max(FEWEST_COLUMNS, columns.orElse((int) Math.round(options.size().width() / PIXELS_A_COLUMN)));
         List<String> lines = new ArrayList<>();
         for (Page page : pages) {
@@ -86,7 +86,7 @@ public final class TextEngine implements Engine {
     }
 
     /** Letters of text are of one size, and its rows have no room between them. */
-    private static void tellWhatHasNoUse(List<Page> pages, Consumer<String> told) {
+    private static void tellWhatHasNoUse(List<Page> pages, Consumer<String> warnings) {
         List<Looks> looks = Stream.concat(pages.stream().map(Page::looks), pages.stream().flatMap(page -> page.charts().stream()).map(PlainChart::looks)).toList();
         List<String> keys = new ArrayList<>();
         if (looks.stream().anyMatch(some -> !some.sizes().isEmpty() || some.bold().entrySet().stream().anyMatch(bold -> bold.getValue() != (bold.getKey() == Looks.Purpose.TITLE)))) {
@@ -102,7 +102,7 @@ public final class TextEngine implements Engine {
             keys.add("'legend' at a side");
         }
         if (!keys.isEmpty()) {
-            told.accept("text can't follow " + String.join(", ", keys) + "; pictures do");
+            warnings.accept("text can't follow " + String.join(", ", keys) + "; pictures do");
         }
     }
 

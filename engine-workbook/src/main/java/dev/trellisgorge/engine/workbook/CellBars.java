@@ -45,7 +45,7 @@ final class CellBars {
     private final List<PlainChart> parts;
     private final HelperSheet helpers;
     private final TableCells table;
-    private final Consumer<String> told;
+    private final Consumer<String> warnings;
     private final List<Pane> panes = new ArrayList<>();
 
     /**
@@ -60,11 +60,11 @@ final class CellBars {
     }
 
     /** @param parts the panels, each as a chart */
-    CellBars(List<PlainChart> parts, HelperSheet helpers, TableCells table, Consumer<String> told) {
+    CellBars(List<PlainChart> parts, HelperSheet helpers, TableCells table, Consumer<String> warnings) {
         this.parts = parts;
         this.helpers = helpers;
         this.table = table;
-        this.told = told;
+        this.warnings = warnings;
         if (areAsked()) {
             parts.forEach(part -> part.panels().forEach(this::panes));
         }
@@ -118,7 +118,7 @@ final class CellBars {
         }
         List<String> lines = parts.stream().flatMap(part -> part.panels().stream()).flatMap(panel -> panel.references().stream()).map(line -> line.words().orElse(line.name())).toList();
         if (!lines.isEmpty()) {
-            told.accept("'" + parts.get(0).name() + "': bars in cells have no line across them, so left out: " + String.join(", ", lines));
+            warnings.accept("'" + parts.get(0).name() + "': bars in cells have no line across them, so left out: " + String.join(", ", lines));
         }
         int wide = (area.columns() - gaps()) / panes.size();
         Map<Object, List<CellRangeAddress>> scales = new LinkedHashMap<>();

@@ -39,7 +39,7 @@ final class LiveWorkbook {
     private final Map<String, String> onOther = new LinkedHashMap<>();
     private final List<Page> pages;
     private final Options options;
-    private final Consumer<String> told;
+    private final Consumer<String> warnings;
     private final SheetNames names = new SheetNames();
     private final Book book;
     private final DropDowns choices = new DropDowns();
@@ -47,14 +47,14 @@ final class LiveWorkbook {
     private final Map<Tile, TileRows> rows = new LinkedHashMap<>();
 
     /**
-     * @param told given what is left out
+     * @param warnings takes what is left out
      * @param host the workbook that it is for, whose names are taken; empty where it is for none
      */
-    LiveWorkbook(List<Page> pages, Options options, Consumer<String> told, Optional<HostWorkbook> host) {
+    LiveWorkbook(List<Page> pages, Options options, Consumer<String> warnings, Optional<HostWorkbook> host) {
         this.host = host;
         host.ifPresent(other -> names.taken(other.sheetNames(), other.definedNames()));
         this.pages = pages;
-        this.told = told;
+        this.warnings = warnings;
         this.options = options;
         this.raw = new RawSheets(names, host, options);
         this.book = new Book(pages.get(0).listed(), options.author().orElse(PROGRAM), options.date());
@@ -68,7 +68,7 @@ final class LiveWorkbook {
             if (host.isPresent() && pages.get(i).at().isPresent()) {
                 onOther(pages.get(i), pageSheets.get(i), helpers);
             } else {
-                new PageSheet(pages.get(i), pageSheets.get(i), helpers, rows, names, told).fill(options);
+                new PageSheet(pages.get(i), pageSheets.get(i), helpers, rows, names, warnings).fill(options);
             }
         }
         return book;
@@ -85,9 +85,9 @@ final class LiveWorkbook {
         }
         HostCanvas canvas = new HostCanvas(sheet, host.orElseThrow().grid(spot.sheet(), place), spot);
         if (chart.plan().titleColumn().isPresent() || chart.plan().subtitleColumn().isPresent()) {
-            told.accept("'" + page.name() + "': its title stays as it was drawn");
+            warnings.accept("'" + page.name() + "': its title stays as it was drawn");
         }
-        new NativeTile(tile.parts(), helpers.get(tile), told).drawOn(canvas, canvas.area());
+        new NativeTile(tile.parts(), helpers.get(tile), warnings).drawOn(canvas, canvas.area());
         onOther.put(sheet.name(), spot.sheet());
     }
 
@@ -122,9 +122,9 @@ final class LiveWorkbook {
                 helpers.put(tile, sheet);
             }
         }
-        raw.copied().forEach(told);
-        rows.entrySet().stream().filter(each -> options.spareRows() > 0 && !(each.getValue().source() instanceof Block)).forEach(each -> told.accept("'" + TileRows.name(each.getKey()) + "': " + PageSheet.NO_SPARE));
-        rows.forEach((tile, each) -> each.stays().forEach(stays -> told.accept("'" + TileRows.name(tile) + "': " + stays)));
+        raw.copied().forEach(warnings);
+        rows.entrySet().stream().filter(each -> options.spareRows() > 0 && !(each.getValue().source() instanceof Block)).forEach(each -> warnings.accept("'" + TileRows.name(each.getKey()) + "': " + PageSheet.NO_SPARE));
+        rows.forEach((tile, each) -> each.stays().forEach(stays -> warnings.accept("'" + TileRows.name(tile) + "': " + stays)));
         return helpers;
     }
 

@@ -11,16 +11,16 @@ import java.util.function.Consumer;
 final class NativeTile {
     private final List<PlainChart> parts;
     private final HelperSheet cells;
-    private final Consumer<String> told;
+    private final Consumer<String> warnings;
 
     /**
      * @param parts the panels, each as a chart
-     * @param told  given what is left out
+     * @param warnings  takes what is left out
      */
-    NativeTile(List<PlainChart> parts, HelperSheet cells, Consumer<String> told) {
+    NativeTile(List<PlainChart> parts, HelperSheet cells, Consumer<String> warnings) {
         this.parts = parts;
         this.cells = cells;
-        this.told = told;
+        this.warnings = warnings;
     }
 
     /** A chart whose titles stand elsewhere. */
@@ -39,7 +39,7 @@ final class NativeTile {
         double whole = parts.stream().mapToDouble(part -> panel(part).share()).sum();
         boolean upright = parts.get(0).orientation() == Orientation.VERTICAL;
         Plot plot = new Plot(parts, area);
-        plot.tellUnlabelled(told);
+        plot.tellUnlabelled(warnings);
         // The first part has what all of them share beside its own room: the names at the left, or the titles at the top.
         double shared = parts.size() == 1 ? 0 : upright ? plot.top() : plot.names();
         double at = 0;

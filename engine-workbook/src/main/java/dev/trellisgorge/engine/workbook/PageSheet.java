@@ -52,15 +52,15 @@ final class PageSheet {
     private final Map<Tile, HelperSheet> helpers;
     private final Map<Tile, TileRows> rows;
     private final SheetNames names;
-    private final Consumer<String> told;
+    private final Consumer<String> warnings;
 
-    PageSheet(Page page, Sheet sheet, Map<Tile, HelperSheet> helpers, Map<Tile, TileRows> rows, SheetNames names, Consumer<String> told) {
+    PageSheet(Page page, Sheet sheet, Map<Tile, HelperSheet> helpers, Map<Tile, TileRows> rows, SheetNames names, Consumer<String> warnings) {
         this.page = page;
         this.sheet = sheet;
         this.helpers = helpers;
         this.rows = rows;
         this.names = names;
-        this.told = told;
+        this.warnings = warnings;
     }
 
     void fill(Options options) {
@@ -128,18 +128,18 @@ final class PageSheet {
         List<PlainChart> parts = ((Tile.OfChart) tile).parts();
         PlainChart first = parts.get(0);
         if (first.drawing() instanceof TextCells texts) {
-            new TextBlock(first, texts, cells, sheet, told).fill(area);
+            new TextBlock(first, texts, cells, sheet, warnings).fill(area);
         } else if (!first.beside().isEmpty()) {
-            new TableBlock(parts, cells, sheet, told).fill(area);
+            new TableBlock(parts, cells, sheet, warnings).fill(area);
         } else if (first.plan().titleColumn().isPresent() || first.plan().subtitleColumn().isPresent()) {
             // Lines that cells say stand in cells: a native title refers to one alone, and writes it in one style.
-            new TableCells(sheet, cells, told).titles(area, first);
+            new TableCells(sheet, cells, warnings).titles(area, first);
             Area below = new Area(area.column(), area.row() + TITLE_ROWS, area.columns(), area.rows() - TITLE_ROWS);
             List<PlainChart> untitled = new ArrayList<>(parts);
             untitled.set(0, NativeTile.untitled(first));
-            new NativeTile(untitled, cells, told).drawOn(new SheetCanvas(sheet), below);
+            new NativeTile(untitled, cells, warnings).drawOn(new SheetCanvas(sheet), below);
         } else {
-            new NativeTile(parts, cells, told).drawOn(new SheetCanvas(sheet), area);
+            new NativeTile(parts, cells, warnings).drawOn(new SheetCanvas(sheet), area);
         }
     }
 

@@ -145,10 +145,10 @@ final class Plot {
     }
 
     /** Tells where labels would be too small to read, so that there are none. */
-    void tellUnlabelled(Consumer<String> told) {
+    void tellUnlabelled(Consumer<String> warnings) {
         boolean any = parts.stream().anyMatch(part -> labelSize(part, part.panels().get(0)).isEmpty() && part.series().stream().anyMatch(series -> series.label().isPresent()));
         if (any) {
-            told.accept("'" + parts.get(0).name() + "': its labels would be too small to read, so its chart has none");
+            warnings.accept("'" + parts.get(0).name() + "': its labels would be too small to read, so its chart has none");
         }
     }
 

@@ -357,7 +357,7 @@ final class SheetFormula {
         String b = side(right);
         Relation asked = wanted ? relation : opposite(relation);
         Set<Formula> needs = needs(left, right);
-        boolean hidden = kind(left) == Kind.TEXT && asked.isOrdered(); // sign by sign, so that an error would not be carried on
+        boolean hidden = kind(left) == Kind.TEXT && asked.isOrdered(); // character by character, so that an error would not be carried on
         Stream.of(left, right).filter(side -> hidden && side instanceof Leaf.Computed && mayBeAbsent(side)).forEach(needs::add);
         List<String> conditions = require(needs);
         conditions.add(kind(left) == Kind.TEXT ? SheetTexts.compared(asked, a, b) : a + asked.sign() + b);

@@ -35,7 +35,7 @@ final class SheetTexts {
         return "DATE(" + date.getYear() + "," + date.getMonthValue() + "," + date.getDayOfMonth() + ")";
     }
 
-    /** The signs of comparison pass over capitals and follow the reader's language, so texts are compared sign by sign. */
+    /** The signs of comparison pass over capitals and follow the reader's language, so texts are compared character by character. */
     static String compared(Relation relation, String a, String b) {
         if (relation == Relation.EQUAL) {
             return "EXACT(" + a + "," + b + ")";
@@ -46,7 +46,7 @@ final class SheetTexts {
         return code(a, first) + relation.sign() + code(b, first);
     }
 
-    /** The code point of the sign at a place; below all others where the text has ended. */
+    /** The code point of the character at a place; below all others where the text has ended. */
     private static String code(String text, String at) {
         return "IFERROR(_xlfn.UNICODE(MID(" + text + "," + at + ",1)),-1)";
     }

@@ -24,13 +24,13 @@ final class SlideDeck {
 
     private final List<Page> pages;
     private final Options options;
-    private final Consumer<String> told;
+    private final Consumer<String> warnings;
 
-    /** @param told given what is left out */
-    SlideDeck(List<Page> pages, Options options, Consumer<String> told) {
+    /** @param warnings takes what is left out */
+    SlideDeck(List<Page> pages, Options options, Consumer<String> warnings) {
         this.pages = pages;
         this.options = options;
-        this.told = told;
+        this.warnings = warnings;
     }
 
     void writeTo(OutputStream out) throws IOException {
@@ -42,7 +42,7 @@ final class SlideDeck {
             for (Page page : pages) {
                 XSLFSlide slide = show.createSlide(show.getSlideMasters().get(0).getLayout(SlideLayout.TITLE_ONLY));
                 SlideCanvas canvas = new SlideCanvas(slide);
-                new SlidePage(page, slide, canvas, options, told).fill();
+                new SlidePage(page, slide, canvas, options, warnings).fill();
                 charts.addAll(canvas.charts());
             }
             show.write(made);

@@ -38,7 +38,7 @@ public final class SlideEngine implements Engine {
     }
 
     @Override
-    public void draw(List<Page> pages, String ending, Options options, OutputStream out, Consumer<String> told) throws IOException {
-        new SlideDeck(pages, options, told).writeTo(out);
+    public void draw(List<Page> pages, String ending, Options options, OutputStream out, Consumer<String> warnings) throws IOException {
+        new SlideDeck(pages, options, warnings).writeTo(out);
     }
 }

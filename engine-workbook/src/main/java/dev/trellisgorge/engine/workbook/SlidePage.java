@@ -41,14 +41,14 @@ final class SlidePage {
     private final XSLFSlide slide;
     private final SlideCanvas canvas;
     private final Options options;
-    private final Consumer<String> told;
+    private final Consumer<String> warnings;
 
-    SlidePage(Page page, XSLFSlide slide, SlideCanvas canvas, Options options, Consumer<String> told) {
+    SlidePage(Page page, XSLFSlide slide, SlideCanvas canvas, Options options, Consumer<String> warnings) {
         this.page = page;
         this.slide = slide;
         this.canvas = canvas;
         this.options = options;
-        this.told = told;
+        this.warnings = warnings;
     }
 
     void fill() throws IOException {
@@ -148,18 +148,18 @@ final class SlidePage {
     }
 
     private void chart(Tile.OfChart tile, Area area, boolean titled) throws IOException {
-        LiveWorkbook behind = new LiveWorkbook(List.of(new Page(page.name(), page.title(), 1, List.of(tile))), options, told, Optional.empty());
+        LiveWorkbook behind = new LiveWorkbook(List.of(new Page(page.name(), page.title(), 1, List.of(tile))), options, warnings, Optional.empty());
         HelperSheet cells = behind.helpers().get(tile);
         List<PlainChart> parts = new ArrayList<>(tile.parts());
         boolean table = parts.get(0).drawing() instanceof TextCells || !parts.get(0).beside().isEmpty();
         if (titled) {
             parts.set(0, NativeTile.untitled(parts.get(0)));
         }
-        boolean drawn = table && new SlideTable(parts, cells, slide, canvas, told).fill(area);
+        boolean drawn = table && new SlideTable(parts, cells, slide, canvas, warnings).fill(area);
         if (!drawn && parts.get(0).drawing() instanceof TextCells) {
-            told.accept("'" + parts.get(0).name() + "': has more rows than a slide has lines, so it is left out");
+            warnings.accept("'" + parts.get(0).name() + "': has more rows than a slide has lines, so it is left out");
         } else if (!drawn) {
-            new NativeTile(parts, cells, told).drawOn(canvas, area);
+            new NativeTile(parts, cells, warnings).drawOn(canvas, area);
         }
         ByteArrayOutputStream workbook = new ByteArrayOutputStream();
         behind.book().show(behind.book().sheets().size() - 1);

@@ -44,17 +44,17 @@ final class SlideTable {
     private final HelperSheet helpers;
     private final XSLFSlide slide;
     private final SlideCanvas canvas;
-    private final Consumer<String> told;
+    private final Consumer<String> warnings;
     private double barSize = POINTS;
 
     /** @param parts the panels, each as a chart */
-    SlideTable(List<PlainChart> parts, HelperSheet helpers, XSLFSlide slide, SlideCanvas canvas, Consumer<String> told) {
+    SlideTable(List<PlainChart> parts, HelperSheet helpers, XSLFSlide slide, SlideCanvas canvas, Consumer<String> warnings) {
         this.parts = parts;
         this.chart = parts.get(0);
         this.helpers = helpers;
         this.slide = slide;
         this.canvas = canvas;
-        this.told = told;
+        this.warnings = warnings;
     }
 
     /** A cell of the table: pieces of text, each in a colour. */
@@ -69,7 +69,7 @@ final class SlideTable {
         int high = Math.min(HIGHEST_ROW, (area.rows() - HEADING - 2) / Math.max(1, rows));
         if (high < 1) {
             if (!(chart.drawing() instanceof TextCells)) {
-                told.accept("'" + chart.name() + "': has more rows than a slide has lines, so the figures beside its bars are left out");
+                warnings.accept("'" + chart.name() + "': has more rows than a slide has lines, so the figures beside its bars are left out");
             }
             return false;
         }
@@ -80,7 +80,7 @@ final class SlideTable {
             canvas.words(second.getX(), second.getY(), second.getWidth(), second.getHeight(), chart.subtitle(), SUBTITLE, false, TextLine.At.LEFT, Role.INK.color());
         }
         boolean texts = chart.drawing() instanceof TextCells;
-        TableCells.Widths widths = TableCells.widths(chart, area.columns() - FEWEST_FOR_BARS, told);
+        TableCells.Widths widths = TableCells.widths(chart, area.columns() - FEWEST_FOR_BARS, warnings);
         List<Double> columns = new ArrayList<>();
         columns.add((double) widths.names() * Area.COLUMN);
         widths.figures().values().forEach(wide -> columns.add((double) wide * Area.COLUMN));
@@ -112,12 +112,12 @@ final class SlideTable {
             row(table, row, widths);
         }
         if (!texts && rows > 0) {
-            new TableBars(parts, helpers, told).drawOn(canvas, new Area(area.column() + widths.all(), area.row() + HEADING, area.columns() - widths.all(), rows * high));
+            new TableBars(parts, helpers, warnings).drawOn(canvas, new Area(area.column() + widths.all(), area.row() + HEADING, area.columns() - widths.all(), rows * high));
         }
         return true;
     }
 
-    /** How many signs the longest bar has, and one to spare. */
+    /** How many characters the longest bar has, and one to spare. */
     private int longest(TextColumn column) {
         return 1 + column.series().stream().map(series -> chart.data().column(series.column())).flatMap(cells -> IntStream.range(0, cells.size()).mapToObj(cells::written)).mapToInt(DisplayWidth::of).max().orElse(0);
     }

@@ -230,7 +230,7 @@ final class StaticSteps {
         return cells.kind() != Kind.TEXT ? Stream.empty() : IntStream.range(0, cells.size()).filter(cells::isPresent).mapToObj(cells::written);
     }
 
-    /** Functions of a sheet pass over capitals and take some signs for others. */
+    /** Functions of a sheet pass over capitals and take some characters for others. */
     private static Optional<String> alike(String key, Stream<String> cells) {
         List<String> texts = cells.distinct().toList();
         Set<String> alike = new HashSet<>();

@@ -17,13 +17,13 @@ final class TableBars {
 
     private final List<PlainChart> parts;
     private final HelperSheet helpers;
-    private final Consumer<String> told;
+    private final Consumer<String> warnings;
 
     /** As for a chart of its own. */
-    TableBars(List<PlainChart> parts, HelperSheet helpers, Consumer<String> told) {
+    TableBars(List<PlainChart> parts, HelperSheet helpers, Consumer<String> warnings) {
         this.parts = parts;
         this.helpers = helpers;
-        this.told = told;
+        this.warnings = warnings;
     }
 
     /** The panels side by side, each plot as high as the rows. */
@@ -32,7 +32,7 @@ final class TableBars {
         int below = figures ? 1 : 0;
         Area whole = new Area(area.column(), area.row(), area.columns(), area.rows() + below);
         Plot plot = new Plot(parts, area);
-        plot.tellUnlabelled(told);
+        plot.tellUnlabelled(warnings);
         double shares = parts.stream().mapToDouble(part -> panel(part).share()).sum();
         double at = 0;
         for (PlainChart part : parts) {

@@ -21,15 +21,15 @@ final class TableBlock {
     private final HelperSheet helpers;
     private final Sheet sheet;
     private final TableCells cells;
-    private final Consumer<String> told;
+    private final Consumer<String> warnings;
 
     /** @param parts the panels, each as a chart */
-    TableBlock(List<PlainChart> parts, HelperSheet helpers, Sheet sheet, Consumer<String> told) {
+    TableBlock(List<PlainChart> parts, HelperSheet helpers, Sheet sheet, Consumer<String> warnings) {
         this.parts = parts;
         this.helpers = helpers;
         this.sheet = sheet;
-        this.told = told;
-        this.cells = new TableCells(sheet, helpers, told);
+        this.warnings = warnings;
+        this.cells = new TableCells(sheet, helpers, warnings);
     }
 
     /** How many rows of the sheet a chart takes at least. */
@@ -40,7 +40,7 @@ final class TableBlock {
     void fill(Area area) {
         PlainChart first = parts.get(0);
         int count = helpers.lines();
-        CellBars inCells = new CellBars(parts, helpers, cells, told);
+        CellBars inCells = new CellBars(parts, helpers, cells, warnings);
         int high = inCells.areAsked() ? 1 : Math.max(1, Math.min(HIGHEST_ROW, (area.rows() - ABOVE - 2) / Math.max(1, count)));
         cells.titles(area, first);
         TableCells.Widths widths = cells.widths(first, area.columns() - Math.max(FEWEST_FOR_BARS, inCells.least()));
@@ -64,7 +64,7 @@ final class TableBlock {
             }
         }
         if (count > 0) {
-            new TableBars(parts, helpers, told).drawOn(new SheetCanvas(sheet), room);
+            new TableBars(parts, helpers, warnings).drawOn(new SheetCanvas(sheet), room);
         }
     }
 }

@@ -24,13 +24,13 @@ final class TableCells {
 
     private final Sheet sheet;
     private final HelperSheet helpers;
-    private final Consumer<String> told;
+    private final Consumer<String> warnings;
 
-    /** @param told given the figures that find no room */
-    TableCells(Sheet sheet, HelperSheet helpers, Consumer<String> told) {
+    /** @param warnings takes the figures that find no room */
+    TableCells(Sheet sheet, HelperSheet helpers, Consumer<String> warnings) {
         this.sheet = sheet;
         this.helpers = helpers;
-        this.told = told;
+        this.warnings = warnings;
     }
 
     /** The lines above, on the first two rows; what columns say of them follows the cells. */
@@ -76,18 +76,18 @@ final class TableCells {
 
     /** What the names and the figures take, of so many columns that there are. */
     Widths widths(PlainChart chart, int room) {
-        return widths(chart, room, told);
+        return widths(chart, room, warnings);
     }
 
-    /** The same; {@code told} is given the figures that find no room. */
-    static Widths widths(PlainChart chart, int room, Consumer<String> told) {
+    /** The same; {@code warnings} takes the figures that find no room. */
+    static Widths widths(PlainChart chart, int room, Consumer<String> warnings) {
         int names = names(chart, room);
         Map<FigureColumn, Integer> figures = new LinkedHashMap<>();
         int left = room - names;
         for (FigureColumn column : chart.beside()) {
             left -= wide(chart, column);
             if (left < 0) {
-                told.accept("'" + chart.name() + "': found no room beside the names, so left out: "
+                warnings.accept("'" + chart.name() + "': found no room beside the names, so left out: "
                         + String.join(", ", chart.beside().subList(figures.size(), chart.beside().size()).stream().map(FigureColumn::name).toList()));
                 break;
             }

@@ -29,15 +29,15 @@ final class TextBlock {
     private final HelperSheet helpers;
     private final Sheet sheet;
     private final TableCells cells;
-    private final Consumer<String> told;
+    private final Consumer<String> warnings;
 
-    TextBlock(PlainChart chart, TextCells texts, HelperSheet helpers, Sheet sheet, Consumer<String> told) {
+    TextBlock(PlainChart chart, TextCells texts, HelperSheet helpers, Sheet sheet, Consumer<String> warnings) {
         this.chart = chart;
         this.texts = texts;
         this.helpers = helpers;
         this.sheet = sheet;
-        this.cells = new TableCells(sheet, helpers, told);
-        this.told = told;
+        this.cells = new TableCells(sheet, helpers, warnings);
+        this.warnings = warnings;
     }
 
     /** How many rows of the sheet a chart takes. */
@@ -48,7 +48,7 @@ final class TextBlock {
     void fill(Area area) {
         cells.titles(area, chart);
         if (texts.columns().stream().flatMap(column -> column.rest().stream()).anyMatch(rest -> chart.series().stream().anyMatch(bar -> !bar.equals(rest) && !bar.fill().equals(rest.fill())))) {
-            told.accept("'" + chart.name() + "': a cell's text has one colour, so what is left has the colour of its bar");
+            warnings.accept("'" + chart.name() + "': a cell's text has one colour, so what is left has the colour of its bar");
         }
         int figureColumns = Math.max(1, area.columns() / 10);
         int apart = texts.figures().isPresent() ? 1 : 0; // bars fill their cells

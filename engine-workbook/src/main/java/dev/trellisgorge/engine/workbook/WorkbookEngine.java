@@ -54,33 +54,33 @@ public final class WorkbookEngine implements Engine {
     }
 
     @Override
-    public void draw(List<Page> pages, String ending, Options options, OutputStream out, Consumer<String> told) throws IOException {
+    public void draw(List<Page> pages, String ending, Options options, OutputStream out, Consumer<String> warnings) throws IOException {
         if (options.into().isPresent()) {
-            into(options.into().get(), pages, ending, options, out, told);
+            into(options.into().get(), pages, ending, options, out, warnings);
         } else if (ending.equals("xlsm")) {
             throw new BadInput(Place.of("." + ending), ProblemKind.UNSUPPORTED, "a workbook with macros can be drawn into, not created; write to .xlsx");
         } else {
-            BookWriter.write(describe(pages, options, told), out);
+            BookWriter.write(describe(pages, options, warnings), out);
         }
     }
 
     /**
      * Lays pages out as a workbook, which is not written.
      *
-     * @param told given a sentence for each thing that is left out or stays as it is drawn
+     * @param warnings takes a sentence for each thing that is left out or stays as it is drawn
      * @throws BadInput where something does not fit on a sheet
      */
-    public static Book describe(List<Page> pages, Options options, Consumer<String> told) {
-        return new LiveWorkbook(pages, options, told, Optional.empty()).describe();
+    public static Book describe(List<Page> pages, Options options, Consumer<String> warnings) {
+        return new LiveWorkbook(pages, options, warnings, Optional.empty()).describe();
     }
 
-    private static void into(Path file, List<Page> pages, String ending, Options options, OutputStream out, Consumer<String> told) throws IOException {
+    private static void into(Path file, List<Page> pages, String ending, Options options, OutputStream out, Consumer<String> warnings) throws IOException {
         if (!file.toString().toLowerCase(Locale.ROOT).endsWith("." + ending)) {
             throw new BadInput(Place.inFile(file.toString()), ProblemKind.UNSUPPORTED, "can't be written as ." + ending + ", which is another kind of file");
         }
         HostWorkbook host = HostWorkbook.open(file);
-        host.warnings().forEach(told);
-        LiveWorkbook ours = new LiveWorkbook(pages, options, told, Optional.of(host));
+        host.warnings().forEach(warnings);
+        LiveWorkbook ours = new LiveWorkbook(pages, options, warnings, Optional.of(host));
         ByteArrayOutputStream made = new ByteArrayOutputStream();
         BookWriter.write(ours.describe(), made);
         host.putIn(made.toByteArray(), ours.onOther());

@@ -110,12 +110,12 @@ final class XmlText {
     private static int tagEnd(String text, int at) {
         char quote = 0;
         for (int i = at; i < text.length(); i++) {
-            char sign = text.charAt(i);
+            char character = text.charAt(i);
             if (quote != 0) {
-                quote = sign == quote ? 0 : quote;
-            } else if (sign == '"' || sign == '\'') {
-                quote = sign;
-            } else if (sign == '>') {
+                quote = character == quote ? 0 : quote;
+            } else if (character == '"' || character == '\'') {
+                quote = character;
+            } else if (character == '>') {
                 return i + 1;
             }
         }

@@ -63,14 +63,14 @@ public class LiveStepsTest {
     private record Edited(Path file, PlainChart drawn, PlainChart after) {
     }
 
-    private static Path drawn(PlainChart chart, Consumer<String> told) throws IOException {
-        return drawn(chart, Options.STANDARD, told);
+    private static Path drawn(PlainChart chart, Consumer<String> warnings) throws IOException {
+        return drawn(chart, Options.STANDARD, warnings);
     }
 
-    private static Path drawn(PlainChart chart, Options options, Consumer<String> told) throws IOException {
+    private static Path drawn(PlainChart chart, Options options, Consumer<String> warnings) throws IOException {
         Path file = Files.createTempFile("steps", ".xlsx");
         try (OutputStream out = Files.newOutputStream(file)) {
-            Engines.draw(List.of(Page.of(chart)), new WorkbookEngine(), "xlsx", options, out, told);
+            Engines.draw(List.of(Page.of(chart)), new WorkbookEngine(), "xlsx", options, out, warnings);
         }
         return file;
     }
@@ -168,14 +168,14 @@ public class LiveStepsTest {
         try {
             PlainChart drawn = random.plan().over(random.executor());
             PlainChart after = random.plan().over(Executor.of(tables, values));
-            List<String> told = new ArrayList<>();
+            List<String> warnings = new ArrayList<>();
             if (drawn.data().rowCount() == 0) {
                 return Optional.empty();
             }
-            Path file = drawn(drawn, added == 0 ? Options.STANDARD : Options.STANDARD.spare(SPARE, OptionalInt.of(SPARE)), told::add);
+            Path file = drawn(drawn, added == 0 ? Options.STANDARD : Options.STANDARD.spare(SPARE, OptionalInt.of(SPARE)), warnings::add);
             boolean[] isLive = new boolean[1];
             edit(file, book -> {
-                isLive[0] = told.stream().noneMatch(sentence -> sentence.contains("stay as") || sentence.contains("stays as")) && book.getSheet("rows") != null;
+                isLive[0] = warnings.stream().noneMatch(sentence -> sentence.contains("stay as") || sentence.contains("stays as")) && book.getSheet("rows") != null;
                 if (isLive[0]) {
                     IntStream.range(raw.rowCount(), changed.rowCount()).forEach(row -> add(book.getSheet("rows"), changed, row));
                     if (settings) {
@@ -377,9 +377,9 @@ public class LiveStepsTest {
                 Column.numbers("v", IntStream.range(0, 1_100_000).mapToDouble(row -> 1).toArray()));
         Executor executor = Executor.over(many, Settings.NONE);
         Pipeline steps = Pipeline.of("many").then(new Total(List.of("n"), List.of(new Total.Figure("v", Total.Fold.SUM, "v"))));
-        List<String> told = new ArrayList<>();
-        Path file = drawn(Chart.of("n", Columns.of("v")).named("c").plan(steps, executor.known()).over(executor), told::add);
-        assertThat(told).singleElement().asString().endsWith("stays as it was when this was drawn, with all steps before it: the rows before it don't fit on a sheet");
+        List<String> warnings = new ArrayList<>();
+        Path file = drawn(Chart.of("n", Columns.of("v")).named("c").plan(steps, executor.known()).over(executor), warnings::add);
+        assertThat(warnings).singleElement().asString().endsWith("stays as it was when this was drawn, with all steps before it: the rows before it don't fit on a sheet");
         edit(file, book -> assertThat(value(HelperCells.cell(book.getSheet("c series"), "value", 0))).isEqualTo(366_667.0));
         Files.delete(file);
     }
@@ -389,10 +389,10 @@ public class LiveStepsTest {
         Executor executor = Executor.over(GENERATION, Settings.NONE);
         Pipeline steps = Pipeline.of("generation").then(Previous.row("mwh", "before").within("station")).then(new Slice("month", "2031-03"));
         PlainChart chart = Chart.of("station", Columns.of("before")).named("before").plan(steps, executor.known()).over(executor);
-        List<String> told = new ArrayList<>();
-        Path file = drawn(chart, told::add);
+        List<String> warnings = new ArrayList<>();
+        Path file = drawn(chart, warnings::add);
         String sentence = "'before': 'add before: mwh of the row before, for each station by itself' stays as it was when this was drawn, with all steps before it: the row before is looked for within station";
-        assertThat(told).containsExactly(sentence);
+        assertThat(warnings).containsExactly(sentence);
         edit(file, book -> {
             List<Object> page = new ArrayList<>();
             book.getSheet("before").forEach(line -> line.forEach(cell -> page.add(value(cell))));

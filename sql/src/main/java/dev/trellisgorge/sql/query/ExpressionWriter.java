@@ -208,7 +208,7 @@ final class ExpressionWriter {
         }
     }
 
-    /** A name with a schema, or in quotes, may be that of somebody's own function, so it is told whole. */
+    /** A name with a schema, or in quotes, may be that of somebody's own function, so it is reported whole. */
     private String told(String name) {
         called.accept(name);
         return name;

@@ -52,14 +52,14 @@ final class Tokens {
     }
 
     private void next() throws Unchecked {
-        char sign = text.charAt(at);
-        if (sign == ' ' || sign == '\t' || sign == '\n' || sign == '\r') {
+        char character = text.charAt(at);
+        if (character == ' ' || character == '\t' || character == '\n' || character == '\r') {
             at++;
-        } else if (sign == '\'' || sign == language.quote()) {
-            taken(quoted(sign));
+        } else if (character == '\'' || character == language.quote()) {
+            taken(quoted(character));
         } else if (isWordStart(text.codePointAt(at))) {
             word();
-        } else if (isDigit(at) || sign == '.' && isDigit(at + 1)) {
+        } else if (isDigit(at) || character == '.' && isDigit(at + 1)) {
             number();
         } else {
             operator();
@@ -75,10 +75,10 @@ final class Tokens {
     private int quoted(char quote) throws Unchecked {
         int end = at + 1;
         while (end < text.length()) {
-            char sign = text.charAt(end);
-            if (sign == 0 || sign == '\\' && language.backslashes()) {
-                throw new Unchecked("databases differ in how they read " + (sign == 0 ? "a zero character" : "a backslash") + " within quotes");
-            } else if (sign != quote) {
+            char character = text.charAt(end);
+            if (character == 0 || character == '\\' && language.backslashes()) {
+                throw new Unchecked("databases differ in how they read " + (character == 0 ? "a zero character" : "a backslash") + " within quotes");
+            } else if (character != quote) {
                 end++;
             } else if (end + 1 < text.length() && text.charAt(end + 1) == quote) {
                 end += 2;
@@ -89,8 +89,8 @@ final class Tokens {
         throw new Unchecked("a quote is never closed");
     }
 
-    private static boolean isWordStart(int sign) {
-        return sign == '_' || Character.isLetter(sign);
+    private static boolean isWordStart(int character) {
+        return character == '_' || Character.isLetter(character);
     }
 
     private boolean isDigit(int index) {
@@ -117,8 +117,8 @@ final class Tokens {
             end = digits(end + 1);
         }
         if (end < text.length() && (text.charAt(end) == 'e' || text.charAt(end) == 'E')) {
-            int sign = end + 1 < text.length() && (text.charAt(end + 1) == '-' || text.charAt(end + 1) == '+') ? 2 : 1;
-            end = digits(end + sign);
+            int exponent = end + 1 < text.length() && (text.charAt(end + 1) == '-' || text.charAt(end + 1) == '+') ? 2 : 1;
+            end = digits(end + exponent);
         }
         if (end < text.length() && isWordStart(text.codePointAt(end))) {
             throw new Unchecked("'" + text.substring(at, Math.min(text.length(), end + 1)) + "' is no number");
