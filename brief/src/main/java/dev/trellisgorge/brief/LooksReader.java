@@ -46,7 +46,7 @@ final class LooksReader {
         keys.allowing(LooksSchema.THEME);
         LooksReader theme = new LooksReader(keys, Looks.OWN, problems);
         theme.lineNames().forEach((line, name) -> problems.add(name.place(), ProblemKind.CONFLICT, "a theme says how lines look; 'name' is a key of a chart's 'reference'"));
-        return theme.read(List.of());
+        return theme.read(List.of("scale"));
     }
 
     /** @param taken keys that mean something else to the chart's pattern */

@@ -17,6 +17,7 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
+import java.util.function.Consumer;
 
 /**
  * What a user asks for: a pattern over a table's columns, and how it is to look. Immutable and thread-safe; each method gives a
@@ -30,48 +31,14 @@ import java.util.Optional;
  * }</pre>
  */
 public final class Chart {
-    private final String name;
-    private final Optional<String> category;
-    private final Pattern pattern;
-    private final Words title;
-    private final Words subtitle;
-    private final Locale locale;
-    private final Looks looks;
-    private final Map<String, Words> lineNames;
-    private final Looks theme;
-    private final Optional<Orientation> orientation;
-    private final List<Beside> beside;
-    private final boolean inCells;
-    private final List<Labels> labels;
-    private final Map<String, String> names;
-    private final Map<String, Color> colors;
-    private final Map<String, Cut> slice;
-    private final boolean sliceOnRaw;
-    private final Optional<Ranking> ranking;
+    private final Parts parts;
 
-    private Chart(Changes c) {
-        this.name = c.name;
-        this.category = c.category;
-        this.pattern = c.pattern;
-        this.title = c.title;
-        this.subtitle = c.subtitle;
-        this.locale = c.locale;
-        this.looks = c.looks;
-        this.lineNames = c.lineNames;
-        this.theme = c.theme;
-        this.orientation = c.orientation;
-        this.beside = c.beside;
-        this.inCells = c.inCells;
-        this.labels = c.labels;
-        this.names = c.names;
-        this.colors = c.colors;
-        this.slice = c.slice;
-        this.sliceOnRaw = c.sliceOnRaw;
-        this.ranking = c.ranking;
+    private Chart(Parts parts) {
+        this.parts = parts;
     }
 
-    /** The fields of a chart to be, so that each method above states its one change. */
-    private static final class Changes {
+    /** The fields, so that each method states its one change. Those of a chart never change. */
+    private static final class Parts implements Cloneable {
         private String name = "chart";
         private Optional<String> category = Optional.empty();
         private Pattern pattern;
@@ -90,34 +57,20 @@ public final class Chart {
         private Map<String, Cut> slice = Map.of();
         private boolean sliceOnRaw;
         private Optional<Ranking> ranking = Optional.empty();
+
+        private Parts copy() {
+            try {
+                return (Parts) clone();
+            } catch (CloneNotSupportedException e) {
+                throw new IllegalStateException(e);
+            }
+        }
     }
 
-    private interface Change {
-        void to(Changes changes);
-    }
-
-    private Chart with(Change change) {
-        Changes c = new Changes();
-        c.name = name;
-        c.category = category;
-        c.pattern = pattern;
-        c.title = title;
-        c.subtitle = subtitle;
-        c.locale = locale;
-        c.looks = looks;
-        c.lineNames = lineNames;
-        c.theme = theme;
-        c.orientation = orientation;
-        c.beside = beside;
-        c.inCells = inCells;
-        c.labels = labels;
-        c.names = names;
-        c.colors = colors;
-        c.slice = slice;
-        c.sliceOnRaw = sliceOnRaw;
-        c.ranking = ranking;
-        change.to(c);
-        return new Chart(c);
+    private Chart with(Consumer<Parts> change) {
+        Parts changed = parts.copy();
+        change.accept(changed);
+        return new Chart(changed);
     }
 
     /** A chart with one row for each text or date in the column {@code category}. */
@@ -127,9 +80,9 @@ public final class Chart {
 
     /** A chart of one figure, which needs no category: a dial or a ring. */
     public static Chart of(Pattern pattern) {
-        Changes c = new Changes();
-        c.pattern = Objects.requireNonNull(pattern, "pattern");
-        return new Chart(c);
+        Parts first = new Parts();
+        first.pattern = Objects.requireNonNull(pattern, "pattern");
+        return new Chart(first);
     }
 
     /** The name that files and sheets are called by. */
@@ -167,7 +120,7 @@ public final class Chart {
 
     /** What readers call a reference line; every one of them where {@code line} is empty. */
     public Chart lineName(String line, Words words) {
-        return with(c -> c.lineNames = and(lineNames, line, words));
+        return with(c -> c.lineNames = and(c.lineNames, line, words));
     }
 
     /** How it looks where {@link #looks} says nothing; what has no effect on it is passed over. */
@@ -199,12 +152,12 @@ public final class Chart {
 
     /** What readers call a series; {@code series} is one of {@link #seriesNames()}, or a class or part of several. */
     public Chart name(String series, String readersName) {
-        return with(c -> c.names = and(names, series, readersName));
+        return with(c -> c.names = and(c.names, series, readersName));
     }
 
     /** The fill of a series; {@code series} is one of {@link #seriesNames()}, or a class or part of several. */
     public Chart color(String series, Color fill) {
-        return with(c -> c.colors = and(colors, series, fill));
+        return with(c -> c.colors = and(c.colors, series, fill));
     }
 
     /** Keeps the rows whose cell in {@code column} is {@code value}, before anything is computed. */
@@ -214,7 +167,7 @@ public final class Chart {
 
     /** Keeps the rows whose cell in {@code column} is one of some, or lies in a range. */
     public Chart slice(String column, Cut cut) {
-        return with(c -> c.slice = and(slice, column, cut));
+        return with(c -> c.slice = and(c.slice, column, cut));
     }
 
     /** Slices the raw table that the base starts from, before its first step, and not the base itself. */
@@ -234,16 +187,16 @@ public final class Chart {
     }
 
     public String name() {
-        return name;
+        return parts.name;
     }
 
     public Pattern pattern() {
-        return pattern;
+        return parts.pattern;
     }
 
     /** Every series that there could be, in drawing order. */
     public List<String> seriesNames() {
-        return pattern.seriesNames();
+        return parts.pattern.seriesNames();
     }
 
     /**
@@ -269,72 +222,72 @@ public final class Chart {
     }
 
     Optional<String> category() {
-        return category;
+        return parts.category;
     }
 
     /** Which rows are kept, by the cells of columns. */
     public Map<String, Cut> slices() {
-        return slice;
+        return parts.slice;
     }
 
     boolean slicesRaw() {
-        return sliceOnRaw;
+        return parts.sliceOnRaw;
     }
 
     Optional<Ranking> ranking() {
-        return ranking;
+        return parts.ranking;
     }
 
     List<Beside> beside() {
-        return beside;
+        return parts.beside;
     }
 
     boolean areInCells() {
-        return inCells;
+        return parts.inCells;
     }
 
     List<Labels> labels() {
-        return labels;
+        return parts.labels;
     }
 
     /** What readers call a series: by its own name, or by its class's or part's. */
     String readersName(String series, Map<String, List<String>> groups) {
-        return Look.of(series, names, groups).orElse(series);
+        return Look.of(series, parts.names, groups).orElse(series);
     }
 
     Map<String, String> names() {
-        return names;
+        return parts.names;
     }
 
     Map<String, Color> colors() {
-        return colors;
+        return parts.colors;
     }
 
     Words title() {
-        return title;
+        return parts.title;
     }
 
     Words subtitle() {
-        return subtitle;
+        return parts.subtitle;
     }
 
     Locale locale() {
-        return locale;
+        return parts.locale;
     }
 
     Map<String, Words> lineNames() {
-        return lineNames;
+        return parts.lineNames;
     }
 
     Looks looks() {
-        return looks;
+        return parts.looks;
     }
 
     Looks theme() {
-        return theme;
+        return parts.theme;
     }
 
     Optional<Orientation> orientation() {
-        return orientation;
+        return parts.orientation;
     }
 }

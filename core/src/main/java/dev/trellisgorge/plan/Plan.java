@@ -233,7 +233,7 @@ public final class Plan {
 
     /** The same plan, open to changes. */
     public PlanBuilder change() {
-        return new PlanBuilder(parts);
+        return parts.copy();
     }
 
     /** The columns that only say how labels are written; engines with formats of their own need none of them. */

@@ -38,7 +38,7 @@ import java.util.Optional;
  * Gathers a plan: what a pattern describes itself into. Nothing is computed, but each formula is typed as it comes, so that
  * one whose sides don't go together is refused at once. Not thread-safe.
  */
-public final class PlanBuilder {
+public final class PlanBuilder implements Cloneable {
     private static final int MOST_IN_TITLE = Bound.TITLE_CHARACTERS.count();
 
     private final String name;
@@ -48,17 +48,17 @@ public final class PlanBuilder {
     private final Schema schema;
     private final Settings settings;
     private final Optional<String> category;
-    private final Typing typing;
-    private final List<Derived> columns = new ArrayList<>();
-    private final List<String> series = new ArrayList<>();
-    private final List<Identity> identities = new ArrayList<>();
-    private final List<Carried> carried = new ArrayList<>();
-    private final List<RowWarning> watches = new ArrayList<>();
-    private final List<Refusal> refusals = new ArrayList<>();
-    private final List<Saying> sayings = new ArrayList<>();
-    private final Map<String, String> classes = new LinkedHashMap<>();
-    private final List<Note> notes = new ArrayList<>();
-    private final Map<String, List<Label>> labels = new LinkedHashMap<>();
+    private Typing typing;
+    private List<Derived> columns = new ArrayList<>();
+    private List<String> series = new ArrayList<>();
+    private List<Identity> identities = new ArrayList<>();
+    private List<Carried> carried = new ArrayList<>();
+    private List<RowWarning> watches = new ArrayList<>();
+    private List<Refusal> refusals = new ArrayList<>();
+    private List<Saying> sayings = new ArrayList<>();
+    private Map<String, String> classes = new LinkedHashMap<>();
+    private List<Note> notes = new ArrayList<>();
+    private Map<String, List<Label>> labels = new LinkedHashMap<>();
     private List<String> figures = List.of();
     private List<String> categoryNames = List.of();
     private boolean namesInLabels;
@@ -73,7 +73,7 @@ public final class PlanBuilder {
     private Optional<String> titleColumn = Optional.empty();
     private Optional<String> subtitleColumn = Optional.empty();
     private Optional<String> nameColumn = Optional.empty();
-    private final Map<String, String> singles = new LinkedHashMap<>();
+    private Map<String, String> singles = new LinkedHashMap<>();
     private Locale locale = Locale.ROOT;
     private Looks looks = Looks.OWN;
     private Orientation orientation = Orientation.VERTICAL;
@@ -97,46 +97,27 @@ public final class PlanBuilder {
         this.typing = new Typing(schema, settings);
     }
 
-    PlanBuilder(PlanBuilder other) {
-        this.name = other.name;
-        this.base = other.base;
-        this.sliced = other.sliced;
-        this.pipeline = other.pipeline;
-        this.schema = other.schema;
-        this.settings = other.settings;
-        this.category = other.category;
-        this.typing = new Typing(schema, settings);
-        other.columns.forEach(column -> add(column.name(), column.formula(), column.use()));
-        series.clear();
-        series.addAll(other.series);
-        identities.addAll(other.identities);
-        carried.addAll(other.carried);
-        watches.addAll(other.watches);
-        refusals.addAll(other.refusals);
-        sayings.addAll(other.sayings);
-        classes.putAll(other.classes);
-        notes.addAll(other.notes);
-        labels.putAll(other.labels);
-        figures = other.figures;
-        categoryNames = other.categoryNames;
-        oneRowOf = other.oneRowOf;
-        namesInLabels = other.namesInLabels;
-        totals = other.totals;
-        slices = other.slices;
-        note = other.note;
-        beside = other.beside;
-        inCells = other.inCells;
-        title = other.title;
-        subtitle = other.subtitle;
-        titleColumn = other.titleColumn;
-        subtitleColumn = other.subtitleColumn;
-        nameColumn = other.nameColumn;
-        singles.putAll(other.singles);
-        locale = other.locale;
-        looks = other.looks;
-        orientation = other.orientation;
-        firstRowAlone = other.firstRowAlone;
-        drawing = other.drawing;
+    /** The same, whose changes are its own. */
+    PlanBuilder copy() {
+        try {
+            PlanBuilder copy = (PlanBuilder) clone();
+            copy.typing = new Typing(schema, settings);
+            columns.forEach(column -> copy.typing.computed(column.name(), copy.typing.kind(column.formula()).orElse(Kind.NUMBER)));
+            copy.columns = new ArrayList<>(columns);
+            copy.series = new ArrayList<>(series);
+            copy.identities = new ArrayList<>(identities);
+            copy.carried = new ArrayList<>(carried);
+            copy.watches = new ArrayList<>(watches);
+            copy.refusals = new ArrayList<>(refusals);
+            copy.sayings = new ArrayList<>(sayings);
+            copy.classes = new LinkedHashMap<>(classes);
+            copy.notes = new ArrayList<>(notes);
+            copy.labels = new LinkedHashMap<>(labels);
+            copy.singles = new LinkedHashMap<>(singles);
+            return copy;
+        } catch (CloneNotSupportedException e) {
+            throw new IllegalStateException(e);
+        }
     }
 
     /** A series, the last so far. Errors as {@link #working}. */
@@ -381,7 +362,7 @@ public final class PlanBuilder {
         if (drawing == null) {
             throw new IllegalStateException("the plan '" + name + "' has no drawing");
         }
-        PlanBuilder built = new PlanBuilder(this);
+        PlanBuilder built = copy();
         if (firstRowAlone) {
             built.nameWindows();
         }

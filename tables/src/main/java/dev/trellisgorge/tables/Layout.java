@@ -16,6 +16,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalInt;
 import java.util.Set;
+import java.util.function.Consumer;
 
 /**
  * How a file of delimited text or a workbook is laid out and how its cells are written, where that is not to be found from the
@@ -23,24 +24,9 @@ import java.util.Set;
  */
 public final class Layout {
     /** Everything is found. */
-    public static final Layout FOUND = new Layout(new Changes());
+    public static final Layout FOUND = new Layout(new Parts());
 
-    private final Optional<Character> delimiter;
-    private final Optional<Charset> charset;
-    private final Optional<String> sheet;
-    private final Optional<String> range;
-    private final Optional<JsonPath> at;
-    private final OptionalInt headerRow;
-    private final OptionalInt headerRows;
-    private final Optional<Character> decimal;
-    private final List<DateTimeFormatter> dates;
-    private final Set<String> missing;
-    private final Map<String, Kind> kinds;
-    private final TotalRow totalRow;
-    private final Rows rows;
-    private final Map<String, TimeUnit> times;
-    private final Map<String, String> timesOfDay;
-    private final Limits limits;
+    private final Parts parts;
 
     /** What becomes of a last row that is the total of the ones above. */
     public enum TotalRow {
@@ -80,7 +66,8 @@ public final class Layout {
         }
     }
 
-    private static final class Changes {
+    /** The fields, so that each method states its one change. Those of a layout never change. */
+    private static final class Parts implements Cloneable {
         private Optional<Character> delimiter = Optional.empty();
         private Optional<Charset> charset = Optional.empty();
         private Optional<String> sheet = Optional.empty();
@@ -97,51 +84,24 @@ public final class Layout {
         private Map<String, TimeUnit> times = Map.of();
         private Map<String, String> timesOfDay = Map.of();
         private Limits limits = Limits.STANDARD;
+
+        private Parts copy() {
+            try {
+                return (Parts) clone();
+            } catch (CloneNotSupportedException e) {
+                throw new IllegalStateException(e);
+            }
+        }
     }
 
-    private interface Change {
-        void to(Changes changes);
+    private Layout(Parts parts) {
+        this.parts = parts;
     }
 
-    private Layout(Changes c) {
-        this.delimiter = c.delimiter;
-        this.charset = c.charset;
-        this.sheet = c.sheet;
-        this.range = c.range;
-        this.at = c.at;
-        this.headerRow = c.headerRow;
-        this.headerRows = c.headerRows;
-        this.decimal = c.decimal;
-        this.dates = c.dates;
-        this.missing = c.missing;
-        this.kinds = c.kinds;
-        this.totalRow = c.totalRow;
-        this.rows = c.rows;
-        this.times = c.times;
-        this.timesOfDay = c.timesOfDay;
-        this.limits = c.limits;
-    }
-
-    private Layout with(Change change) {
-        Changes c = new Changes();
-        c.delimiter = delimiter;
-        c.charset = charset;
-        c.sheet = sheet;
-        c.range = range;
-        c.at = at;
-        c.headerRow = headerRow;
-        c.headerRows = headerRows;
-        c.decimal = decimal;
-        c.dates = dates;
-        c.missing = missing;
-        c.kinds = kinds;
-        c.totalRow = totalRow;
-        c.rows = rows;
-        c.times = times;
-        c.timesOfDay = timesOfDay;
-        c.limits = limits;
-        change.to(c);
-        return new Layout(c);
+    private Layout with(Consumer<Parts> change) {
+        Parts changed = parts.copy();
+        change.accept(changed);
+        return new Layout(changed);
     }
 
     /** Whether a character can divide cells: no letter, digit or quote, and no control character but the tab. */
@@ -247,9 +207,9 @@ public final class Layout {
     /** The columns of which the layout says the kind must be there; {@code header} has the ones that are. */
     void checkKinds(Place place, List<String> header) {
         Problems problems = new Problems();
-        kinds.keySet().stream().filter(name -> !header.contains(name)).sorted()
+        parts.kinds.keySet().stream().filter(name -> !header.contains(name)).sorted()
                 .forEach(name -> problems.add(place, ProblemKind.UNKNOWN_NAME, "there is no column '" + name + "', whose kind is said. " + Nearest.hint(name, header)));
-        timesOfDay.forEach((name, made) -> {
+        parts.timesOfDay.forEach((name, made) -> {
             if (!header.contains(name)) {
                 problems.add(place, ProblemKind.UNKNOWN_NAME, "there is no column '" + name + "', whose time of day is asked for. " + Nearest.hint(name, header));
             }
@@ -261,80 +221,80 @@ public final class Layout {
     }
 
     Optional<Character> delimiter() {
-        return delimiter;
+        return parts.delimiter;
     }
 
     Optional<Charset> charset() {
-        return charset;
+        return parts.charset;
     }
 
     Optional<String> sheet() {
-        return sheet;
+        return parts.sheet;
     }
 
     Optional<String> range() {
-        return range;
+        return parts.range;
     }
 
     Optional<JsonPath> at() {
-        return at;
+        return parts.at;
     }
 
     OptionalInt headerRow() {
-        return headerRow;
+        return parts.headerRow;
     }
 
     OptionalInt headerRows() {
-        return headerRows;
+        return parts.headerRows;
     }
 
     Optional<Character> decimal() {
-        return decimal;
+        return parts.decimal;
     }
 
     List<DateTimeFormatter> dates() {
-        return dates;
+        return parts.dates;
     }
 
     boolean isMissing(String cell) {
-        return missing.contains(cell);
+        return parts.missing.contains(cell);
     }
 
     /** The kinds that are stated, by the names of columns. */
     public Map<String, Kind> kinds() {
-        return kinds;
+        return parts.kinds;
     }
 
     Optional<Kind> kind(String column) {
-        return Optional.ofNullable(kinds.get(column));
+        return Optional.ofNullable(parts.kinds.get(column));
     }
 
     Rows rows() {
-        return rows;
+        return parts.rows;
     }
 
     TimeUnit timeUnit(String column) {
-        return times.getOrDefault(column, TimeUnit.HOURS);
+        return parts.times.getOrDefault(column, TimeUnit.HOURS);
     }
 
     boolean saysTimeUnit(String column) {
-        return times.containsKey(column);
+        return parts.times.containsKey(column);
     }
 
     Map<String, String> timesOfDay() {
-        return timesOfDay;
+        return parts.timesOfDay;
     }
 
     TotalRow totalRow() {
-        return totalRow;
+        return parts.totalRow;
     }
 
     Limits limits() {
-        return limits;
+        return parts.limits;
     }
 
     /** Whether nothing is said of it that a reader of plain text, one that knows of no layouts, would not read alike. */
     public boolean isPlain() {
-        return charset.isEmpty() && at.isEmpty() && headerRow.isEmpty() && decimal.isEmpty() && dates.isEmpty() && timesOfDay.isEmpty() && kinds.isEmpty() && missing.equals(FOUND.missing) && totalRow != TotalRow.DROP;
+        return parts.charset.isEmpty() && parts.at.isEmpty() && parts.headerRow.isEmpty() && parts.decimal.isEmpty() && parts.dates.isEmpty() && parts.timesOfDay.isEmpty() && parts.kinds.isEmpty() && parts.missing.equals(FOUND.parts.missing) && parts.totalRow != TotalRow.DROP;
     }
 }
