@@ -3,6 +3,7 @@ package dev.trellisgorge.cli;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import dev.trellisgorge.problem.Bound;
+import dev.trellisgorge.test.TestSize;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -27,6 +28,9 @@ public class BoundTest {
     private static final Set<Bound> ELSEWHERE = EnumSet.of(Bound.SHEET_CELLS, Bound.UNPACKED_BYTES, Bound.HOST_BYTES, Bound.SHEET_ROWS, Bound.WRITTEN_ROWS, Bound.WRITTEN_COLUMNS, Bound.WRITTEN_FORMULA, Bound.WORKED_OUT);
     private static final String TABLE = "n,v\na,1\n";
     private static final String CHART = "  c: {pattern: columns, category: n, value: v}\n";
+    /** Those that take many seconds are tried at night alone. */
+    private static final Set<Bound> SLOW = EnumSet.of(Bound.BRIEF_CHARACTERS, Bound.PICTURE_ROWS);
+
     private Desk desk;
 
     @BeforeMethod
@@ -42,7 +46,7 @@ public class BoundTest {
 
     @DataProvider
     Object[][] bounds() {
-        return Arrays.stream(Bound.values()).filter(bound -> !ELSEWHERE.contains(bound)).map(bound -> new Object[] {bound}).toArray(Object[][]::new);
+        return Arrays.stream(Bound.values()).filter(bound -> !ELSEWHERE.contains(bound) && !(TestSize.of(1, 2) == 1 && SLOW.contains(bound))).map(bound -> new Object[] {bound}).toArray(Object[][]::new);
     }
 
     private Desk.Answer run(String data, String brief, String... command) {

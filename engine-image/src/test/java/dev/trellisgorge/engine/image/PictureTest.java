@@ -90,6 +90,19 @@ public class PictureTest {
         assertThat(texts).doesNotContain("520", "-70.5");
     }
 
+    @DataProvider
+    Object[][] scales() {
+        return new Object[][] {{500, List.of("0", "100", "200", "300", "400", "500")}, {950, List.of("0", "200", "400", "600", "800")}, {30, List.of("0", "5", "10", "15", "20", "25", "30")}};
+    }
+
+    /** Steps of 1, 2 or 5 times a power of ten, four to nine of them. */
+    @Test(dataProvider = "scales")
+    public void figuresAlongAnAxisAreRound(double high, List<String> figures) {
+        Table table = Table.of("t", Column.texts("station", "a", "b"), Column.numbers("mwh", high, 1));
+        List<String> texts = svg(Chart.of("station", Columns.of("mwh")).labels(Labels.NONE).over(table, Settings.NONE)).texts();
+        assertThat(texts.stream().filter(text -> text.matches("[0-9.,]+")).toList()).containsExactlyElementsOf(figures);
+    }
+
     @Test
     public void pictureSpeaksForReadersWhoCannotSeeIt() {
         Svg svg = svg(chart().over(TABLE, Settings.NONE));
