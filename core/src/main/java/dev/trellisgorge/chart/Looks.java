@@ -171,6 +171,11 @@ public record Looks(Optional<Legend> legend, Axis axis, Optional<Covered> scale,
         return new Looks(legend, axis, scale, OptionalDouble.of(share), references, marker, sizes, bold, titleAt, palette, good);
     }
 
+    /** The same with other points. */
+    public Looks marker(Marker points) {
+        return new Looks(legend, axis, scale, gap, references, points, sizes, bold, titleAt, palette, good);
+    }
+
     /** The same with text for a purpose of so many pixels. */
     public Looks size(Purpose purpose, double pixels) {
         return new Looks(legend, axis, scale, gap, references, marker, both(sizes, Map.of(purpose, pixels)), bold, titleAt, palette, good);

@@ -4,7 +4,9 @@ import static dev.trellisgorge.formula.Formulas.column;
 import static dev.trellisgorge.formula.Formulas.setting;
 
 import dev.trellisgorge.chart.Color;
+import dev.trellisgorge.chart.Looks;
 import dev.trellisgorge.chart.Orientation;
+import dev.trellisgorge.chart.Points;
 import dev.trellisgorge.formula.Settings;
 import dev.trellisgorge.plan.PlainChart;
 import dev.trellisgorge.table.Column;
@@ -13,6 +15,8 @@ import dev.trellisgorge.test.TestSize;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
+import java.util.OptionalDouble;
 import java.util.stream.IntStream;
 
 /** A chart of every pattern with every classifier that it takes, over rows that are awkward on purpose. Engines are tested with it. */
@@ -105,6 +109,10 @@ public final class Gallery {
                 .beside(Beside.of(column("size"), "Size"), Beside.of(column("size").over(column("other")), "of the other")), ROWS, SETTINGS));
         all.add(new Example(Chart.of("station", Diverging.of("signed")).named("panes in a table").beside(Beside.of(column("size"), "Size")), ROWS, SETTINGS));
         all.add(new Example(Chart.of("station", TextBar.of("size").rest("·", column("other"))).named("text bars in a table").color("rest", new Color(0x808080)).beside(Beside.of(column("other"), "Other")), ROWS, SETTINGS));
+        all.add(new Example(Chart.of("station", Marker.of("size", "other")).named("dashes").labels(Labels.of(Labels.Show.SHARE).format("0%"))
+                .looks(Looks.OWN.marker(new Looks.Marker(OptionalDouble.of(2), Optional.of(new Color(0x7030a0)), Optional.of(Points.Shape.DASH))).legend(Looks.Legend.RIGHT)), ROWS, SETTINGS));
+        all.add(new Example(Chart.of("station", Columns.of("size").classify(Split.at(400))).named("zoomed").orientation(Orientation.HORIZONTAL)
+                .looks(Looks.OWN.scale(200, 900).axis("Energy in MWh").gap(0.1).legend(Looks.Legend.BOTTOM)), ROWS, SETTINGS));
         all.add(months("previous row", Variance.of("v")));
         all.add(months("previous period", Variance.of("v").againstPreviousPeriod()));
         all.add(months("against plan", Variance.of("v").against(column("plan")).as(Variance.As.AMOUNT)));

@@ -23,7 +23,7 @@ import org.xml.sax.SAXException;
 /** Parts of packages as text that can be read. */
 public final class XmlOutline {
     /** One of each pattern, and those that lie, float or have several panels. */
-    private static final Set<String> SHOWN = Set.of("columns 0", "capped columns 2", "to target 0", "marker 0", "range 0", "tornado 1", "columns", "lying columns", "outlined", "progress", "waterfall", "breakdown", "previous row", "diverging", "dial", "ring");
+    private static final Set<String> SHOWN = Set.of("columns 0", "capped columns 2", "to target 0", "marker 0", "range 0", "tornado 1", "columns", "lying columns", "outlined", "progress", "waterfall", "breakdown", "previous row", "diverging", "dashes", "zoomed", "dial", "banded dial", "ring");
 
     private XmlOutline() {
     }
