@@ -111,8 +111,6 @@ public final class Gallery {
         all.add(new Example(Chart.of("station", TextBar.of("size").rest("·", column("other"))).named("text bars in a table").color("rest", new Color(0x808080)).beside(Beside.of(column("other"), "Other")), ROWS, SETTINGS));
         all.add(new Example(Chart.of("station", Marker.of("size", "other")).named("dashes").labels(Labels.of(Labels.Show.SHARE).format("0%"))
                 .looks(Looks.OWN.marker(new Looks.Marker(OptionalDouble.of(2), Optional.of(new Color(0x7030a0)), Optional.of(Points.Shape.DASH))).legend(Looks.Legend.RIGHT)), ROWS, SETTINGS));
-        all.add(new Example(Chart.of("station", Columns.of("size").classify(Split.at(400))).named("zoomed").orientation(Orientation.HORIZONTAL)
-                .looks(Looks.OWN.scale(200, 900).axis("Energy in MWh").gap(0.1).legend(Looks.Legend.BOTTOM)), ROWS, SETTINGS));
         all.add(months("previous row", Variance.of("v")));
         all.add(months("previous period", Variance.of("v").againstPreviousPeriod()));
         all.add(months("against plan", Variance.of("v").against(column("plan")).as(Variance.As.AMOUNT)));
@@ -122,6 +120,12 @@ public final class Gallery {
         all.add(one("ring", Ring.of("target", "v")));
         all.add(one("full ring", Ring.of("v", "target")));
         return all;
+    }
+
+    /** One more, of which not all bars are seen. */
+    public static Example zoomed() {
+        return new Example(Chart.of("station", Columns.of("size").classify(Split.at(400))).named("zoomed").orientation(Orientation.HORIZONTAL)
+                .looks(Looks.OWN.scale(200, 900).axis("Energy in MWh").gap(0.1).legend(Looks.Legend.BOTTOM)), ROWS, SETTINGS);
     }
 
     private static Example rows(String name, Pattern pattern) {

@@ -12,6 +12,7 @@ import java.util.List;
 import java.util.Set;
 import java.util.TreeMap;
 import java.util.stream.IntStream;
+import java.util.stream.Stream;
 import java.util.zip.ZipEntry;
 import java.util.zip.ZipInputStream;
 import javax.xml.parsers.DocumentBuilderFactory;
@@ -31,7 +32,7 @@ public final class XmlOutline {
     /** The native charts of some of the gallery, drawn to files of a kind. @param parts the names of charts in the package, as a regular expression */
     public static List<String> ofCharts(String ending, String parts, Set<String> passed) throws IOException {
         List<String> lines = new ArrayList<>();
-        for (Gallery.Example example : Gallery.all()) {
+        for (Gallery.Example example : Stream.concat(Gallery.all().stream(), Stream.of(Gallery.zoomed())).toList()) {
             if (SHOWN.contains(example.toString())) {
                 ByteArrayOutputStream out = new ByteArrayOutputStream();
                 Engines.draw(List.of(Page.of(example.plain())), ending, Options.STANDARD, out);
