@@ -128,7 +128,7 @@ public class RawTableMistakesTest extends AtDesk {
                 "DESK/b.yaml:5:5: there is no step 'sort'. Known here: 'keep', 'add', 'join', 'total', 'period', 'previous', 'pivot', 'unpivot', 'order', 'top', "
                     + "'rename', 'choose'."},
             {"{keep: mwh > 1, top: 2}",
-                "DESK/b.yaml:5:5: a step is one of keep, add, join, total, period, previous, pivot, unpivot, order, top, rename, choose, and has its one key"},
+                "DESK/b.yaml:5:5: a step is one of keep, add, join, total, order, top, period, previous, pivot, unpivot, rename, choose, and has its one key"},
             {"derive: {twice: mwh * 2}", "DESK/b.yaml:5:5: the step 'derive' is called 'add' now"},
             {"add: {mwh: mwh * 2}", "DESK/b.yaml:5:5: DESK/march.csv: there is a column 'mwh' already; give the added one another name"},
             {"top: 0", "DESK/b.yaml:5:10: 'top': must be a whole number from 1 up"},
