@@ -125,7 +125,7 @@ public class RawTableMistakesTest extends AtDesk {
             {"period: {of: month, unit: month, as: m, by: [station]}", "DESK/b.yaml:5:49: 'by': splits the rows that 'fill: true' fills, and nothing is filled"},
             {"total: {by: [month], sum: [station]}", "DESK/b.yaml:5:5: DESK/march.csv, column 'station': holds a text a row; can't add up texts"},
             {"sort: {by: mwh}",
-                "DESK/b.yaml:5:5: there is no step 'sort'. Known here: 'keep', 'add', 'join', 'total', 'period', 'previous', 'pivot', 'unpivot', 'order', 'top', "
+                "DESK/b.yaml:5:5: there is no step 'sort'. Known here: 'keep', 'add', 'join', 'total', 'order', 'top', 'period', 'previous', 'pivot', 'unpivot', "
                     + "'rename', 'choose'."},
             {"{keep: mwh > 1, top: 2}",
                 "DESK/b.yaml:5:5: a step is one of keep, add, join, total, order, top, period, previous, pivot, unpivot, rename, choose, and has its one key"},
