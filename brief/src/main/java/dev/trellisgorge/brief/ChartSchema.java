@@ -76,6 +76,11 @@ final class ChartSchema {
         return keys.and(keys.all().containsKey("scale") ? LooksSchema.LOOKS.without("scale") : LooksSchema.LOOKS);
     }
 
+    /** Those of a mapping inside. */
+    static MappingKeys keys(List<Key> inside) {
+        return stated(MappingKeys.NONE, inside);
+    }
+
     private static MappingKeys stated(MappingKeys first, List<Key> more) {
         MappingKeys keys = first;
         for (Key key : more) {
@@ -103,7 +108,7 @@ final class ChartSchema {
     }
 
     private static Map<String, Object> mapping(Key key) {
-        return stated(MappingKeys.NONE, key.keys()).schema();
+        return keys(key.keys()).schema();
     }
 
     static Map<String, Object> words() {

@@ -102,7 +102,7 @@ record GivenKeys(Mapping given, List<Key> stated, Expressions expressions) imple
 
     private Given inside(String key, Mapping mapping) {
         List<Key> inside = stated.stream().filter(each -> each.name().equals(key)).findFirst().orElseThrow(() -> new IllegalArgumentException("the key '" + key + "' is not stated")).keys();
-        return new GivenKeys(mapping.allowing(inside.stream().filter(Key::required).map(Key::name).toList(), inside.stream().map(Key::name).toList()), inside, expressions);
+        return new GivenKeys(mapping.allowing(ChartSchema.keys(inside)), inside, expressions);
     }
 
     @Override
