@@ -1,6 +1,8 @@
 package dev.trellisgorge.cli;
 
 import java.util.Arrays;
+import picocli.CommandLine;
+import picocli.CommandLine.IFactory;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Model.OptionSpec;
 import picocli.CommandLine.ParseResult;
@@ -10,6 +12,13 @@ import picocli.CommandLine.ParseResult;
  * the time that reading those takes.
  */
 interface Command {
+    /** Not the parser's own, which searches all libraries for one that is not among them, and opens each. */
+    IFactory FACTORY = new IFactory() {
+        @Override
+        public <K> K create(Class<K> type) throws Exception {
+            return type.isInterface() ? CommandLine.defaultFactory().create(type) : type.getDeclaredConstructor().newInstance(); // lists and maps of what is given
+        }
+    };
 
     /** What the command is called and takes. Asked once. */
     CommandSpec spec();
@@ -25,7 +34,7 @@ interface Command {
 
     /** A command with the options that every command has. */
     static CommandSpec named(String name, String description) {
-        CommandSpec spec = CommandSpec.create().name(name).versionProvider(new Version());
+        CommandSpec spec = CommandSpec.wrapWithoutInspection(null, FACTORY).name(name).versionProvider(new Version());
         spec.usageMessage().description(description);
         spec.addOption(OptionSpec.builder("-h", "--help").usageHelp(true).description("Show this help and exit.").build());
         spec.addOption(OptionSpec.builder("-V", "--version").versionHelp(true).description("Show the version and exit.").build());

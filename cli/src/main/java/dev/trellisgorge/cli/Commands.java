@@ -3,6 +3,7 @@ package dev.trellisgorge.cli;
 import java.util.LinkedHashMap;
 import java.util.Map;
 import java.util.function.Function;
+import picocli.CommandLine;
 import picocli.CommandLine.Model.CommandSpec;
 
 /** The commands, in the order of the help. */
@@ -39,7 +40,7 @@ final class Commands {
         CommandSpec spec = Command.named("gorge",
                 "Turns tables into helper series and plain charts, and proves that the pieces add back.");
         spec.usageMessage().synopsisSubcommandLabel("COMMAND").footer("", "Start with: gorge demo");
-        made.forEach((name, command) -> spec.addSubcommand(name, command.spec()));
+        made.forEach((name, command) -> spec.addSubcommand(name, new CommandLine(command.spec(), Command.FACTORY)));
         return spec;
     }
 

@@ -63,7 +63,7 @@ public final class Gorge {
         PrintStream out = streams.out();
         PrintStream err = streams.err();
         Commands commands = new Commands(streams, arguments);
-        CommandLine line = new CommandLine(commands.spec());
+        CommandLine line = new CommandLine(commands.spec(), Command.FACTORY);
         line.setOut(new PrintWriter(out, true, StandardCharsets.UTF_8));
         line.setErr(new PrintWriter(err, true, StandardCharsets.UTF_8));
         line.setColorScheme(new ColorScheme.Builder(Ansi.OFF).build());
