@@ -1,7 +1,8 @@
 package dev.trellisgorge.cli;
 
+import java.util.ArrayList;
 import java.util.Arrays;
-import picocli.CommandLine;
+import java.util.List;
 import picocli.CommandLine.IFactory;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Model.OptionSpec;
@@ -12,11 +13,11 @@ import picocli.CommandLine.ParseResult;
  * the time that reading those takes.
  */
 interface Command {
-    /** Not the parser's own, which searches all libraries for one that is not among them, and opens each. */
+    /** Makes the lists of options that may be given more than once. The parser's default factory first searches every library for one that isn't there. */
     IFactory FACTORY = new IFactory() {
         @Override
         public <K> K create(Class<K> type) throws Exception {
-            return type.isInterface() ? CommandLine.defaultFactory().create(type) : type.getDeclaredConstructor().newInstance(); // lists and maps of what is given
+            return type == List.class ? type.cast(new ArrayList<>()) : type.getDeclaredConstructor().newInstance();
         }
     };
 

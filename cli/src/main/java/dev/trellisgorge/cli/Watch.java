@@ -46,7 +46,8 @@ final class Watch implements Command {
     public CommandSpec spec() {
         CommandSpec spec = Command.named("watch", "Draws a brief, and draws it again whenever it or its data change, until it is interrupted.");
         spec.usageMessage().footer("", "An error is reported, and the last good files stay. Takes what 'gorge draw' takes; FILE must be given.");
-        draw.spec().args().stream().filter(arg -> !(arg instanceof OptionSpec option && (option.usageHelp() || option.versionHelp()))).forEach(arg -> spec.add(arg)); // not a reference to the method, which would keep its class out of the class archive
+        // spec::add would keep the class of the specification out of the class archive, and each start would read it from its library.
+        draw.spec().args().stream().filter(arg -> !(arg instanceof OptionSpec option && (option.usageHelp() || option.versionHelp()))).forEach(arg -> spec.add(arg));
         return spec;
     }
 

@@ -52,6 +52,7 @@ public class ClusterTest {
     /** Of so many plans one has all its notes counted, which takes many statements. */
     private static final int TOLD = 25;
 
+    /** The last one takes as long as all the others; it runs at night. */
     private static final List<String> DEMO = List.of("accounts", "board", "energy", "fish", "flow", "generation", "levels", "looks", "monthly", "storage", "targets", "readings");
     private static final List<String> CHECKED = List.of("generation", "monthly");
     private static final Table GENERATION = Table.named("generation").column("station", Kind.TEXT).column("mwh", Kind.NUMBER).row("Fern Pool", 120).row("Mill Race", 80).build();
