@@ -11,8 +11,8 @@ public enum Ability {
     /** Labels past the end of a stack. */
     STACK_END_LABELS,
     LINES,
-    /** Points over bars that lie. */
-    LYING_POINTS,
+    /** Lines and points over bars that lie. */
+    LYING_MARKS,
     REFERENCE_LINES,
     /** A value axis that covers figures which are not drawn. */
     REACHING_SCALE,

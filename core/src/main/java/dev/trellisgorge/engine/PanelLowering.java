@@ -29,6 +29,7 @@ import java.util.Collections;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
+import java.util.stream.IntStream;
 
 /** One panel on its way down; the plan gathers the columns that it needs. */
 final class PanelLowering {
@@ -54,15 +55,17 @@ final class PanelLowering {
         if (!panel.references().isEmpty() && lacks(Ability.REFERENCE_LINES)) {
             references();
         }
-        if (!panel.points().isEmpty() && !upright && lacks(Ability.LYING_POINTS)) {
-            points();
-        }
-        if (!panel.lines().isEmpty() && lacks(Ability.LINES)) {
+        boolean bars = !upright && lacks(Ability.LYING_MARKS);
+        if (!panel.lines().isEmpty() && (bars || lacks(Ability.LINES))) {
             lines();
+        }
+        if (!panel.points().isEmpty() && bars) {
+            points();
         }
         if (panel.bars().size() > 2 && lacks(Ability.MANY_LAYERS)) {
             throw Lowering.refused(chart, panel.bars().size() + " groups of bars over each other");
         }
+        panel = panel.bars(IntStream.range(0, panel.bars().size()).mapToObj(i -> i > 0 && panel.bars().get(0).placing() == Placing.STACKED ? stacked(panel.bars().get(i)) : panel.bars().get(i)).toList());
         if (lacks(Ability.STACK_END_LABELS)) {
             panel = panel.bars(panel.bars().stream().map(this::withLabelCarriers).toList());
         }
@@ -122,7 +125,7 @@ final class PanelLowering {
         for (ReferenceLine reference : panel.references()) {
             String level = column(reference.name(), reference.at());
             Series drawn = new Series(level, reference.name(), Role.INK, Optional.of(reference.color().orElse(Role.INK.color())), Optional.empty(), false, List.of(), true);
-            if (upright) {
+            if (upright || has.contains(Ability.LYING_MARKS)) {
                 lines.add(new Line(drawn, true, false));
             } else {
                 marks.add(drawn);
@@ -191,6 +194,11 @@ final class PanelLowering {
             }
         }
         panel = panel.lines(List.of()).points(points);
+    }
+
+    /** Over a stack, programs stack what they draw: of bars that overlap, at most one is present, so they may be a stack as well. */
+    private static BarGroup stacked(BarGroup group) {
+        return group.placing() == Placing.OVERLAPPING ? new BarGroup(Placing.STACKED, group.gap(), group.series()) : group;
     }
 
     /** A label past the end of a stack stands at the base of an unseen piece there. */

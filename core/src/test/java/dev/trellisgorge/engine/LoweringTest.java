@@ -164,7 +164,7 @@ public class LoweringTest {
     @Test
     public void pointsOverLyingBarsBecomeThinSlicesAndNoneWhereTheyAreAbsent() {
         PlainChart chart = plain(Chart.of("c", Marker.of("w", "v")).orientation(Orientation.HORIZONTAL));
-        PlainChart given = new Weak(Ability.LYING_POINTS).oneFor(chart);
+        PlainChart given = new Weak(Ability.LYING_MARKS).oneFor(chart);
         List<PlainChart.Bar> marks = given.bars(panel(given).bars().get(1)).stream().filter(bar -> bar.series().isSeen()).toList();
         assertThat(marks).extracting(PlainChart.Bar::row).containsExactly(0, 1, 3);
         assertThat(marks.stream().map(bar -> Math.round((bar.start() + bar.end()) / 2))).containsExactly(30L, -70L, 65L);
@@ -183,7 +183,7 @@ public class LoweringTest {
     @Test
     public void moreThanTwoLayersAreRefusedWhereAnEngineHasTwo() {
         PlainChart chart = plain(Chart.of("c", Marker.of("w", "v").classify(Split.at(40))).orientation(Orientation.HORIZONTAL));
-        assertThatThrownBy(() -> new Weak(Ability.REFERENCE_LINES, Ability.LYING_POINTS, Ability.MANY_LAYERS).givenFor(chart)).isInstanceOf(BadInput.class)
+        assertThatThrownBy(() -> new Weak(Ability.REFERENCE_LINES, Ability.LYING_MARKS, Ability.MANY_LAYERS).givenFor(chart)).isInstanceOf(BadInput.class)
                 .hasMessage("chart 'chart': files of this kind can't show 3 groups of bars over each other, which the chart needs; draw it to another kind, such as .svg");
     }
 
@@ -227,7 +227,7 @@ public class LoweringTest {
     @Test
     public void everyGroupReachesAsFarAsTheScale() {
         PlainChart chart = plain(Chart.of("c", Progress.of("w", "w", new Progress.Band("all", 1))));
-        PlainChart given = new Weak(Ability.REACHING_SCALE, Ability.LYING_POINTS).oneFor(chart);
+        PlainChart given = new Weak(Ability.REACHING_SCALE, Ability.LYING_MARKS).oneFor(chart);
         List<Double> ends = panel(given).bars().stream().map(group -> given.bars(group).stream().mapToDouble(PlainChart.Bar::end).max().orElseThrow()).toList();
         assertThat(ends).hasSize(2);
         assertThat(ends.get(0)).isCloseTo(ends.get(1), within(1e-12));

@@ -15,6 +15,7 @@ import dev.trellisgorge.test.TestSize;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Locale;
 import java.util.Optional;
 import java.util.OptionalDouble;
 import java.util.stream.IntStream;
@@ -119,6 +120,24 @@ public final class Gallery {
         all.add(one("banded dial", Dial.of("v", 0, 20).bands(new Dial.Band("low", 5), new Dial.Band("fair", 12), new Dial.Band("full", 20))));
         all.add(one("ring", Ring.of("target", "v")));
         all.add(one("full ring", Ring.of("v", "target")));
+        return all;
+    }
+
+    /** The patterns over figures that lie close together, far from zero on one side: where a scale likes to begin elsewhere. */
+    public static List<Example> narrow() {
+        List<Example> all = new ArrayList<>();
+        for (int side : new int[] {1, -1}) {
+            String name = side > 0 ? "high " : "deep ";
+            Table rows = Table.of("rows", Column.texts("station", "Otter Bend", "Alder Gate", "Fern Pool", "Low Lock"), Column.numbers("v", side * 480, side * 490, side * 500, side * 470),
+                    Column.numbers("w", side * 500, side * 500, side * 500, side * 500), Column.numbers("share", 0.87, 0.91, 0.95, 0.99));
+            String goal = side > 0 ? "crest" : "trough";
+            Settings settings = Settings.of(goal, side * 485);
+            for (Pattern pattern : List.of(Columns.of("v"), Columns.of("v").classify(Split.atSetting(goal)), Columns.of("v").cap(0.5), Columns.of("v").classify(Bands.at(List.of(setting(goal), column("w")))),
+                    ToTarget.of("v", "w"), ToTarget.of("v", "w").outlined(), Marker.of("v", "w"), Progress.of("share", "w", new Progress.Band("low", 0.5), new Progress.Band("full", 0.5)), Breakdown.of("v"), Waterfall.of("v"),
+                    Range.of("w", "v"), Tornado.of("v", "w"), Diverging.of("v"), Variance.of("v").against(column("w")))) {
+                all.add(new Example(Chart.of("station", pattern).named(name + all.size() + " " + pattern.getClass().getSimpleName().toLowerCase(Locale.ROOT)), rows, settings));
+            }
+        }
         return all;
     }
 

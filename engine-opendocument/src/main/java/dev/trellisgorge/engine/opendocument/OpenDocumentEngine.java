@@ -40,11 +40,12 @@ public final class OpenDocumentEngine implements Engine {
         return true;
     }
 
-    /** Those of workbooks; the standard has no bars in cells. */
+    /** Those of workbooks, but for bars in cells, which the standard doesn't have; and lines over lying bars, which lie with them. */
     @Override
     public Set<Ability> abilities() {
         Set<Ability> abilities = EnumSet.copyOf(sheets.abilities());
         abilities.remove(Ability.BARS_IN_CELLS);
+        abilities.add(Ability.LYING_MARKS);
         return abilities;
     }
 

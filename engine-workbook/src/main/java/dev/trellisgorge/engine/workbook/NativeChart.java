@@ -142,13 +142,19 @@ final class NativeChart {
 
     private Layer bars(BarGroup group, boolean second) {
         List<Bar> bars = new ArrayList<>();
+        boolean stacked = group.placing() == Placing.STACKED;
+        if (isFromZero() && (!upright || second) && group.placing() != Placing.BESIDE) {
+            bars.add(new Bar(zero(), new Fill.None(), Optional.empty())); // the first of a stack, as its other ends may all be far from 0
+        }
+        BarGroup first = panel.bars().get(0);
+        // Some programs stack over the last of the bars that share a place in the first group, and lay out as many before it.
+        for (int before = 0; second && stacked && first.placing() != Placing.STACKED && before < first.series().size(); before++) {
+            bars.add(new Bar(zero(), new Fill.None(), Optional.empty()));
+        }
         for (Series series : group.series()) {
             bars.add(new Bar(data(series, labels(series, group)), fill(series, group), series.outline().map(color -> new SheetChart.Line(color, 1.5))));
         }
-        if (isFromZero() && (!upright || second) && group.placing() != Placing.BESIDE) {
-            bars.add(new Bar(zero(), new Fill.None(), Optional.empty()));
-        }
-        return new Layer.Bars(upright, group.placing() == Placing.STACKED, (int) Math.round(group.gap() * 100), group.placing() == Placing.BESIDE ? 0 : 100, second, bars);
+        return new Layer.Bars(upright, stacked, (int) Math.round(group.gap() * 100), group.placing() == Placing.BESIDE ? 0 : 100, second, bars);
     }
 
     private Fill fill(Series series, BarGroup group) {

@@ -78,7 +78,7 @@ public final class Office {
         }
     }
 
-    private static void delete(Path folder) throws IOException {
+    static void delete(Path folder) throws IOException {
         try (Stream<Path> files = Files.walk(folder)) {
             files.sorted(Comparator.reverseOrder()).forEach(file -> file.toFile().delete());
         }
