@@ -277,6 +277,7 @@ public final class DrawnChart {
         double half = match.found.values().stream().mapToDouble(fill -> thick(fill.box())).max().orElse(0) / 2;
         left.stream().filter(fill -> fill.color().filter(colors::contains).isPresent() && all.intersects(fill.box()) && thick(fill.box()) > half && high(fill.box()) - low(fill.box()) > 2 * SEEN)
                 .filter(fill -> chart.panels().stream().flatMap(panel -> panel.points().stream()).noneMatch(points -> points.series().fill().equals(fill.color())))
+                .filter(fill -> match.found.values().stream().noneMatch(bar -> bar.color().equals(fill.color()) && bar.box().contains(fill.box()))) // the ground of a label, in the bar's colour
                 .forEach(fill -> differences.add("a bar is drawn that no cell is: " + fill));
     }
 

@@ -233,6 +233,12 @@ public record DrawnPage(double width, double height, List<Fill> fills, List<Line
         }
 
         @Override
+        public void beginText() throws IOException {
+            flush();
+            super.beginText();
+        }
+
+        @Override
         public void processPage(PDPage some) throws IOException {
             super.processPage(some);
             flush();

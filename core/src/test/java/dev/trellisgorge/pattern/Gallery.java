@@ -7,8 +7,11 @@ import dev.trellisgorge.chart.Color;
 import dev.trellisgorge.chart.Looks;
 import dev.trellisgorge.chart.Orientation;
 import dev.trellisgorge.chart.Points;
+import dev.trellisgorge.engine.Engine;
+import dev.trellisgorge.engine.Lowering;
 import dev.trellisgorge.formula.Settings;
 import dev.trellisgorge.plan.PlainChart;
+import dev.trellisgorge.problem.BadInput;
 import dev.trellisgorge.table.Column;
 import dev.trellisgorge.table.Table;
 import dev.trellisgorge.test.TestSize;
@@ -139,6 +142,25 @@ public final class Gallery {
             }
         }
         return all;
+    }
+
+    /** Charts with value axes, each both ways where it can be and an engine can draw it, without a legend. */
+    public static List<PlainChart> bothWays(List<Example> examples, Engine engine) {
+        List<PlainChart> charts = new ArrayList<>();
+        for (Example example : examples) {
+            for (Orientation way : Orientation.values()) {
+                try {
+                    PlainChart chart = example.chart().looks(Looks.OWN.legend(Looks.Legend.NONE)).orientation(way).named(example + " " + way.name().toLowerCase(Locale.ROOT)).over(example.table(), example.settings());
+                    new Lowering(engine.abilities()).lower(chart);
+                    if (!chart.panels().isEmpty() && !chart.plan().areInCells()) {
+                        charts.add(chart);
+                    }
+                } catch (BadInput e) {
+                    continue; // stands one way only, or can't be drawn there
+                }
+            }
+        }
+        return charts;
     }
 
     /** One more, of which not all bars are seen. */

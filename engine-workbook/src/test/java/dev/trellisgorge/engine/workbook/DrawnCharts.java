@@ -1,51 +1,22 @@
 package dev.trellisgorge.engine.workbook;
 
-import dev.trellisgorge.chart.Looks;
-import dev.trellisgorge.chart.Orientation;
 import dev.trellisgorge.drawn.DrawnChart;
 import dev.trellisgorge.drawn.DrawnPage;
-import dev.trellisgorge.engine.Engine;
 import dev.trellisgorge.engine.Engines;
-import dev.trellisgorge.engine.Lowering;
 import dev.trellisgorge.engine.Options;
 import dev.trellisgorge.engine.Page;
-import dev.trellisgorge.pattern.Chart;
-import dev.trellisgorge.pattern.Gallery;
 import dev.trellisgorge.plan.PlainChart;
-import dev.trellisgorge.problem.BadInput;
 import java.io.IOException;
 import java.io.OutputStream;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 
 /** Native charts as an office suite draws them, held to their cells. */
 public final class DrawnCharts {
     private DrawnCharts() {
-    }
-
-    /** The charts of the gallery that have panels, each both ways where it can be, without what is not drawn to scale. */
-    public static List<PlainChart> bothWays(List<Gallery.Example> examples, Engine engine) {
-        List<PlainChart> charts = new ArrayList<>();
-        for (Gallery.Example example : examples) {
-            for (Orientation way : Orientation.values()) {
-                Chart chart = example.chart().looks(Looks.OWN.legend(Looks.Legend.NONE));
-                try {
-                    PlainChart plain = chart.orientation(way).named(example + " " + way.name().toLowerCase(Locale.ROOT)).over(example.table(), example.settings());
-                    new Lowering(engine.abilities()).lower(plain);
-                    if (!plain.panels().isEmpty() && !plain.plan().areInCells()) {
-                        charts.add(plain);
-                    }
-                } catch (BadInput e) {
-                    continue; // stands one way only, or native charts have no such thing
-                }
-            }
-        }
-        return charts;
     }
 
     /** What differs from their cells where charts are drawn as a file of a kind, by their names. */
