@@ -137,7 +137,7 @@ public final class Gallery {
             Settings settings = Settings.of(goal, side * 485);
             for (Pattern pattern : List.of(Columns.of("v"), Columns.of("v").classify(Split.atSetting(goal)), Columns.of("v").cap(0.5), Columns.of("v").classify(Bands.at(List.of(setting(goal), column("w")))),
                     ToTarget.of("v", "w"), ToTarget.of("v", "w").outlined(), Marker.of("v", "w"), Progress.of("share", "w", new Progress.Band("low", 0.5), new Progress.Band("full", 0.5)), Breakdown.of("v"), Waterfall.of("v"),
-                    Range.of("w", "v"), Tornado.of("v", "w"), Diverging.of("v"), Variance.of("v").against(column("w")))) {
+                    side > 0 ? Range.of("v", "w") : Range.of("w", "v"), Tornado.of("v", "w"), Diverging.of("v"), Variance.of("v").against(column("w")))) {
                 all.add(new Example(Chart.of("station", pattern).named(name + all.size() + " " + pattern.getClass().getSimpleName().toLowerCase(Locale.ROOT)), rows, settings));
             }
         }

@@ -154,7 +154,8 @@ final class SheetWriter {
         Optional<Object> value = cell.value();
         boolean worked = cell.formula().isPresent();
         int style = styles.number(cell.look());
-        String kind = value.isEmpty() ? null : value.get() instanceof String ? worked ? "str" : sharing ? "s" : "inlineStr" : value.get() instanceof Boolean ? "b" : value.get() instanceof Cell.Missing ? "e" : null;
+        String kind = value.isEmpty() ? null : value.get() instanceof String ? worked ? "str" : sharing ? "s" : "inlineStr" : value.get() instanceof Cell.Missing ? "e"
+                : value.get() instanceof Boolean && !worked ? "b" : null; // a truth that a formula gives is written as 1 or 0: one that says its kind is worked out anew in the midst of drawing by some programs, which end then
         part.open("c", "r", at, "s", style == 0 ? null : String.valueOf(style), "t", kind);
         cell.formula().ifPresent(formula -> {
             if (formula.length() > SheetBounds.FORMULA) {

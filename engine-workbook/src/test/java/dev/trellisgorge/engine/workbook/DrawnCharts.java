@@ -6,13 +6,22 @@ import dev.trellisgorge.engine.Engines;
 import dev.trellisgorge.engine.Options;
 import dev.trellisgorge.engine.Page;
 import dev.trellisgorge.plan.PlainChart;
+import dev.trellisgorge.table.Column;
+import dev.trellisgorge.table.Kind;
+import dev.trellisgorge.table.Table;
 import java.io.IOException;
+import java.io.InputStream;
 import java.io.OutputStream;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import org.apache.poi.ss.usermodel.Cell;
+import org.apache.poi.ss.usermodel.CellType;
+import org.apache.poi.ss.usermodel.Row;
+import org.apache.poi.ss.usermodel.Sheet;
+import org.apache.poi.xssf.usermodel.XSSFWorkbook;
 
 /** Native charts as an office suite draws them, held to their cells. */
 public final class DrawnCharts {
@@ -50,6 +59,52 @@ public final class DrawnCharts {
             return differences;
         } finally {
             Office.delete(out);
+        }
+    }
+
+    /** Types the figures of some charts over those that a workbook was drawn with. */
+    public static void edit(Path file, List<PlainChart> drawn, List<PlainChart> wanted) throws IOException {
+        try (InputStream in = Files.newInputStream(file); XSSFWorkbook book = new XSSFWorkbook(in)) {
+            for (int i = 0; i < drawn.size(); i++) {
+                Table before = drawn.get(i).data().rows().whole();
+                Table after = wanted.get(i).data().rows().whole();
+                for (Sheet sheet : book) {
+                    if (holds(sheet, before)) {
+                        type(sheet, after);
+                    }
+                }
+            }
+            try (OutputStream out = Files.newOutputStream(file)) {
+                book.write(out);
+            }
+        }
+    }
+
+    private static boolean holds(Sheet sheet, Table table) {
+        Row header = sheet.getRow(0);
+        for (int column = 0; column < table.columns().size(); column++) {
+            Column cells = table.columns().get(column);
+            Cell name = header == null ? null : header.getCell(column);
+            if (name == null || name.getCellType() != CellType.STRING || !name.getStringCellValue().equals(cells.name())) {
+                return false;
+            }
+            for (int row = 0; row < cells.size(); row++) {
+                if (cells.kind() == Kind.NUMBER && cells.isPresent(row) && sheet.getRow(row + 1).getCell(column).getNumericCellValue() != cells.number(row)) {
+                    return false;
+                }
+            }
+        }
+        return true;
+    }
+
+    private static void type(Sheet sheet, Table table) {
+        for (int column = 0; column < table.columns().size(); column++) {
+            Column cells = table.columns().get(column);
+            for (int row = 0; row < cells.size(); row++) {
+                if (cells.kind() == Kind.NUMBER && cells.isPresent(row)) {
+                    sheet.getRow(row + 1).getCell(column).setCellValue(cells.number(row));
+                }
+            }
         }
     }
 }

@@ -49,6 +49,17 @@ public final class Office {
         }
     }
 
+    /** The files as pages (PDF), opened as they are, as by somebody who knows nothing of them; without those at which the program ended. */
+    public static List<Path> printed(List<Path> files, Path out) throws IOException, InterruptedException {
+        Path profile = Files.createTempDirectory("office");
+        try {
+            convert(files, "pdf", out, profile);
+            return files.stream().map(file -> out.resolve(file.getFileName().toString().replaceFirst("\\.[^.]*$", ".pdf"))).filter(file -> file.toFile().length() > 0).toList();
+        } finally {
+            delete(profile);
+        }
+    }
+
     /**
      * Saves files as another kind once every formula is recalculated.
      *
@@ -66,15 +77,19 @@ public final class Office {
                     <prop oor:name="ODFRecalcMode" oor:op="fuse"><value>0</value></prop></item>
                     </oor:items>
                     """);
-            List<String> command = new ArrayList<>(List.of("soffice", "-env:UserInstallation=" + profile.toUri(), "--headless", "--convert-to", kind, "--outdir", out.toString()));
-            files.forEach(file -> command.add(file.toString()));
-            Process process = new ProcessBuilder(command).redirectErrorStream(true).redirectOutput(profile.resolve("log").toFile()).start();
-            if (!process.waitFor(240, TimeUnit.SECONDS)) {
-                process.destroyForcibly();
-                throw new AssertionError("the office suite did not finish");
-            }
+            convert(files, kind, out, profile);
         } finally {
             delete(profile);
+        }
+    }
+
+    private static void convert(List<Path> files, String kind, Path out, Path profile) throws IOException, InterruptedException {
+        List<String> command = new ArrayList<>(List.of("soffice", "-env:UserInstallation=" + profile.toUri(), "--headless", "--convert-to", kind, "--outdir", out.toString()));
+        files.forEach(file -> command.add(file.toString()));
+        Process process = new ProcessBuilder(command).redirectErrorStream(true).redirectOutput(profile.resolve("log").toFile()).start();
+        if (!process.waitFor(240, TimeUnit.SECONDS)) {
+            process.destroyForcibly();
+            throw new AssertionError("the office suite did not finish");
         }
     }
 
