@@ -207,6 +207,7 @@ public final class DrawnChart {
         panel.lines().stream().filter(line -> !line.guide()).forEach(line -> line(line, match.scale, first, step));
         extras(match, first, step);
         labels(panel, first, step);
+        words.stream().filter(some -> match.found.values().stream().anyMatch(bar -> bar.box().contains(some.box()))).forEach(some -> differences.add("'" + some.text() + "' stands on a bar, and no cell says so"));
     }
 
     /** The base line stands where bars start. */

@@ -17,7 +17,6 @@ import dev.trellisgorge.sheet.TextLine;
 import dev.trellisgorge.sheet.TextLook;
 import java.io.OutputStream;
 import java.util.List;
-import java.util.Objects;
 import java.util.Optional;
 import java.util.function.Function;
 
@@ -194,12 +193,12 @@ final class ChartWriter {
 
     private void copies(String element, Range<?> range) {
         part.open(element);
-        if (range.copies().stream().anyMatch(Objects::nonNull)) {
+        if (!range.copies().isEmpty()) { // said even where no row has one: programs make up figures else
             part.value("c:ptCount", range.copies().size());
-            for (int at = 0; at < range.copies().size(); at++) {
-                if (range.copies().get(at) != null) {
-                    part.open("c:pt", "idx", String.valueOf(at)).element("c:v", String.valueOf(range.copies().get(at))).close(1);
-                }
+        }
+        for (int at = 0; at < range.copies().size(); at++) {
+            if (range.copies().get(at) != null) {
+                part.open("c:pt", "idx", String.valueOf(at)).element("c:v", String.valueOf(range.copies().get(at))).close(1);
             }
         }
         part.close(1);
