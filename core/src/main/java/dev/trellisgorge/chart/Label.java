@@ -12,8 +12,9 @@ import java.util.Optional;
  * @param format   how figures are written; {@link Format#FITTING} in a plan whose figures decide
  * @param decimals the computed column that says which format fits, where that is so
  * @param at       where they stand
+ * @param ofEnd    whether the figure is the place on the value axis at which the bar ends, so that a point at the figure is there
  */
-public record Label(String column, String words, Format format, Optional<String> decimals, At at) {
+public record Label(String column, String words, Format format, Optional<String> decimals, At at, boolean ofEnd) {
 
     /** Where a label stands on its bar. */
     public enum At {
@@ -37,10 +38,15 @@ public record Label(String column, String words, Format format, Optional<String>
 
     /** The same label with its figures written so. */
     public Label written(Format other) {
-        return new Label(column, words, other, decimals, at);
+        return new Label(column, words, other, decimals, at, ofEnd);
     }
 
     public Label at(At place) {
-        return new Label(column, words, format, decimals, place);
+        return new Label(column, words, format, decimals, place, ofEnd);
+    }
+
+    /** The same words beside another column, which holds the same figure on the rows where it is present. */
+    public Label of(String same) {
+        return new Label(same, words, format, decimals, at, ofEnd);
     }
 }

@@ -67,6 +67,7 @@ final class PanelLowering {
         }
         panel = panel.bars(IntStream.range(0, panel.bars().size()).mapToObj(i -> i > 0 && panel.bars().get(0).placing() == Placing.STACKED ? stacked(panel.bars().get(i)) : panel.bars().get(i)).toList());
         if (lacks(Ability.STACK_END_LABELS)) {
+            endLabels();
             panel = panel.bars(panel.bars().stream().map(this::withLabelCarriers).toList());
         }
         if (lacks(Ability.SEVERAL_LABELS)) {
@@ -158,7 +159,14 @@ final class PanelLowering {
     private void points() {
         List<BarGroup> bars = new ArrayList<>(panel.bars());
         double gap = bars.isEmpty() ? 0 : bars.get(0).gap();
-        bars.add(new BarGroup(Placing.STACKED, gap, thin(panel.points().stream().map(Points::series).toList())));
+        List<Series> marks = new ArrayList<>(panel.points().stream().map(Points::series).toList());
+        if (!bars.isEmpty() && bars.get(0).placing() == Placing.OVERLAPPING) { // their labels are at the ends of unseen bars
+            List<Series> behind = new ArrayList<>(bars.get(0).series());
+            marks.forEach(mark -> mark.labels().forEach(label -> behind.add(unseen(mark, label))));
+            bars.set(0, bars.get(0).series(behind));
+            marks.replaceAll(mark -> mark.labelled(List.of()));
+        }
+        bars.add(new BarGroup(Placing.STACKED, gap, thin(marks)));
         panel = panel.points(List.of()).bars(bars);
     }
 
@@ -199,6 +207,41 @@ final class PanelLowering {
     /** Over a stack, programs stack what they draw: of bars that overlap, at most one is present, so they may be a stack as well. */
     private static BarGroup stacked(BarGroup group) {
         return group.placing() == Placing.OVERLAPPING ? new BarGroup(Placing.STACKED, group.gap(), group.series()) : group;
+    }
+
+    /** A label that says where its stack ends is the figure of an unseen point there, or of an unseen bar in front of the stack. */
+    private void endLabels() {
+        boolean ofPoints = !lacks(Ability.LINES) && (upright || !lacks(Ability.LYING_MARKS));
+        if (!ofPoints && panel.bars().size() > 1) {
+            return;
+        }
+        List<Points> points = new ArrayList<>(panel.points());
+        List<Series> places = new ArrayList<>();
+        List<BarGroup> bars = new ArrayList<>();
+        for (BarGroup group : panel.bars()) {
+            bars.add(group.placing() != Placing.STACKED ? group : group.series(group.series().stream().map(series -> {
+                List<Label> ofEnd = series.labels().stream().filter(label -> label.at() == Label.At.END && label.ofEnd()).toList();
+                for (Label label : ofEnd) {
+                    Formula figure = computed(label.column());
+                    Formula there = present(computed(series.column())).and(present(figure));
+                    if (ofPoints) {
+                        points.add(new Points(place(label, column("end of " + series.column(), only(there.and(figure.atLeast(number(0))), figure)), Label.At.END), Points.Shape.DOT));
+                        points.add(new Points(place(label, column("lower end of " + series.column(), only(there.and(figure.below(number(0))), figure)), Label.At.BASE), Points.Shape.DOT));
+                    } else {
+                        places.add(place(label, column("end of " + series.column(), only(there, figure)), Label.At.END));
+                    }
+                }
+                return series.labelled(series.labels().stream().filter(label -> !ofEnd.contains(label)).toList());
+            }).toList()));
+        }
+        if (!places.isEmpty()) {
+            bars.add(new BarGroup(Placing.OVERLAPPING, panel.bars().get(0).gap(), places));
+        }
+        panel = panel.bars(bars).points(points);
+    }
+
+    private static Series place(Label label, String column, Label.At at) {
+        return Series.spacer(column).labelled(List.of(label.of(column).at(at)));
     }
 
     /** A label past the end of a stack stands at the base of an unseen piece there. */

@@ -152,7 +152,7 @@ public record Breakdown(Formula value, String totalName, Optional<Classifier> cl
     public List<LabelSpot> labelled(PlanBuilder plan) {
         List<LabelSpot> spots = new ArrayList<>();
         combination().made().stream().filter(made -> made.is("part")).forEach(made -> spots.add(LabelSpot.of(made.column(), truth(true), computed("given"))));
-        spots.add(LabelSpot.of("total", truth(true), computed("total")));
+        spots.add(LabelSpot.of("total", truth(true), computed("total")).whereItEnds());
         return spots;
     }
 

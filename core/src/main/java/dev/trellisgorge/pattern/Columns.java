@@ -166,7 +166,7 @@ public record Columns(Formula value, Optional<Classifier> classifier, Optional<F
 
     @Override
     public List<LabelSpot> labelled(PlanBuilder plan) {
-        return combination().made().stream().map(made -> LabelSpot.of(made.column(), made.is("body") ? missing(capLength()) : truth(true), value)).toList();
+        return combination().made().stream().map(made -> LabelSpot.of(made.column(), made.is("body") ? missing(capLength()) : truth(true), value).whereItEnds()).toList();
     }
 
     @Override

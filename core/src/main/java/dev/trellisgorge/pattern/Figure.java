@@ -160,7 +160,7 @@ public record Figure(String name, Formula value, Optional<Total> total, Words ti
         Optional<String> decimals = written.isFitting() ? Optional.of("decimals of the figure") : Optional.empty();
         decimals.ifPresent(column -> plan.forLabels(column, Format.decimals(List.of(figure))));
         plan.forLabels("figure in words", written.words(figure, computed(decimals.orElse(FIGURE))));
-        plan.label(FIGURE, new Label(FIGURE, "figure in words", written, decimals, Label.At.END));
+        plan.label(FIGURE, new Label(FIGURE, "figure in words", written, decimals, Label.At.END, false));
         Series series = Series.spacer(FIGURE).labelled(plan.labels().get(FIGURE));
         if (total.isPresent()) {
             plan.firstRowAlone();

@@ -16,8 +16,9 @@ import java.util.Optional;
  * @param main   whether it is the chart's own figure, which {@code labels} may change; not a second one, such as a change
  * @param at     where it stands, where that is not as the user says
  * @param format how it is written where the user's format is not for it; empty for the plainest
+ * @param ofEnd  whether the figure is the place on the value axis at which the bar ends
  */
-public record LabelSpot(String series, Formula when, Formula figure, boolean main, Optional<At> at, Optional<Format> format) {
+public record LabelSpot(String series, Formula when, Formula figure, boolean main, Optional<At> at, Optional<Format> format, boolean ofEnd) {
 
     public LabelSpot {
         Objects.requireNonNull(at, "at");
@@ -28,12 +29,12 @@ public record LabelSpot(String series, Formula when, Formula figure, boolean mai
     }
 
     public static LabelSpot of(String series, Formula when, Formula figure) {
-        return new LabelSpot(series, when, figure, true, Optional.empty(), Optional.empty());
+        return new LabelSpot(series, when, figure, true, Optional.empty(), Optional.empty(), false);
     }
 
     /** A second figure, with a format of its own. */
     public static LabelSpot second(String series, Formula when, Formula figure, Format format) {
-        return new LabelSpot(series, when, figure, false, Optional.empty(), Optional.of(format));
+        return new LabelSpot(series, when, figure, false, Optional.empty(), Optional.of(format), false);
     }
 
     /** Whether every row of the series is labelled. */
@@ -42,6 +43,11 @@ public record LabelSpot(String series, Formula when, Formula figure, boolean mai
     }
 
     public LabelSpot at(At place) {
-        return new LabelSpot(series, when, figure, main, Optional.of(place), format);
+        return new LabelSpot(series, when, figure, main, Optional.of(place), format, ofEnd);
+    }
+
+    /** The same figure, which is the place on the value axis at which the bar ends. */
+    public LabelSpot whereItEnds() {
+        return new LabelSpot(series, when, figure, main, at, format, true);
     }
 }

@@ -33,7 +33,7 @@ final class Labelling {
     private final Set<List<Object>> taken = new HashSet<>();
 
     /** A label on its way: its figure is a column, its words not yet. */
-    private record Placed(String series, String column, Format format, boolean fitting, At at, boolean named) {
+    private record Placed(String series, String column, Format format, boolean fitting, At at, boolean named, boolean ofEnd) {
     }
 
     Labelling(Chart chart, Pattern pattern, PlanBuilder plan) {
@@ -53,7 +53,7 @@ final class Labelling {
         Optional<String> decimals = fitted.isEmpty() ? Optional.empty() : Optional.of(FITTED);
         decimals.ifPresent(column -> plan.forLabels(column, Format.decimals(fitted)));
         placed.forEach(label -> plan.label(label.series(), worded(plan, label.column(), plan.free("words beside " + label.series()), label.format(), label.fitting() ? decimals : Optional.empty(),
-                label.at(), label.named() ? Optional.of(chart.readersName(label.series(), pattern.groups())) : Optional.empty())));
+                label.at(), label.ofEnd(), label.named() ? Optional.of(chart.readersName(label.series(), pattern.groups())) : Optional.empty())));
         plan.namesInLabels(asked.size() == 1 && asked.get(0).shows(Labels.Show.CATEGORY));
     }
 
@@ -75,12 +75,12 @@ final class Labelling {
             List<LabelSpot> own = usual.stream().filter(spot -> spot.series().equals(series)).toList();
             if (own.isEmpty()) {
                 Formula figure = pattern.figures().getOrDefault("value", Formulas.computed(series));
-                place(new LabelSpot(series, Formulas.truth(true), figure, true, Optional.of(At.INSIDE), Optional.empty()), labels);
+                place(new LabelSpot(series, Formulas.truth(true), figure, true, Optional.of(At.INSIDE), Optional.empty(), false), labels);
             } else if (labels.show().isPresent()) { // what is asked for by name is on every row of the series
                 LabelSpot spot = own.get(0);
-                place(new LabelSpot(series, Formulas.truth(true), spot.figure(), spot.main(), aside(spot), spot.format()), labels);
+                place(new LabelSpot(series, Formulas.truth(true), spot.figure(), spot.main(), aside(spot), spot.format(), spot.ofEnd()), labels);
             } else {
-                own.forEach(spot -> place(new LabelSpot(series, spot.when(), spot.figure(), spot.main(), aside(spot), spot.format()), labels));
+                own.forEach(spot -> place(new LabelSpot(series, spot.when(), spot.figure(), spot.main(), aside(spot), spot.format(), spot.ofEnd()), labels));
             }
         }
     }
@@ -108,7 +108,7 @@ final class Labelling {
         boolean usualFigure = labels.show().isEmpty();
         Format format = labels.format().or(() -> labels.shows(Labels.Show.SHARE) ? Optional.of(new Format("0.#%")) : Optional.empty())
                 .or(() -> usualFigure || labels.shows(Labels.Show.CHANGE) && !spot.main() ? spot.format() : Optional.empty()).orElse(Format.FITTING).in(chart.locale());
-        placed.add(new Placed(spot.series(), column, format, format.isFitting() && kind == Kind.NUMBER, at, labels.named()));
+        placed.add(new Placed(spot.series(), column, format, format.isFitting() && kind == Kind.NUMBER, at, labels.named(), spot.ofEnd() && figure.equals(spot.figure())));
     }
 
     private Formula figure(LabelSpot spot, Labels labels) {
@@ -146,10 +146,10 @@ final class Labelling {
     }
 
     /** A label whose words are a column too, unless its figures are words already. */
-    static Label worded(PlanBuilder plan, String column, String words, Format format, Optional<String> decimals, At at, Optional<String> name) {
+    static Label worded(PlanBuilder plan, String column, String words, Format format, Optional<String> decimals, At at, boolean ofEnd, Optional<String> name) {
         Kind kind = plan.kind(Formulas.computed(column)).orElse(Kind.NUMBER);
         if (kind == Kind.TEXT && name.isEmpty()) {
-            return new Label(column, column, format, Optional.empty(), at);
+            return new Label(column, column, format, Optional.empty(), at, ofEnd);
         }
         Formula figure = Formulas.computed(column);
         Formula written = switch (kind) {
@@ -158,6 +158,6 @@ final class Labelling {
             default -> Formulas.written(figure);
         };
         plan.forLabels(words, name.map(called -> Formulas.concat(Formulas.text(called + " "), written)).orElse(written));
-        return new Label(column, words, format, decimals, at);
+        return new Label(column, words, format, decimals, at, ofEnd);
     }
 }

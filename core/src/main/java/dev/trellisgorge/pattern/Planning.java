@@ -291,7 +291,7 @@ final class Planning {
             Optional<String> decimals = kind == Kind.NUMBER && asked.format().isEmpty() ? Optional.of(plan.free("decimals of " + column)) : Optional.empty();
             decimals.ifPresent(name -> plan.forLabels(name, Format.decimals(List.of(Formulas.computed(column)))));
             columns.add(new FigureColumn(asked.heading(), Labelling.worded(plan, column, plan.free("words of " + column), asked.format().orElse(Format.FITTING).in(chart.locale()), decimals,
-                    Label.At.END, Optional.empty())));
+                    Label.At.END, false, Optional.empty())));
         }
         plan.beside(columns);
     }
@@ -316,6 +316,6 @@ final class Planning {
             decimals = Optional.of("decimals of the note");
             plan.forLabels("decimals of the note", Format.decimals(List.of(Formulas.computed(column))));
         }
-        plan.note(Labelling.worded(plan, column, "words of the note", Format.FITTING.in(chart.locale()), decimals, Label.At.BASE, Optional.empty()));
+        plan.note(Labelling.worded(plan, column, "words of the note", Format.FITTING.in(chart.locale()), decimals, Label.At.BASE, false, Optional.empty()));
     }
 }

@@ -186,12 +186,12 @@ public record ToTarget(Formula value, Formula target, Optional<Classifier> class
         for (Combination.Made made : combination().made()) {
             switch (made.part().name()) {
                 case "met" -> spots.add(LabelSpot.of(made.column(), value.atMost(target), value).at(At.INSIDE));
-                case "above" -> spots.add(LabelSpot.of(made.column(), truth(true), value));
+                case "above" -> spots.add(LabelSpot.of(made.column(), truth(true), value).whereItEnds());
                 default -> spots.add(LabelSpot.of(made.column(), negative, target.minus(value)));
             }
         }
         if (mayLackTarget()) {
-            spots.add(LabelSpot.of(UNJUDGED, truth(true), value));
+            spots.add(LabelSpot.of(UNJUDGED, truth(true), value).whereItEnds());
         }
         return spots;
     }

@@ -315,8 +315,8 @@ public record Waterfall(Formula value, Kinds kinds, Optional<String> closing, bo
 
     @Override
     public List<LabelSpot> labelled(PlanBuilder plan) {
-        return List.of(LabelSpot.of("rise", truth(true), value), LabelSpot.of("fall", truth(true), value), LabelSpot.of("start", truth(true), computed("start")),
-                LabelSpot.of("subtotal", truth(true), computed("subtotal")), LabelSpot.of("total", truth(true), computed("total")));
+        return List.of(LabelSpot.of("rise", truth(true), value), LabelSpot.of("fall", truth(true), value), LabelSpot.of("start", truth(true), computed("start")).whereItEnds(),
+                LabelSpot.of("subtotal", truth(true), computed("subtotal")).whereItEnds(), LabelSpot.of("total", truth(true), computed("total")).whereItEnds());
     }
 
     @Override

@@ -215,7 +215,7 @@ public record SheetChart(Optional<Title> title, Optional<Frame> place, List<Axes
 
     /** Where a label stands beside its value. */
     public enum LabelAt {
-        OUTSIDE_END, INSIDE_END, INSIDE_BASE, ABOVE, BELOW, RIGHT
+        OUTSIDE_END, INSIDE_END, INSIDE_BASE, ABOVE, BELOW, LEFT, RIGHT
     }
 
     /**

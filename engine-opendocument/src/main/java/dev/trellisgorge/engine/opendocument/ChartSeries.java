@@ -159,6 +159,7 @@ final class ChartSeries {
             case INSIDE_BASE -> "near-origin";
             case ABOVE -> "top";
             case BELOW -> "bottom";
+            case LEFT -> "left";
             case RIGHT -> "right";
         };
     }

@@ -273,6 +273,7 @@ final class ChartWriter {
             case INSIDE_BASE -> "inBase";
             case ABOVE -> "t";
             case BELOW -> "b";
+            case LEFT -> "l";
             case RIGHT -> "r";
         };
     }

@@ -2,7 +2,6 @@ package dev.trellisgorge.engine.workbook;
 
 import dev.trellisgorge.chart.BarGroup.Placing;
 import dev.trellisgorge.chart.BarGroup;
-import dev.trellisgorge.chart.Color;
 import dev.trellisgorge.chart.Label;
 import dev.trellisgorge.chart.Line;
 import dev.trellisgorge.chart.Looks;
@@ -204,13 +203,12 @@ final class NativeChart {
     private void points(Points points) {
         boolean dot = points.shape() == Points.Shape.DOT;
         int size = (int) Math.max(2, Math.min(72, Math.round((dot ? DOT_SIZE : DASH_SIZE) * points.size())));
-        Color fill = points.series().fill().orElse(Role.INK.color());
         Optional<SheetChart.Labels> labels = points.series().label().filter(label -> labelSize.isPresent()).map(label -> new PointLabels(plain, points.series(), helpers, labelSize.getAsInt(), switch (label.at()) {
-            case END -> LabelAt.ABOVE;
-            case INSIDE -> LabelAt.RIGHT;
-            case BASE, CENTRE -> LabelAt.BELOW;
+            case END -> upright ? LabelAt.ABOVE : LabelAt.RIGHT;
+            case INSIDE -> upright ? LabelAt.RIGHT : LabelAt.ABOVE;
+            case BASE, CENTRE -> upright ? LabelAt.BELOW : LabelAt.LEFT;
         }, !panel.lines().isEmpty(), Set.of()).labels());
-        layers.add(new Layer.OfLine(data(points.series(), labels), Optional.empty(), Optional.of(new SheetChart.Marker(dot, size, fill, dot ? Role.PAPER.color() : fill))));
+        layers.add(new Layer.OfLine(data(points.series(), labels), Optional.empty(), points.series().fill().map(fill -> new SheetChart.Marker(dot, size, fill, dot ? Role.PAPER.color() : fill))));
     }
 
     /** Programs begin the scale of figures that are close together above 0, and bars then lie about their length. */

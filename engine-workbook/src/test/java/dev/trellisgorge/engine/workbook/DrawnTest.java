@@ -45,7 +45,11 @@ public class DrawnTest {
     private static Table edited(Table table) {
         double[] factors = {0.25, -1, 1, 0, 3, -0.1, 0.5};
         return Table.of(table.name(), table.columns().stream().map(column -> column.kind() != Kind.NUMBER ? column : Column.numbers(column.name(), IntStream.range(0, column.size())
-                .mapToDouble(row -> !column.isPresent(row) ? Double.NaN : factors[row] == 1 ? column.number(row) : Math.rint(column.number(row) * factors[row] * 2) / 2).toArray())).toArray(Column[]::new));
+                .mapToDouble(row -> !column.isPresent(row) ? Double.NaN : factors[row] == 1 ? column.number(row) : isWhole(column) ? Math.rint(column.number(row) * factors[row]) : Math.rint(column.number(row) * factors[row] * 2) / 2).toArray())).toArray(Column[]::new));
+    }
+
+    private static boolean isWhole(Column column) {
+        return IntStream.range(0, column.size()).filter(column::isPresent).allMatch(row -> column.number(row) == Math.rint(column.number(row)));
     }
 
     @Test
