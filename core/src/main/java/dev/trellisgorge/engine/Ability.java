@@ -16,6 +16,8 @@ public enum Ability {
     REFERENCE_LINES,
     /** A value axis that covers figures which are not drawn. */
     REACHING_SCALE,
+    /** Labels that are texts of cells, and follow them; where not, such texts are written after the names of the rows. */
+    LABELS_OF_CELLS,
     /** Bars in cells, beside texts and figures; where not, they are of characters. */
     BARS_IN_CELLS,
     /** Charts that are looked at as they are drawn; where not, cells may change, and series that have none now are drawn too. */

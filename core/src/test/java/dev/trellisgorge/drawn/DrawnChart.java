@@ -298,9 +298,19 @@ public final class DrawnChart {
             double middle = first + step * row;
             for (String text : texts) {
                 Optional<Words> there = words.stream().filter(some -> plain(some.text()).equals(plain(text)) && Math.abs(across(some.box()) - middle) <= step * 0.55).findFirst();
-                there.ifPresentOrElse(words::remove, () -> differences.add(chart.categoryText(row) + ": no label '" + text + "'"));
+                there.ifPresent(words::remove);
+                if (there.isEmpty() && !afterName(row, middle, step).contains(plain(text))) {
+                    differences.add(chart.categoryText(row) + ": no label '" + text + "'");
+                }
             }
         });
+    }
+
+    /** The labels that stand after the name of a row, however that is broken into lines. */
+    private List<String> afterName(int row, double middle, double step) {
+        String whole = plain(page.words().stream().filter(some -> Math.abs(across(some.box()) - middle) <= step * 0.5).sorted(Comparator.comparingDouble(some -> some.box().getY())).map(Words::text).collect(Collectors.joining()));
+        int name = whole.indexOf(plain(chart.categoryText(row)));
+        return name < 0 ? List.of() : List.of(whole.substring(name + plain(chart.categoryText(row)).length()).split("\u00b7"));
     }
 
     private static String plain(String text) {

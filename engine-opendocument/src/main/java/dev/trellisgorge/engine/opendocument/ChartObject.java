@@ -38,11 +38,6 @@ final class ChartObject {
         return looks;
     }
 
-    /** Whether it has labels that can't follow the cells. Known when it was written. */
-    boolean hasFixedLabels() {
-        return series.hasFixedLabels();
-    }
-
     /** Writes the chart itself. */
     void write(OutputStream out) {
         // Styles stand before what they are for, so all of it is put together first.
@@ -154,7 +149,7 @@ final class ChartObject {
     }
 
     private void categoryAxis(List<Consumer<PartWriter>> inside, Axis axis, int pair, Optional<String> categories) {
-        String name = axis(axis).name();
+        String name = axis(axis).chart("text:line-break", "true").name(); // a label may stand below a name
         inside.add(part -> {
             part.open("chart:axis", "chart:dimension", "x", "chart:name", pair == 0 ? "primary-x" : "secondary-x", "chart:style-name", name);
             categories.ifPresent(cells -> part.leaf("chart:categories", "table:cell-range-address", cells));

@@ -24,7 +24,6 @@ final class ChartSeries {
     private final SheetChart chart;
     private final ChartLooks looks;
     private final List<Drawn> all;
-    private boolean fixedLabels;
 
     ChartSeries(SheetChart chart, ChartLooks looks) {
         this.chart = chart;
@@ -49,11 +48,6 @@ final class ChartSeries {
     /** What the chart is as a whole. */
     String type() {
         return all.stream().map(Drawn::type).filter(each -> !each.equals(LINE)).findFirst().orElse(LINE);
-    }
-
-    /** Whether some label can't follow the cells. Known when all are written. */
-    boolean hasFixedLabels() {
-        return fixedLabels;
     }
 
     /** Each of them, to be written when all styles are known. */
@@ -139,17 +133,9 @@ final class ChartSeries {
             return null;
         }
         ChartLooks.Style style = looks.style().chart("chart:label-position", at(label.at()));
-        if (label.words().isEmpty()) { // too short for its label, which begins where the bar does
-            String name = style.chart("chart:data-label-number", "value").format(drawn.labels().orElseThrow().format()).words(label.text()).name();
-            return part -> part.leaf("chart:data-point", "chart:style-name", name);
-        }
-        fixedLabels = true;
-        String text = label.words().get();
-        if (text.isEmpty()) {
-            return null;
-        }
-        String name = style.words(label.text()).chart("chart:data-label-number", "value").name();
-        return part -> part.open("chart:data-point", "chart:style-name", name).open("chart:data-label", "chart:style-name", name).open("text:p").open("text:span").spaced(text).close(4);
+        // Too short for its label, which begins where the bar does.
+        String name = style.chart("chart:data-label-number", "value").format(drawn.labels().orElseThrow().format()).words(label.text()).name();
+        return part -> part.leaf("chart:data-point", "chart:style-name", name);
     }
 
     private static String at(LabelAt place) {

@@ -40,11 +40,11 @@ public final class OpenDocumentEngine implements Engine {
         return true;
     }
 
-    /** Those of workbooks, but for bars in cells, which the standard doesn't have; and lines over lying bars, which lie with them. */
+    /** Those of workbooks, but for bars in cells and labels that are texts of cells, which the standard doesn't have; and lines over lying bars, which lie with them. */
     @Override
     public Set<Ability> abilities() {
         Set<Ability> abilities = EnumSet.copyOf(sheets.abilities());
-        abilities.remove(Ability.BARS_IN_CELLS);
+        abilities.removeAll(Set.of(Ability.BARS_IN_CELLS, Ability.LABELS_OF_CELLS));
         abilities.add(Ability.LYING_MARKS);
         return abilities;
     }
@@ -79,6 +79,6 @@ public final class OpenDocumentEngine implements Engine {
 
     @Override
     public void draw(List<Page> pages, String ending, Options options, OutputStream out, Consumer<String> warnings) throws IOException {
-        new SpreadsheetDocument(WorkbookEngine.describe(pages, options, warnings), warnings).writeTo(out);
+        new SpreadsheetDocument(WorkbookEngine.describe(pages, abilities(), options, warnings), warnings).writeTo(out);
     }
 }

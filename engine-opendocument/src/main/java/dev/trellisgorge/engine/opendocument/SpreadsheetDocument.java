@@ -85,9 +85,6 @@ final class SpreadsheetDocument {
                 part.write(picture.getKey().png());
             }
         }
-        if (placed.chart().hasFixedLabels()) {
-            warnings.accept("'" + placed.name() + "': its labels that are not the length of a bar stay as they were drawn");
-        }
     }
 
     /** Styles stand before the cells that have them, and which there are is known when all cells are made: the body waits in a file. */

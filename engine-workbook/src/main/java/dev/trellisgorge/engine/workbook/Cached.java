@@ -27,7 +27,7 @@ final class Cached {
     }
 
     static Range<String> categories(PlainChart chart, HelperSheet helpers) {
-        return new Range<>(helpers.categories(), IntStream.range(0, rows(chart)).mapToObj(chart::categoryText).toList());
+        return new Range<>(helpers.categories(), IntStream.range(0, rows(chart)).mapToObj(helpers::categoryText).toList());
     }
 
     /** A 0 on the first row, and no other cell. */

@@ -47,12 +47,16 @@ final class HelperSheet {
     private static final int MOST_DECIMALS = 3;
     private static final int LOOKED_AT = 1000;
     private static final String PROOF = "proof ";
+    /** Stands between the name of a row and a label after it. */
+    private static final String BETWEEN = " \u00b7 ";
     static final String UNNAMED = "\u00a0";
 
     private final ComputedColumns data;
     private final Plan plan;
     private final List<Series> series;
     private final Optional<Label> note;
+    /** Whether a chart can take labels from cells. */
+    private final boolean textsFollow;
     private final String name;
     private final SourceRows rows;
     private final SheetNames names;
@@ -69,21 +73,25 @@ final class HelperSheet {
     private boolean cellsText;
     private final String title;
 
-    /** The sheet under a chart: its parts share one helper table. */
-    HelperSheet(List<PlainChart> parts, String name, SourceRows rows, SheetNames names) {
+    /**
+     * The sheet under a chart: its parts share one helper table.
+     *
+     * @param textsFollow whether a chart can take labels from cells; where not, such labels stand after the names of the rows
+     */
+    HelperSheet(List<PlainChart> parts, String name, SourceRows rows, SheetNames names, boolean textsFollow) {
         this(title(parts.get(0)), parts.get(parts.size() - 1).data(), parts.stream().flatMap(part -> part.series().stream()).toList(), parts.get(0).note(),
-                parts.get(0).drawing() instanceof Ring ring ? ring : null, name, rows, names);
+                parts.get(0).drawing() instanceof Ring ring ? ring : null, name, rows, names, textsFollow || parts.get(0).panels().isEmpty());
     }
 
     HelperSheet(Tile.OfFigure figure, String name, SourceRows rows, SheetNames names) {
-        this(figure.title().isEmpty() ? figure.name() : figure.title(), figure.data(), List.of(), Optional.empty(), null, name, rows, names);
+        this(figure.title().isEmpty() ? figure.name() : figure.title(), figure.data(), List.of(), Optional.empty(), null, name, rows, names, true);
     }
 
     private static String title(PlainChart chart) {
         return chart.title().isEmpty() ? chart.name() : chart.title();
     }
 
-    private HelperSheet(String title, ComputedColumns data, List<Series> series, Optional<Label> note, Ring ring, String name, SourceRows rows, SheetNames names) {
+    private HelperSheet(String title, ComputedColumns data, List<Series> series, Optional<Label> note, Ring ring, String name, SourceRows rows, SheetNames names, boolean textsFollow) {
         this.title = title;
         this.data = data;
         this.plan = data.plan();
@@ -92,6 +100,7 @@ final class HelperSheet {
             ring.centre().ifPresent(this.series::add);
         }
         this.note = note;
+        this.textsFollow = textsFollow;
         this.tracks = ring == null ? List.of() : ring.tracks();
         this.name = name;
         this.rows = rows;
@@ -114,8 +123,8 @@ final class HelperSheet {
         this.foldedFrom = columns.size();
         all.stream().filter(column -> !main.contains(column.name())).forEach(this::helper);
         computation.beside(column -> !main.contains(column));
-        this.categoryAt = notedCategory();
         labels();
+        this.categoryAt = notedCategory();
         this.zeroAt = series.isEmpty() || ring != null ? OptionalInt.empty() : OptionalInt.of(scaleFromZero());
         slices();
     }
@@ -214,29 +223,50 @@ final class HelperSheet {
         return (int) data.evaluate(Format.decimals(List.of(Formulas.number(level.number(0))))).number(0);
     }
 
-    /** The category with its note, where it has one. */
+    /** The category with its note, and the labels that a chart can't take from cells, where it has some. */
     private int notedCategory() {
-        String base = plan.nameColumn().map(layout::cell).orElse("A" + RowFormula.HERE);
-        if (note.isEmpty()) {
+        List<Series> after = series.stream().filter(labelled -> labelled.label().isPresent() && !isLabelled(labelled)).toList();
+        StringBuilder whole = new StringBuilder(plan.nameColumn().map(layout::cell).orElse("A" + RowFormula.HERE));
+        if (note.isEmpty() && after.isEmpty()) {
             return plan.nameColumn().map(layout::at).orElse(0);
         }
-        Column cells = data.column(note.get().column());
-        String text = layout.cell(note.get().column());
-        String written = cells.kind() == Kind.TEXT ? text : NumberFormats.text(text, note.get().format());
-        RowFormula formula = new RowFormula(base + "&IFERROR(\" (\"&" + written + "&\")\",\"\")");
-        return add("category with its note", "what stands along the base of the chart", STATEMENT, (line, column, row) -> {
+        note.ifPresent(label -> {
+            String text = layout.cell(label.column());
+            whole.append("&IFERROR(\" (\"&").append(data.column(label.column()).kind() == Kind.TEXT ? text : NumberFormats.text(text, label.format())).append("&\")\",\"\")");
+        });
+        for (Series labelled : after) {
+            Label label = labelled.label().orElseThrow();
+            String cell = "$" + CellReference.convertNumToColString(labelAt.get(label).get(labelled.column())) + RowFormula.HERE;
+            boolean words = data.column(label.column()).kind() == Kind.TEXT || NumberFormats.isText(label.format());
+            whole.append("&IF(").append(cell).append("=\"\",\"\",").append("\"" + BETWEEN + "\"").append("&").append(words ? cell : NumberFormats.text(cell, label.format())).append(")");
+        }
+        RowFormula formula = new RowFormula(whole.toString());
+        return add(after.isEmpty() ? "category with its note" : "category with its labels", "what stands along the base of the chart", STATEMENT, (line, column, row) -> {
             Cell cell = line.cell(column);
             cell.formula(formula.at(SheetLayout.line(row), 0));
             cell.value(row < data.rowCount() ? categoryText(row) : "");
         });
     }
 
-    private String categoryText(int row) {
+    /** What stands along the base for a row. */
+    String categoryText(int row) {
         String after = note.map(label -> {
             Column cells = data.column(label.column());
             return cells.kind() == Kind.TEXT ? cells.written(row) : label.format().write(cells.number(row));
         }).orElse("");
-        return plan.nameColumn().map(data::column).orElseGet(data::category).written(row) + (after.isEmpty() ? "" : " (" + after + ")");
+        StringBuilder text = new StringBuilder(plan.nameColumn().map(data::column).orElseGet(data::category).written(row)).append(after.isEmpty() ? "" : " (" + after + ")");
+        for (Series labelled : series) {
+            Label label = labelled.label().orElse(null);
+            if (label != null && !isLabelled(labelled) && data.column(labelled.column()).isPresent(row) && data.column(label.column()).isPresent(row)) {
+                text.append(BETWEEN).append(data.column(label.words()).written(row));
+            }
+        }
+        return text.toString();
+    }
+
+    /** Whether a chart shows a series' label beside its bars; else it stands after the names of the rows. */
+    boolean isLabelled(Series labelled) {
+        return labelled.label().filter(label -> textsFollow || new LabelOfLength(plan, labelled, label).says().ofLength()).isPresent();
     }
 
     /** The figure beside each bar, an empty text where there is none. */
@@ -256,8 +286,8 @@ final class HelperSheet {
         String rounded = words ? figure : text ? NumberFormats.text(figure, label.format()) : NumberFormats.rounded(figure, label.format());
         RowFormula formula = new RowFormula("IF(ISERROR(" + layout.cell(of) + "),\"\",IFERROR(" + rounded + ",\"\"))");
         boolean taken = series.stream().filter(s -> s.column().equals(of)).anyMatch(s -> !new LabelOfLength(plan, s, label).says().ofLength());
-        cellsText |= taken;
-        return add("words beside " + of, "what the labels on " + of + " say" + (taken ? "; the chart takes them from here, as they are not the length of a bar" : ""), Computation.WIDTH, (line, column, row) -> {
+        cellsText |= taken && textsFollow;
+        return add("words beside " + of, "what the labels on " + of + " say" + (taken && textsFollow ? "; the chart takes them from here, as they are not the length of a bar" : ""), Computation.WIDTH, (line, column, row) -> {
             Cell cell = line.cell(column);
             cell.formula(formula.at(SheetLayout.line(row), 0));
             if (row >= data.rowCount() || !drawn.isPresent(row) || !figures.isPresent(row)) {

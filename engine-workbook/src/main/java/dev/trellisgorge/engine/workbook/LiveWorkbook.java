@@ -1,6 +1,7 @@
 package dev.trellisgorge.engine.workbook;
 
 import dev.trellisgorge.engine.Options;
+import dev.trellisgorge.engine.Ability;
 import dev.trellisgorge.engine.Page;
 import dev.trellisgorge.engine.SheetAnchor;
 import dev.trellisgorge.engine.Tile;
@@ -19,6 +20,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.function.Consumer;
 import dev.trellisgorge.sheet.Cell;
 import dev.trellisgorge.sheet.Row;
@@ -39,6 +41,7 @@ final class LiveWorkbook {
     private final Map<String, String> onOther = new LinkedHashMap<>();
     private final List<Page> pages;
     private final Options options;
+    private final boolean textsFollow;
     private final Consumer<String> warnings;
     private final SheetNames names = new SheetNames();
     private final Book book;
@@ -47,13 +50,15 @@ final class LiveWorkbook {
     private final Map<Tile, TileRows> rows = new LinkedHashMap<>();
 
     /**
+     * @param abilities those of the engine that writes it
      * @param warnings takes what is left out
      * @param host the workbook that it is for, whose names are taken; empty where it is for none
      */
-    LiveWorkbook(List<Page> pages, Options options, Consumer<String> warnings, Optional<HostWorkbook> host) {
+    LiveWorkbook(List<Page> pages, Set<Ability> abilities, Options options, Consumer<String> warnings, Optional<HostWorkbook> host) {
         this.host = host;
         host.ifPresent(other -> names.taken(other.sheetNames(), other.definedNames()));
         this.pages = pages;
+        this.textsFollow = abilities.contains(Ability.LABELS_OF_CELLS);
         this.warnings = warnings;
         this.options = options;
         this.raw = new RawSheets(names, host, options);
@@ -134,7 +139,7 @@ final class LiveWorkbook {
 
     private HelperSheet helperSheet(Tile tile, String name) {
         SourceRows source = rows.get(tile).source();
-        return tile instanceof Tile.OfFigure figure ? new HelperSheet(figure, name, source, names) : new HelperSheet(((Tile.OfChart) tile).parts(), name, source, names);
+        return tile instanceof Tile.OfFigure figure ? new HelperSheet(figure, name, source, names) : new HelperSheet(((Tile.OfChart) tile).parts(), name, source, names, textsFollow);
     }
 
     private static void raw(Sheet sheet, Table table) {

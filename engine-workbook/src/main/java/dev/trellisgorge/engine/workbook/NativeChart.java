@@ -162,7 +162,7 @@ final class NativeChart {
     }
 
     private Optional<SheetChart.Labels> labels(Series series, BarGroup group) {
-        return series.label().filter(label -> labelSize.isPresent()).map(label -> new PointLabels(plain, series, helpers, labelSize.getAsInt(),
+        return series.label().filter(label -> labelSize.isPresent() && helpers.isLabelled(series)).map(label -> new PointLabels(plain, series, helpers, labelSize.getAsInt(),
                 switch (label.at()) {
                     case END -> group.placing() == Placing.STACKED ? LabelAt.INSIDE_END : LabelAt.OUTSIDE_END;
                     case INSIDE -> LabelAt.INSIDE_END;
@@ -203,7 +203,7 @@ final class NativeChart {
     private void points(Points points) {
         boolean dot = points.shape() == Points.Shape.DOT;
         int size = (int) Math.max(2, Math.min(72, Math.round((dot ? DOT_SIZE : DASH_SIZE) * points.size())));
-        Optional<SheetChart.Labels> labels = points.series().label().filter(label -> labelSize.isPresent()).map(label -> new PointLabels(plain, points.series(), helpers, labelSize.getAsInt(), switch (label.at()) {
+        Optional<SheetChart.Labels> labels = points.series().label().filter(label -> labelSize.isPresent() && helpers.isLabelled(points.series())).map(label -> new PointLabels(plain, points.series(), helpers, labelSize.getAsInt(), switch (label.at()) {
             case END -> upright ? LabelAt.ABOVE : LabelAt.RIGHT;
             case INSIDE -> upright ? LabelAt.RIGHT : LabelAt.ABOVE;
             case BASE, CENTRE -> upright ? LabelAt.BELOW : LabelAt.LEFT;

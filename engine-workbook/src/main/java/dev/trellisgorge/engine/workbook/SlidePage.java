@@ -148,7 +148,7 @@ final class SlidePage {
     }
 
     private void chart(Tile.OfChart tile, Area area, boolean titled) throws IOException {
-        LiveWorkbook behind = new LiveWorkbook(List.of(new Page(page.name(), page.title(), 1, List.of(tile))), options, warnings, Optional.empty());
+        LiveWorkbook behind = new LiveWorkbook(List.of(new Page(page.name(), page.title(), 1, List.of(tile))), WorkbookEngine.ofNativeCharts(), options, warnings, Optional.empty());
         HelperSheet cells = behind.helpers().get(tile);
         List<PlainChart> parts = new ArrayList<>(tile.parts());
         boolean table = parts.get(0).drawing() instanceof TextCells || !parts.get(0).beside().isEmpty();

@@ -60,27 +60,28 @@ public final class WorkbookEngine implements Engine {
         } else if (ending.equals("xlsm")) {
             throw new BadInput(Place.of("." + ending), ProblemKind.UNSUPPORTED, "a workbook with macros can be drawn into, not created; write to .xlsx");
         } else {
-            BookWriter.write(describe(pages, options, warnings), out);
+            BookWriter.write(describe(pages, abilities(), options, warnings), out);
         }
     }
 
     /**
      * Lays pages out as a workbook, which is not written.
      *
+     * @param abilities those of the engine that writes it
      * @param warnings takes a sentence for each thing that is left out or stays as it is drawn
      * @throws BadInput where something does not fit on a sheet
      */
-    public static Book describe(List<Page> pages, Options options, Consumer<String> warnings) {
-        return new LiveWorkbook(pages, options, warnings, Optional.empty()).describe();
+    public static Book describe(List<Page> pages, Set<Ability> abilities, Options options, Consumer<String> warnings) {
+        return new LiveWorkbook(pages, abilities, options, warnings, Optional.empty()).describe();
     }
 
-    private static void into(Path file, List<Page> pages, String ending, Options options, OutputStream out, Consumer<String> warnings) throws IOException {
+    private void into(Path file, List<Page> pages, String ending, Options options, OutputStream out, Consumer<String> warnings) throws IOException {
         if (!file.toString().toLowerCase(Locale.ROOT).endsWith("." + ending)) {
             throw new BadInput(Place.inFile(file.toString()), ProblemKind.UNSUPPORTED, "can't be written as ." + ending + ", which is another kind of file");
         }
         HostWorkbook host = HostWorkbook.open(file);
         host.warnings().forEach(warnings);
-        LiveWorkbook ours = new LiveWorkbook(pages, options, warnings, Optional.of(host));
+        LiveWorkbook ours = new LiveWorkbook(pages, abilities(), options, warnings, Optional.of(host));
         ByteArrayOutputStream made = new ByteArrayOutputStream();
         BookWriter.write(ours.describe(), made);
         host.putIn(made.toByteArray(), ours.onOther());
