@@ -29,7 +29,6 @@ import java.util.Collections;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
-import java.util.stream.IntStream;
 
 /** One panel on its way down; the plan gathers the columns that it needs. */
 final class PanelLowering {
@@ -65,7 +64,9 @@ final class PanelLowering {
         if (panel.bars().size() > 2 && lacks(Ability.MANY_LAYERS)) {
             throw Lowering.refused(chart, panel.bars().size() + " groups of bars over each other");
         }
-        panel = panel.bars(IntStream.range(0, panel.bars().size()).mapToObj(i -> i > 0 && panel.bars().get(0).placing() == Placing.STACKED ? stacked(panel.bars().get(i)) : panel.bars().get(i)).toList());
+        if (lacks(Ability.MANY_LAYERS) && !panel.bars().isEmpty() && panel.bars().get(0).placing() == Placing.STACKED) {
+            panel = panel.bars(panel.bars().stream().map(PanelLowering::stacked).toList());
+        }
         if (lacks(Ability.STACK_END_LABELS)) {
             endLabels();
             panel = panel.bars(panel.bars().stream().map(this::withLabelCarriers).toList());

@@ -39,6 +39,8 @@ public final class DrawnChart {
     private static final double CLOSE = 1;
     /** What is shorter may not be drawn at all. */
     private static final double SEEN = 1.5;
+    /** How far the lines of a name go down. */
+    private static final double NAMES = 30;
 
     private final PlainChart chart;
     private final DrawnPage page;
@@ -308,7 +310,8 @@ public final class DrawnChart {
 
     /** The labels that stand after the name of a row, however that is broken into lines. */
     private List<String> afterName(int row, double middle, double step) {
-        String whole = plain(page.words().stream().filter(some -> Math.abs(across(some.box()) - middle) <= step * 0.5).sorted(Comparator.comparingDouble(some -> some.box().getY())).map(Words::text).collect(Collectors.joining()));
+        double base = page.words().stream().filter(some -> Math.abs(across(some.box()) - middle) <= step * 0.5 && plain(chart.categoryText(row)).startsWith(plain(some.text().split(" ")[0]))).mapToDouble(some -> some.box().getMaxY()).max().orElse(0);
+        String whole = plain(page.words().stream().filter(some -> Math.abs(across(some.box()) - middle) <= step * 0.5 && thick(some.box()) <= step && some.box().getMaxY() <= base + NAMES).sorted(Comparator.comparingLong((Words some) -> Math.round(some.box().getMaxY() / 2)).thenComparing(some -> some.box().getX())).map(Words::text).collect(Collectors.joining()));
         int name = whole.indexOf(plain(chart.categoryText(row)));
         return name < 0 ? List.of() : List.of(whole.substring(name + plain(chart.categoryText(row)).length()).split("\u00b7"));
     }

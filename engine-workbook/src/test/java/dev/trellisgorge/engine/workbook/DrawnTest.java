@@ -38,7 +38,9 @@ public class DrawnTest {
     @Test(dataProvider = "kinds")
     public void everyBarMarkAndLabelStandsWhereItsCellSays(String kind, Engine engine) throws Exception {
         Office.require();
-        assertThat(DrawnCharts.differences(Gallery.bothWays(Stream.concat(Gallery.some().stream(), Gallery.narrow().stream()).toList(), engine), kind)).isEqualTo(Map.of());
+        // Slides have the charts of workbooks; with every build those are looked at that differ most from what programs like to draw.
+        List<Gallery.Example> some = kind.equals("pptx") ? TestSize.of(0, 1) > 0 ? Gallery.all() : List.of() : Gallery.some();
+        assertThat(DrawnCharts.differences(Gallery.bothWays(Stream.concat(some.stream(), Gallery.narrow().stream()).toList(), engine), kind)).isEqualTo(Map.of());
     }
 
     /** Figures that change sides, become zero, three times as large or a tenth; one stays, with the decimals that it has. */
