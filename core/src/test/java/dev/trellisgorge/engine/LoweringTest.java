@@ -144,9 +144,9 @@ public class LoweringTest {
     @Test
     public void referenceLineBecomesALineOverUprightBarsAndAThinBarOverLyingOnes() {
         Chart chart = Chart.of("c", Columns.of("v").classify(Split.at(40)));
-        Line line = panel(new Weak(Ability.REFERENCE_LINES).oneFor(plain(chart))).lines().get(0);
+        Line line = panel(new Weak(Ability.REFERENCE_LINES, Ability.LYING_MARKS).oneFor(plain(chart))).lines().get(0);
         assertThat(line.dashed()).isTrue();
-        PlainChart lying = new Weak(Ability.REFERENCE_LINES).oneFor(plain(chart.orientation(Orientation.HORIZONTAL)));
+        PlainChart lying = new Weak(Ability.REFERENCE_LINES, Ability.LYING_MARKS).oneFor(plain(chart.orientation(Orientation.HORIZONTAL)));
         BarGroup marks = panel(lying).bars().get(1);
         assertThat(marks.gap()).isZero();
         assertThat(middles(lying, marks)).allSatisfy(middle -> assertThat(middle).isCloseTo(40, within(1e-9)));
@@ -156,7 +156,7 @@ public class LoweringTest {
     public void limitsOnBothSidesOfZeroEachStandWhereTheyAre() {
         Chart chart = Chart.of("c", Columns.of("v").classify(Bands.at(List.of(number(-60), number(-20), number(10), setting("goal"))))).orientation(Orientation.HORIZONTAL);
         for (double goal : new double[] {50, 11}) {
-            PlainChart given = new Weak(Ability.REFERENCE_LINES).oneFor(chart.over(ROWS, Settings.of("goal", goal)));
+            PlainChart given = new Weak(Ability.REFERENCE_LINES, Ability.LYING_MARKS).oneFor(chart.over(ROWS, Settings.of("goal", goal)));
             assertThat(middles(given, panel(given).bars().get(1)).stream().map(middle -> (float) (double) middle)).containsExactlyInAnyOrder(-60f, -20f, 10f, (float) goal);
         }
     }
@@ -222,6 +222,18 @@ public class LoweringTest {
         List<Series> labelled = panel(given).series().stream().filter(series -> series.label().isPresent()).toList();
         assertThat(labelled).isNotEmpty().noneMatch(Series::isSeen).allMatch(series -> series.label().orElseThrow().at() == Label.At.BASE);
         assertThat(labelled.stream().map(series -> given.labelText(series, 1)).filter(text -> !text.isEmpty())).containsExactly("-70");
+    }
+
+    @Test
+    public void labelWhereAStackEndsIsTheFigureOfAnUnseenPointOrBarThere() {
+        Chart chart = Chart.of("c", Columns.of("v").cap(0.5));
+        PlainChart upright = new Weak(Ability.STACK_END_LABELS).oneFor(plain(chart));
+        assertThat(panel(upright).points()).hasSize(4).allMatch(points -> points.series().label().orElseThrow().column().equals(points.series().column()) && !points.series().isSeen());
+        assertThat(panel(upright).points().stream().map(points -> upright.labelText(points.series(), 1)).filter(text -> !text.isEmpty())).containsExactly("-70");
+        PlainChart lying = new Weak(Ability.STACK_END_LABELS, Ability.LYING_MARKS).oneFor(plain(chart.orientation(Orientation.HORIZONTAL)));
+        BarGroup places = panel(lying).bars().get(1);
+        assertThat(places.placing()).isEqualTo(BarGroup.Placing.OVERLAPPING);
+        assertThat(lying.bars(places).stream().map(PlainChart.Bar::end)).contains(-70.0);
     }
 
     @Test

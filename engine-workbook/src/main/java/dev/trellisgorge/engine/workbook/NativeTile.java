@@ -38,7 +38,7 @@ final class NativeTile {
     private void panels(Canvas canvas, Area area) {
         double whole = parts.stream().mapToDouble(part -> panel(part).share()).sum();
         boolean upright = parts.get(0).orientation() == Orientation.VERTICAL;
-        Plot plot = new Plot(parts, area);
+        Plot plot = new Plot(parts, cells, area);
         plot.tellUnlabelled(warnings);
         // The first part has what all of them share beside its own room: the names at the left, or the titles at the top.
         double shared = parts.size() == 1 ? 0 : upright ? plot.top() : plot.names();

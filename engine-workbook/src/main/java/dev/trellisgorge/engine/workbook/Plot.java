@@ -30,11 +30,13 @@ final class Plot {
     private static final int SMALLEST = 600;
 
     private final List<PlainChart> parts;
+    private final HelperSheet cells;
     private final Area area;
     private final ChartFrame frame;
 
-    Plot(List<PlainChart> parts, Area area) {
+    Plot(List<PlainChart> parts, HelperSheet cells, Area area) {
         this.parts = parts;
+        this.cells = cells;
         this.area = area;
         this.frame = new ChartFrame(parts.get(0), isSmall());
     }
@@ -159,7 +161,7 @@ final class Plot {
 
     /** The room for names at the left of lying bars. */
     double names() {
-        int longest = IntStream.range(0, Math.min(500, parts.get(0).data().rowCount())).map(row -> parts.get(0).categoryText(row).length()).max().orElse(0);
+        int longest = IntStream.range(0, Math.min(500, parts.get(0).data().rowCount())).map(row -> cells.categoryText(row).length()).max().orElse(0);
         return Math.min(MOST_FOR_NAMES, (longest * GLYPH + 2) * textSize() / 75 / area.widthInPixels());
     }
 

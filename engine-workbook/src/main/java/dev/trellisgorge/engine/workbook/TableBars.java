@@ -31,7 +31,7 @@ final class TableBars {
         boolean figures = parts.stream().anyMatch(part -> panel(part).valueAxisShown() || !NativeChart.axisTitle(panel(part), false).isEmpty());
         int below = figures ? 1 : 0;
         Area whole = new Area(area.column(), area.row(), area.columns(), area.rows() + below);
-        Plot plot = new Plot(parts, area);
+        Plot plot = new Plot(parts, helpers, area);
         plot.tellUnlabelled(warnings);
         double shares = parts.stream().mapToDouble(part -> panel(part).share()).sum();
         double at = 0;
