@@ -228,7 +228,7 @@ public class LoweringTest {
     public void labelWhereAStackEndsIsTheFigureOfAnUnseenPointOrBarThere() {
         Chart chart = Chart.of("c", Columns.of("v").cap(0.5));
         PlainChart upright = new Weak(Ability.STACK_END_LABELS).oneFor(plain(chart));
-        assertThat(panel(upright).points()).hasSize(4).allMatch(points -> points.series().label().orElseThrow().column().equals(points.series().column()) && !points.series().isSeen());
+        assertThat(panel(upright).points()).hasSize(2).allMatch(points -> points.series().label().orElseThrow().column().equals(points.series().column()) && !points.series().isSeen());
         assertThat(panel(upright).points().stream().map(points -> upright.labelText(points.series(), 1)).filter(text -> !text.isEmpty())).containsExactly("-70");
         PlainChart lying = new Weak(Ability.STACK_END_LABELS, Ability.LYING_MARKS).oneFor(plain(chart.orientation(Orientation.HORIZONTAL)));
         BarGroup places = panel(lying).bars().get(1);
