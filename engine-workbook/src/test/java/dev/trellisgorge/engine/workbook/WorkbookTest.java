@@ -254,16 +254,18 @@ public class WorkbookTest {
             assertThat(drawn.getGrouping().getVal()).isEqualTo(stacked ? STBarGrouping.STACKED : STBarGrouping.CLUSTERED);
             assertThat(drawn.getOverlap().getVal().toString()).isEqualTo("100");
             assertThat(drawn.getGapWidth().getVal().toString()).isEqualTo(String.valueOf(Math.round(bars.gap() * 100)));
-            boolean isZeroHere = fromZero && (group > 0 || !upright);
-            assertThat(drawn.sizeOfSerArray()).isEqualTo(bars.series().size() + (isZeroHere ? 1 : 0));
-            if (isZeroHere) {
-                CTBarSer zero = drawn.getSerArray(bars.series().size());
+            // The first of a stack, and as many as the first group has where it is none, over which programs stack else.
+            boolean besideNone = group > 0 && stacked && panel.bars().get(0).placing() != BarGroup.Placing.STACKED;
+            int zeros = (fromZero && (group > 0 || !upright) ? 1 : 0) + (besideNone ? panel.bars().get(0).series().size() : 0);
+            assertThat(drawn.sizeOfSerArray()).isEqualTo(bars.series().size() + zeros);
+            for (int i = 0; i < zeros; i++) {
+                CTBarSer zero = drawn.getSerArray(i);
                 assertThat(zero.getSpPr().isSetNoFill()).isTrue();
                 assertZero(helpers, zero.getVal().getNumRef().getF());
             }
             for (int i = 0; i < bars.series().size(); i++) {
                 Series series = bars.series().get(i);
-                CTBarSer ser = drawn.getSerArray(i);
+                CTBarSer ser = drawn.getSerArray(zeros + i);
                 assertHolds(helpers, ser.getVal().getNumRef().getF(), chart, series);
                 assertThat(ser.getSpPr().isSetNoFill()).as(series.column()).isEqualTo(series.fill().isEmpty());
                 assertThat(ser.getSpPr().getLn().isSetNoFill()).isEqualTo(series.outline().isEmpty());
