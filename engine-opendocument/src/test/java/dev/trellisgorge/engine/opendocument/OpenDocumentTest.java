@@ -106,7 +106,7 @@ public class OpenDocumentTest {
 
     @Test
     public void randomPlansGiveTheOraclesCellsInASpreadsheetProgram() throws Exception {
-        assertThat(PlanSheets.recalculated(PLANS, "ods")).isGreaterThan(5 * PLANS);
+        assertThat(PlanSheets.recalculated(PLANS, "ods", new OpenDocumentEngine())).isGreaterThan(5 * PLANS);
     }
 
     /** The file with something else in place of a piece of its content. */

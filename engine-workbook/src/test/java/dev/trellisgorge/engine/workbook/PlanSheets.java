@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import dev.trellisgorge.chart.Size;
 import dev.trellisgorge.conformance.RandomPlan;
 import dev.trellisgorge.conformance.RandomPlan.Within;
+import dev.trellisgorge.engine.Engine;
 import dev.trellisgorge.engine.Engines;
 import dev.trellisgorge.engine.Lowering;
 import dev.trellisgorge.engine.Page;
@@ -50,7 +51,7 @@ public final class PlanSheets {
     }
 
     /** Holds plans, drawn as files of a kind and recalculated by a spreadsheet program, to the oracle. @return how many columns */
-    public static int recalculated(int plans, String kind) throws Exception {
+    public static int recalculated(int plans, String kind, Engine engine) throws Exception {
         Office.require();
         List<List<Drawn>> books = books(plans, Within.SHEET);
         List<Path> files = new ArrayList<>();
@@ -64,7 +65,7 @@ public final class PlanSheets {
             for (int i = 0; i < books.size(); i++) {
                 try (InputStream in = Files.newInputStream(saved.get(i)); XSSFWorkbook workbook = new XSSFWorkbook(in)) {
                     for (Drawn each : books.get(i)) {
-                        columns += assertHolds(workbook.getSheet(each.chart().name() + " series"), each, PlanSheets::saved);
+                        columns += assertHolds(workbook.getSheet(each.chart().name() + " series"), each, engine, PlanSheets::saved);
                     }
                 }
             }
@@ -108,8 +109,8 @@ public final class PlanSheets {
     }
 
     /** How many columns were compared: all of the plan's, but for the words of labels, which stand beside as readers see them. */
-    public static int assertHolds(Sheet sheet, Drawn drawn, Value value) {
-        List<PlainChart> lowered = new Lowering(new WorkbookEngine().abilities()).lower(drawn.chart());
+    public static int assertHolds(Sheet sheet, Drawn drawn, Engine engine, Value value) {
+        List<PlainChart> lowered = new Lowering(engine.abilities()).lower(drawn.chart());
         ComputedColumns data = lowered.get(lowered.size() - 1).data();
         Set<String> wording = data.plan().wording();
         List<String> names = new ArrayList<>(data.plan().series());

@@ -28,7 +28,7 @@ public class SheetConformanceTest {
             try (InputStream in = Files.newInputStream(file); XSSFWorkbook workbook = new XSSFWorkbook(in)) {
                 FormulaEvaluator evaluator = workbook.getCreationHelper().createFormulaEvaluator();
                 for (Drawn each : book) {
-                    columns += PlanSheets.assertHolds(workbook.getSheet(each.chart().name() + " series"), each, cell -> value(evaluator.evaluate(cell)));
+                    columns += PlanSheets.assertHolds(workbook.getSheet(each.chart().name() + " series"), each, new WorkbookEngine(), cell -> value(evaluator.evaluate(cell)));
                 }
             } finally {
                 Files.delete(file);
@@ -39,7 +39,7 @@ public class SheetConformanceTest {
 
     @Test
     public void aSpreadsheetProgramGivesThemToo() throws Exception {
-        assertThat(PlanSheets.recalculated(BY_PROGRAM, "xlsx")).isGreaterThan(BY_PROGRAM);
+        assertThat(PlanSheets.recalculated(BY_PROGRAM, "xlsx", new WorkbookEngine())).isGreaterThan(BY_PROGRAM);
     }
 
     /** Null where absent. */
