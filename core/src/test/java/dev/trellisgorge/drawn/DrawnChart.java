@@ -16,8 +16,9 @@ import dev.trellisgorge.plan.PlainChart.Extent;
 import dev.trellisgorge.table.Column;
 import java.awt.geom.Rectangle2D;
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.Comparator;
-import java.util.LinkedHashSet;
+import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
@@ -25,8 +26,6 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.TreeMap;
 import java.util.stream.Collectors;
-import java.util.stream.DoubleStream;
-import java.util.stream.IntStream;
 import java.util.stream.Stream;
 
 /**
@@ -121,17 +120,16 @@ public final class DrawnChart {
         // Each box that the longest bar may be gives a scale; the right one is that on which most is in its place.
         Match best = null;
         for (Fill box : boxes(longest.get())) {
-            for (boolean backwards : panel.scale().backwards() ? new boolean[] {true} : new boolean[] {false}) {
-                double from = Math.min(longest.get().start(), longest.get().end());
-                double to = Math.max(longest.get().start(), longest.get().end());
-                double unit = (high(box.box()) - low(box.box())) / (to - from) * (backwards ? -1 : 1);
-                if (Math.abs(unit) * (to - from) < SEEN) {
-                    continue;
-                }
-                Match match = match(bars, new Scale(backwards ? high(box.box()) - unit * from : low(box.box()) - unit * from, unit));
-                if (best == null || match.missing.size() < best.missing.size()) {
-                    best = match;
-                }
+            boolean backwards = panel.scale().backwards();
+            double from = Math.min(longest.get().start(), longest.get().end());
+            double to = Math.max(longest.get().start(), longest.get().end());
+            double unit = (high(box.box()) - low(box.box())) / (to - from) * (backwards ? -1 : 1);
+            if (Math.abs(unit) * (to - from) < SEEN) {
+                continue;
+            }
+            Match match = match(bars, new Scale((backwards ? high(box.box()) : low(box.box())) - unit * from, unit));
+            if (best == null || match.missing.size() < best.missing.size()) {
+                best = match;
             }
         }
         if (best == null) {
@@ -142,12 +140,14 @@ public final class DrawnChart {
             differences.add(chart.categoryText(bar.row()) + ": no bar of '" + bar.series().name() + "' from " + bar.start() + " to " + bar.end());
         }
         left.removeAll(best.found.values());
-        rows(panel, best);
+        if (!best.found.isEmpty()) {
+            rows(panel, best);
+        }
     }
 
     private static final class Match {
         private final Scale scale;
-        private final Map<Bar, Fill> found = new java.util.IdentityHashMap<>();
+        private final Map<Bar, Fill> found = new IdentityHashMap<>();
         private final List<Bar> missing = new ArrayList<>();
 
         Match(Scale scale) {
@@ -157,7 +157,7 @@ public final class DrawnChart {
 
     private Match match(List<Bar> bars, Scale scale) {
         Match match = new Match(scale);
-        Set<Fill> taken = java.util.Collections.newSetFromMap(new java.util.IdentityHashMap<>());
+        Set<Fill> taken = Collections.newSetFromMap(new IdentityHashMap<>());
         Map<Integer, Double> rows = new TreeMap<>();
         List<Bar> byLength = bars.stream().sorted(Comparator.comparingDouble((Bar bar) -> -Math.abs(bar.end() - bar.start()))).toList();
         for (Bar bar : byLength) {
@@ -200,14 +200,17 @@ public final class DrawnChart {
                 differences.add(chart.categoryText(row) + " doesn't stand in its place");
             }
         });
-        if (!(step >= widest - CLOSE)) {
+        base(panel, match.scale);
+        if (Double.isNaN(step)) {
+            return; // one bar of several rows says nothing of where the others are
+        } else if (step < widest - CLOSE) {
+            differences.add("bars of different rows lie over each other, " + step + " from middle to middle and " + widest + " wide");
             return;
         }
-        base(panel, match.scale);
-        panel.references().stream().filter(line -> !Double.isNaN(chart.level(line))).forEach(line -> reference(panel, line, match.scale, first, step));
+        panel.references().stream().filter(line -> !Double.isNaN(chart.level(line))).forEach(line -> reference(line, match.scale, first, step));
         panel.points().forEach(points -> points(points, match.scale, first, step));
         panel.lines().stream().filter(line -> !line.guide()).forEach(line -> line(line, match.scale, first, step));
-        extras(match, first, step);
+        extras(match);
         labels(panel, first, step);
         words.stream().filter(some -> match.found.values().stream().anyMatch(bar -> bar.box().contains(some.box()))).forEach(some -> differences.add("'" + some.text() + "' stands on a bar, and no cell says so"));
     }
@@ -229,7 +232,7 @@ public final class DrawnChart {
                 page.fills().stream().filter(fill -> color.isEmpty() || fill.color().isEmpty() || fill.color().equals(color)).map(Fill::box));
     }
 
-    private void reference(Panel panel, ReferenceLine line, Scale scale, double first, double step) {
+    private void reference(ReferenceLine line, Scale scale, double first, double step) {
         double level = scale.at(chart.level(line));
         double last = first + step * (chart.data().rowCount() - 1);
         List<Rectangle2D> pieces = marks(Optional.of(line.color().orElse(Role.INK.color()))).filter(box -> thin(box) && Math.abs((low(box) + high(box)) / 2 - level) <= CLOSE).toList();
@@ -274,7 +277,7 @@ public final class DrawnChart {
     }
 
     /** Nothing in the colour of a bar is there beside them. */
-    private void extras(Match match, double first, double step) {
+    private void extras(Match match) {
         Rectangle2D all = match.found.values().stream().map(Fill::box).reduce(Rectangle2D::createUnion).orElseThrow();
         Set<Color> colors = match.found.keySet().stream().flatMap(bar -> bar.color().stream()).collect(Collectors.toSet());
         double half = match.found.values().stream().mapToDouble(fill -> thick(fill.box())).max().orElse(0) / 2;

@@ -35,7 +35,7 @@ public final class WorkbookEngine implements Engine {
         return true;
     }
 
-    /** Native charts have no reference lines and no points over lying bars, and at most two groups of bars over each other. */
+    /** Native charts have no reference lines, no lines and points over lying bars, and at most two groups of bars over each other. */
     static Set<Ability> ofNativeCharts() {
         return EnumSet.complementOf(EnumSet.of(Ability.PANELS, Ability.MANY_LAYERS, Ability.SEVERAL_LABELS, Ability.STACK_END_LABELS, Ability.LYING_MARKS,
                 Ability.REFERENCE_LINES, Ability.REACHING_SCALE, Ability.STILL, Ability.BARS_IN_CELLS));
